@@ -1,0 +1,255 @@
+import type { Batch, HoldingKind, LossCause, LotFacts, Material, StepKind } from '../ledger/types';
+import type { YieldJudgement, YieldPoint } from '../ledger/yields';
+import type { CocoaFigures, OriginVerdict } from '../recipe/cocoa';
+import type { FlowStation } from '../trace/flow';
+import type { Machine, Person, Settings } from '../workshop/schemas';
+import type { Place, Route, Station } from '../workshop/stations';
+
+/** What the server answers. Masses in mg, money in milli (thousandths of a minor unit), times in UTC ms. */
+export interface WorkshopView {
+  settings: Settings;
+  people: Person[];
+  machines: Machine[];
+  materials: Material[];
+  routes: Route[];
+  version: number;
+  /** Nothing has been entered yet. */
+  empty: boolean;
+}
+
+export interface HoldingView {
+  id: string;
+  code: string;
+  kind: HoldingKind;
+  name: string;
+  place: Place;
+  routeId: string | null;
+  batchId: string | null;
+  batchCode: string | null;
+  materialId: string | null;
+  massMg: number;
+  pieces: number;
+  /** Of it, free: not in work under way. */
+  freeMg: number;
+  since: number;
+  valueMilli: number;
+  perKgMilli: number;
+  perPieceMilli: number;
+  /** Where its cacao is from, in words. */
+  family: string;
+  /** For packed bars, the code is what the label says. */
+  lots: { code: string; share: number }[];
+}
+
+export interface LineView {
+  holdingId: string | null;
+  code: string | null;
+  name: string;
+  kind: HoldingKind | null;
+  loss: LossCause | null;
+  outside: 'supplier' | 'customer' | null;
+  reason: string | null;
+  massMg: number;
+  pieces: number;
+}
+
+export interface StepView {
+  id: string;
+  seq: number;
+  kind: StepKind;
+  station: Place;
+  at: number;
+  recordedAt: number;
+  personId: string;
+  person: string;
+  batchCode: string | null;
+  machineId: string | null;
+  machine: string | null;
+  minutes: number;
+  energyKwh: number;
+  reason: string | null;
+  supersedes: string | null;
+  supersededBy: string | null;
+  withdrawn: boolean;
+  command: unknown;
+  inMg: number;
+  goodMg: number;
+  lines: LineView[];
+  cost: {
+    inputsMilli: number;
+    purchaseMilli: number;
+    labourMilli: number;
+    energyMilli: number;
+    creditMilli: number;
+    lostMilli: number;
+    revenueMilli: number;
+    soldMilli: number;
+  };
+}
+
+export interface WorkView {
+  id: string;
+  station: Station;
+  sources: { holdingId: string; code: string; name: string; kind: HoldingKind; massMg: number; pieces: number }[];
+  massMg: number;
+  machine: string | null;
+  machineId: string | null;
+  person: string;
+  startedAt: number;
+  dueAt: number | null;
+  note: string;
+}
+
+export interface DueItem {
+  id: string;
+  station: Station;
+  /** What is to be done, without the time. */
+  text: string;
+  link: string;
+  at: number;
+}
+
+export interface FloorStation {
+  station: Station;
+  /** Standing there, waiting or at work. */
+  standingMg: number;
+  workingMg: number;
+  /** Good grams that left it in the last seven days. */
+  passedMg: number;
+  holdings: number;
+}
+
+export interface FloorView {
+  stations: FloorStation[];
+  store: { pieces: number; massMg: number; valueMilli: number };
+  due: DueItem[];
+  works: WorkView[];
+  grinds: GrindView[];
+  now: number;
+}
+
+export interface GrindView {
+  batch: Batch;
+  massMg: number;
+  startedAt: number;
+  person: string;
+  machine: Machine | null;
+  readings: ReadingView[];
+  cocoa: CocoaFigures;
+  origin: OriginVerdict;
+}
+
+export interface ReadingView {
+  stepId: string;
+  at: number;
+  what: string;
+  value: number | null;
+  note: string;
+  person: string;
+}
+
+export interface HistoryPoint extends YieldPoint {
+  code: string;
+  family: string;
+}
+
+export interface BenchView {
+  station: Station;
+  waiting: HoldingView[];
+  elsewhere: HoldingView[];
+  pantry: HoldingView[];
+  works: WorkView[];
+  grinds: GrindView[];
+  recent: StepView[];
+  /** Yields of this station, oldest first, newest 120. */
+  history: HistoryPoint[];
+  /** The newest yield, judged. */
+  judgement: (YieldJudgement & { code: string; stepId: string }) | null;
+  /** For the taste bench: batches with bars that nobody has scored yet. */
+  untasted: { batch: Batch; bars: HoldingView[] }[];
+}
+
+export interface StreamStation extends FlowStation {
+  /** Waiting there now. */
+  standingMg: number;
+  codes: { stepId: string; code: string }[];
+}
+
+export interface BatchView {
+  batch: Batch;
+  route: Route;
+  state: 'grinding' | 'in progress' | 'bars' | 'gone';
+  startedAt: number;
+  emptiedAt: number | null;
+  bowlMg: number;
+  cocoa: CocoaFigures;
+  origin: OriginVerdict;
+  composition: { rootId: string; code: string; name: string; kind: 'cacao' | 'ingredient'; mg: number; share: number }[];
+  stream: StreamStation[];
+  yields: { station: Station; value: number }[];
+  /** Bars' cacao over green beans, once there are bars. */
+  beanToBar: number | null;
+  bars: { made: number; standing: number; sold: number };
+  standing: HoldingView[];
+  cost: CostView;
+  readings: ReadingView[];
+  tastings: { stepId: string; at: number; person: string; score: number; note: string }[];
+  steps: StepView[];
+}
+
+export interface CostView {
+  perBarMilli: number | null;
+  perKgMilli: number | null;
+  byStation: { station: Station; perKgMilli: number }[];
+  /** Where the money of one bar went. */
+  parts: { name: string; milli: number }[];
+}
+
+export interface LotView {
+  id: string;
+  code: string;
+  name: string;
+  facts: LotFacts;
+  receiptId: string;
+  receivedAt: number;
+  receivedMg: number;
+  holding: HoldingView;
+  route: Route;
+  landedPerKgMilli: number;
+  stream: StreamStation[];
+  batches: { batch: Batch; share: number; bars: number; score: number | null }[];
+  steps: StepView[];
+}
+
+export interface TraceView {
+  subject: { code: string; name: string; kind: HoldingKind };
+  back: {
+    lots: { code: string; id: string; name: string; producer: string; country: string; sacks: number; share: number; greenMg: number }[];
+    ingredients: { code: string; name: string; share: number; supplier: string; supplierBatch: string }[];
+    stream: StreamStation[];
+  };
+  forward: {
+    batches: { code: string; name: string; share: number }[];
+    goods: { code: string; name: string; kind: HoldingKind; share: number; massMg: number; pieces: number; place: Place }[];
+    sales: { at: number; to: string; code: string; pieces: number; massMg: number; share: number }[];
+  };
+}
+
+export interface SearchHit {
+  kind: 'batch' | 'lot' | 'holding' | 'station' | 'page';
+  code: string;
+  name: string;
+  detail: string;
+  link: string;
+}
+
+/** RFC 9457 problem document. */
+export interface Problem {
+  type: string;
+  title: string;
+  status: number;
+  code: string;
+  detail: string;
+  errors: { path: string; message: string }[];
+  facts?: Record<string, unknown>;
+}

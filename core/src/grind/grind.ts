@@ -1,0 +1,95 @@
+import { DomainError } from '../errors/domain-error';
+import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
+import type { CommandOf } from '../ledger/commands';
+import type { Batch, HoldingKind } from '../ledger/types';
+import { toMg } from '../units/mass';
+
+const INTO_THE_BOWL: readonly HoldingKind[] = ['nibs', 'lot', 'ingredient', 'mass', 'block', 'remelt', 'seconds'];
+
+/** Nibs, sugar, butter go into the bowl: the first charge begins the batch, later ones add to it. */
+export function planCharge(command: CommandOf<'charge'>, context: PlanContext): StepPlan {
+  const planner = new Planner(context);
+  planner.take(command.sources, INTO_THE_BOWL);
+  const inBowl = planner.left;
+  if (command.batchId !== undefined) {
+    const batch = context.batch(command.batchId);
+    if (command.sources.some(({ holdingId }) => holdingId === batch.id)) {
+      throw new DomainError('grind/into-itself', 'A batch cannot be added to itself.', [
+        { path: 'sources', message: 'names the bowl it goes into' },
+      ]);
+    }
+    const began = context.book.entriesOf(batch.id)[0];
+    const isFirst = Object.values(context.oldSlots).includes(batch.id);
+    if (!isFirst && (!began || began.at > context.at)) {
+      throw new DomainError('grind/before-start', `${batch.code} had not been started at that time.`, [
+        { path: 'at', message: 'is before the batch was started' },
+      ]);
+    }
+    planner.slots['good'] = batch.id;
+    planner.put(batch.id, inBowl);
+    return planner.plan('grind', batch.id);
+  }
+  if (!command.batch) {
+    throw new DomainError('grind/no-batch', 'Name the batch that begins, or choose the one to add to.', [
+      { path: 'batch.name', message: 'is missing' },
+    ]);
+  }
+  context.route(command.batch.routeId);
+  const batchId = planner.make(
+    'good',
+    {
+      kind: 'mass',
+      letter: CODE_LETTERS.batch,
+      name: command.batch.name,
+      place: 'grind',
+      routeId: command.batch.routeId,
+    },
+    inBowl,
+  );
+  const made = planner.holdings[0];
+  if (made) made.batchId = batchId;
+  const batch: Batch = {
+    id: batchId,
+    code: made?.code ?? context.batch(batchId).code,
+    machineId: context.machineId,
+    ...command.batch,
+  };
+  return planner.plan('grind', batchId, { batch });
+}
+
+/** The bowl is emptied into blocks or tubs; what was scraped off late is hold-up, the rest unaccounted. */
+export function planDischarge(command: CommandOf<'discharge'>, context: PlanContext): StepPlan {
+  const planner = new Planner(context);
+  const batch = context.batch(command.batchId);
+  const { massMg } = context.book.balanceAt(batch.id, context.at, context.order);
+  if (massMg <= 0) {
+    throw new DomainError('grind/empty', `${batch.code} has nothing in the bowl at that time.`, [
+      { path: 'batchId', message: 'is empty' },
+    ]);
+  }
+  planner.take([{ holdingId: batch.id, massG: massMg / 1000 }], ['mass'], 'batchId');
+  const place = planner.after('grind', batch.routeId, 'temper');
+  command.outsG.forEach((grams, index) => {
+    planner.make(
+      index === 0 ? 'good' : `good${index + 1}`,
+      {
+        kind: place === 'rest' ? 'block' : 'mass',
+        letter: place === 'rest' ? CODE_LETTERS.block : CODE_LETTERS.tub,
+        name: batch.name,
+        place,
+        routeId: batch.routeId,
+        batchId: batch.id,
+      },
+      toMg(grams),
+    );
+  });
+  planner.lose('hold-up', toMg(command.holdUpG));
+  planner.explainRest('unaccounted', 'outsG.0');
+  return planner.plan('grind', batch.id);
+}
+
+/** A reading at the grinder: it moves nothing. */
+export function planReading(command: CommandOf<'reading'>, context: PlanContext): StepPlan {
+  const batch = context.batch(command.batchId);
+  return new Planner(context).plan('grind', batch.id);
+}

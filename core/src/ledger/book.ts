@@ -1,0 +1,263 @@
+import { DomainError } from '../errors/domain-error';
+import { formatMass } from '../units/mass';
+import type { Holding, Posting, Step } from './types';
+
+/** One movement of one holding, in the order of the work. */
+export interface Entry {
+  at: number;
+  order: number;
+  stepId: string;
+  massMg: number;
+  pieces: number;
+}
+
+export interface Balance {
+  massMg: number;
+  pieces: number;
+}
+
+const before = (a: { at: number; order: number }, b: { at: number; order: number }): number =>
+  a.at - b.at || a.order - b.order;
+
+/** Index of the first element that comes after `key`; the array is sorted by (at, order). */
+function upperBound(rows: readonly { at: number; order: number }[], key: { at: number; order: number }): number {
+  let low = 0;
+  let high = rows.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    const row = rows[middle];
+    if (row !== undefined && before(row, key) <= 0) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+function checkPostings(postings: readonly Posting[]): void {
+  let sum = 0;
+  for (const posting of postings) {
+    if (!Number.isSafeInteger(posting.massMg) || !Number.isSafeInteger(posting.pieces)) {
+      throw new DomainError('ledger/not-whole', 'Masses are whole milligrams and counts are whole pieces.');
+    }
+    sum += posting.massMg;
+  }
+  if (sum !== 0) {
+    throw new DomainError('ledger/unbalanced', `The grams of this step do not add up: ${formatMass(sum)} over.`);
+  }
+}
+
+/** What a step does to each holding, summed: a step may name one holding twice. */
+export function movements(postings: readonly Posting[]): Map<string, Balance> {
+  const sums = new Map<string, Balance>();
+  for (const posting of postings) {
+    if (posting.holdingId === null) continue;
+    const sum = sums.get(posting.holdingId) ?? { massMg: 0, pieces: 0 };
+    sum.massMg += posting.massMg;
+    sum.pieces += posting.pieces;
+    sums.set(posting.holdingId, sum);
+  }
+  return sums;
+}
+
+/**
+ * The double-entry mass ledger in memory: holdings, steps and running balances.
+ *
+ * It holds three laws: the grams of a step add up to zero; no holding is ever below zero at any
+ * moment, however late a step is entered; a superseded step counts no more but stays readable.
+ * `check` says whether steps may enter, `insert` enters one; neither does input or output.
+ */
+export class Book {
+  readonly holdings = new Map<string, Holding>();
+  readonly steps = new Map<string, Step>();
+  /** Steps in force, in the order of the work. */
+  readonly timeline: Step[] = [];
+  private readonly entries = new Map<string, Entry[]>();
+  private readonly successors = new Map<string, string>();
+  private readonly balances = new Map<string, Balance>();
+  private readonly codes = new Map<string, string>();
+  /** Holdings with something in them. */
+  readonly live = new Set<string>();
+  /** Goes up with every change; caches compare it. */
+  version = 0;
+
+  addHolding(holding: Holding): void {
+    this.holdings.set(holding.id, holding);
+    this.codes.set(holding.code.toUpperCase(), holding.id);
+  }
+
+  holding(id: string): Holding {
+    const found = this.holdings.get(id);
+    if (!found) throw new DomainError('ledger/unknown-holding', 'There is no such tub, lot or bar.', [], { id });
+    return found;
+  }
+
+  byCode(code: string): Holding | undefined {
+    const id = this.codes.get(code.toUpperCase());
+    return id === undefined ? undefined : this.holdings.get(id);
+  }
+
+  balance(id: string): Balance {
+    return this.balances.get(id) ?? { massMg: 0, pieces: 0 };
+  }
+
+  /** What was there just before a moment: for entries made late. */
+  balanceAt(id: string, at: number, order = Number.MAX_SAFE_INTEGER): Balance {
+    const sum = { massMg: 0, pieces: 0 };
+    for (const entry of this.entries.get(id) ?? []) {
+      if (before(entry, { at, order }) >= 0) break;
+      sum.massMg += entry.massMg;
+      sum.pieces += entry.pieces;
+    }
+    return sum;
+  }
+
+  entriesOf(id: string): readonly Entry[] {
+    return this.entries.get(id) ?? [];
+  }
+
+  /** The step that took this one's place, if any. */
+  successorOf(stepId: string): string | undefined {
+    return this.successors.get(stepId);
+  }
+
+  isCurrent(step: Step): boolean {
+    return !this.successors.has(step.id);
+  }
+
+  /**
+   * Whether steps may enter the book together (a correction can bring others with it).
+   *
+   * @param reserved milligrams in work that is under way, by holding: they are there but not free
+   * @throws DomainError `ledger/unbalanced`, `ledger/not-whole`, `ledger/not-yet`, `ledger/short`,
+   *   `ledger/used-since` (naming the steps that need what would be gone), `ledger/reserved`,
+   *   `ledger/superseded`, `ledger/unknown-step`
+   */
+  check(steps: readonly Step[], reserved: ReadonlyMap<string, number> = new Map()): void {
+    const replaced = new Set<string>();
+    const touched = new Set<string>();
+    for (const step of steps) {
+      checkPostings(step.postings);
+      for (const holdingId of movements(step.postings).keys()) touched.add(holdingId);
+      if (step.supersedes === null) continue;
+      const old = this.steps.get(step.supersedes);
+      if (!old) throw new DomainError('ledger/unknown-step', 'The step to correct does not exist.');
+      if (!this.isCurrent(old)) {
+        throw new DomainError(
+          'ledger/superseded',
+          'Somebody has corrected this step already. Open the newest version and correct that one.',
+          [],
+          { stepId: old.id, by: this.successors.get(old.id) },
+        );
+      }
+      replaced.add(old.id);
+      for (const holdingId of movements(old.postings).keys()) touched.add(holdingId);
+    }
+    for (const holdingId of touched) this.checkHolding(holdingId, steps, replaced, reserved.get(holdingId) ?? 0);
+  }
+
+  private checkHolding(
+    holdingId: string,
+    steps: readonly Step[],
+    replaced: ReadonlySet<string>,
+    reservedMg: number,
+  ): void {
+    const holding = this.holding(holdingId);
+    const rows = (this.entries.get(holdingId) ?? []).filter((entry) => !replaced.has(entry.stepId));
+    const fresh = new Set<string>();
+    let taken = 0;
+    for (const step of steps) {
+      const change = movements(step.postings).get(holdingId);
+      if (!change) continue;
+      const key = { at: step.at, order: step.order };
+      rows.splice(upperBound(rows, key), 0, { ...key, stepId: step.id, ...change });
+      fresh.add(step.id);
+      taken += Math.min(0, change.massMg);
+    }
+    const show = (balance: Balance): string =>
+      holding.kind === 'packaging' ? `${balance.pieces} pieces` : formatMass(balance.massMg);
+    let sum: Balance = { massMg: 0, pieces: 0 };
+    rows.forEach((row, index) => {
+      const had = sum;
+      sum = { massMg: sum.massMg + row.massMg, pieces: sum.pieces + row.pieces };
+      if (sum.massMg >= 0 && sum.pieces >= 0) return;
+      if (fresh.has(row.stepId)) {
+        const later = rows.slice(index + 1).find((entry) => entry.massMg > 0 || entry.pieces > 0);
+        if (index === 0 && later) {
+          throw new DomainError('ledger/not-yet', `${holding.code} did not exist yet at that time.`, [], {
+            holdingId,
+            since: later.at,
+          });
+        }
+        const want = { massMg: -row.massMg, pieces: -row.pieces };
+        throw new DomainError(
+          'ledger/short',
+          `${holding.code} held ${show(had)} then; ${sum.massMg < 0 || holding.kind === 'packaging' ? show(want) : `${want.pieces} pieces`} asked for.`,
+          [],
+          { holdingId, haveMg: had.massMg, havePieces: had.pieces },
+        );
+      }
+      throw this.usedSince(holding, rows, fresh);
+    });
+    if (reservedMg > 0 && taken < 0 && sum.massMg < reservedMg) {
+      throw new DomainError(
+        'ledger/reserved',
+        `${holding.code} has ${formatMass(Math.max(0, sum.massMg - taken - reservedMg))} free; the rest is in work under way.`,
+        [],
+        { holdingId },
+      );
+    }
+  }
+
+  private usedSince(holding: Holding, rows: readonly Entry[], fresh: ReadonlySet<string>): DomainError {
+    const stepIds = rows
+      .filter((entry) => (entry.massMg < 0 || entry.pieces < 0) && !fresh.has(entry.stepId))
+      .map((entry) => entry.stepId);
+    const names = stepIds.slice(-4).map((id) => {
+      const user = this.steps.get(id);
+      return user ? `${user.kind} of ${new Date(user.at).toISOString().slice(0, 10)}` : id;
+    });
+    return new DomainError(
+      'ledger/used-since',
+      `That would leave less than nothing in ${holding.code}, which was used by: ${names.join(', ')}. Correct those first.`,
+      [],
+      { holdingId: holding.id, stepIds },
+    );
+  }
+
+  /** Enters a checked step. */
+  insert(step: Step): void {
+    const old = step.supersedes === null ? undefined : this.steps.get(step.supersedes);
+    if (old) {
+      this.successors.set(old.id, step.id);
+      const position = this.timeline.indexOf(old);
+      if (position >= 0) this.timeline.splice(position, 1);
+      for (const [holdingId, change] of movements(old.postings)) {
+        const rows = this.entries.get(holdingId) ?? [];
+        const index = rows.findIndex((entry) => entry.stepId === old.id);
+        if (index >= 0) rows.splice(index, 1);
+        this.addBalance(holdingId, -change.massMg, -change.pieces);
+      }
+    }
+    this.steps.set(step.id, step);
+    this.version += 1;
+    if (step.withdrawn) return;
+    const key = { at: step.at, order: step.order };
+    const last = this.timeline.at(-1);
+    if (!last || before(last, key) <= 0) this.timeline.push(step);
+    else this.timeline.splice(upperBound(this.timeline, key), 0, step);
+    for (const [holdingId, change] of movements(step.postings)) {
+      let rows = this.entries.get(holdingId);
+      if (!rows) this.entries.set(holdingId, (rows = []));
+      rows.splice(upperBound(rows, key), 0, { ...key, stepId: step.id, ...change });
+      this.addBalance(holdingId, change.massMg, change.pieces);
+    }
+  }
+
+  private addBalance(holdingId: string, massMg: number, pieces: number): void {
+    const balance = this.balances.get(holdingId) ?? { massMg: 0, pieces: 0 };
+    balance.massMg += massMg;
+    balance.pieces += pieces;
+    this.balances.set(holdingId, balance);
+    if (balance.massMg !== 0 || balance.pieces !== 0) this.live.add(holdingId);
+    else this.live.delete(holdingId);
+  }
+}

@@ -1,0 +1,231 @@
+import { z } from 'zod';
+import { STATIONS } from '../workshop/stations';
+import { LOSS_CAUSES } from './types';
+
+/** A mass entered at a bench: grams, more than nothing, at most 20 t. */
+export const massG = z.number().positive('must be more than 0 g').max(20_000_000, 'is more than 20 t');
+/** A mass that may be nothing. */
+export const massOrNoneG = z.number().min(0, 'cannot be below 0 g').max(20_000_000, 'is more than 20 t');
+export const pieces = z.number().int('must be whole').min(0, 'cannot be below 0').max(1_000_000, 'is too many');
+export const tempC = z.number().min(-60, 'is colder than any freezer').max(400, 'is hotter than any roaster');
+export const money = z.number().min(0, 'cannot be below 0').max(100_000_000, 'is too much');
+export const id = z.string().min(1, 'is missing').max(64);
+export const note = z.string().max(2000, 'is longer than 2,000 letters').default('');
+const name = z.string().trim().min(1, 'is missing').max(120, 'is longer than 120 letters');
+const word = z.string().trim().max(120, 'is longer than 120 letters').default('');
+
+/** Grams (or, for bars, pieces) taken out of a holding. */
+export const source = z
+  .object({ holdingId: id, massG: massG.optional(), pieces: pieces.min(1, 'must be at least 1').optional() })
+  .refine((value) => value.massG !== undefined || value.pieces !== undefined, {
+    message: 'needs grams or pieces',
+    path: ['massG'],
+  });
+export type Source = z.infer<typeof source>;
+const sources = z.array(source).min(1, 'choose what goes in').max(60, 'is too many at once');
+
+export const REJECT_REASONS = [
+  'flat',
+  'broken',
+  'clumped',
+  'tiny',
+  'shrivelled',
+  'germinated',
+  'mouldy',
+  'insect',
+  'foreign',
+] as const;
+export type RejectReason = (typeof REJECT_REASONS)[number];
+
+export const receive = z.object({
+  kind: z.literal('receive'),
+  name,
+  producer: name,
+  country: name,
+  region: word,
+  variety: word,
+  harvest: word,
+  form: z.enum(['beans', 'nibs']).default('beans'),
+  routeId: id,
+  sacks: z.number().int('must be whole').min(1, 'must be at least 1').max(5000, 'is too many'),
+  netG: massG,
+  pricePerKg: money,
+  currency: z.string().regex(/^[A-Z]{3}$/, 'is a three-letter code'),
+  /** Units of the workshop's currency for one of the invoice's. */
+  rate: z.number().positive('must be more than 0').max(100_000, 'is too much').default(1),
+  freight: money.default(0),
+  moisturePct: z.number().min(0, 'cannot be below 0').max(40, 'is wetter than fresh beans: check the reading').nullable().default(null),
+  note,
+});
+
+export const buy = z.object({
+  kind: z.literal('buy'),
+  materialId: id,
+  supplier: name,
+  supplierBatch: word,
+  massG: massG.optional(),
+  pieces: pieces.min(1, 'must be at least 1').optional(),
+  price: money,
+  note,
+});
+
+export const sort = z.object({
+  kind: z.literal('sort'),
+  sources,
+  rejects: z.array(z.object({ reason: z.enum(REJECT_REASONS), massG: massOrNoneG })).max(20).default([]),
+  goodG: massG,
+  note,
+});
+
+export const roastStep = z.object({ setC: tempC, minutes: z.number().min(0).max(1440), note: word });
+
+export const roast = z.object({
+  kind: z.literal('roast'),
+  sources,
+  program: z.array(roastStep).max(40).default([]),
+  endBeanC: tempC.nullable().default(null),
+  outG: massG,
+  note,
+});
+
+export const winnow = z.object({
+  kind: z.literal('winnow'),
+  sources,
+  nibsG: massG,
+  huskG: massOrNoneG,
+  dustG: massOrNoneG.default(0),
+  setting: word,
+  note,
+});
+
+export const charge = z.object({
+  kind: z.literal('charge'),
+  /** The batch in the bowl; leave out to begin a new one. */
+  batchId: id.optional(),
+  batch: z
+    .object({
+      name,
+      routeId: id,
+      targetMicron: z.number().min(5, 'is finer than any stone').max(200, 'is coarser than a grit').default(20),
+      cocoaTargetPct: z.number().min(0).max(100, 'is more than all of it').nullable().default(null),
+    })
+    .optional(),
+  sources,
+  note,
+});
+
+export const discharge = z.object({
+  kind: z.literal('discharge'),
+  batchId: id,
+  /** Each block or tub that was poured. */
+  outsG: z.array(massG).min(1, 'weigh what was poured').max(40),
+  holdUpG: massOrNoneG.default(0),
+  micron: z.number().min(1).max(500).nullable().default(null),
+  note,
+});
+
+export const rest = z.object({ kind: z.literal('rest'), sources, outG: massG.optional(), note });
+
+export const TEMPER_METHODS = ['slab', 'seed', 'silk', 'bath', 'machine'] as const;
+
+export const temper = z.object({
+  kind: z.literal('temper'),
+  sources,
+  method: z.enum(TEMPER_METHODS),
+  meltC: tempC,
+  coolC: tempC,
+  workC: tempC,
+  test: z.enum(['set', 'slow', 'failed', 'none']).default('none'),
+  outG: massG.optional(),
+  note,
+});
+
+export const mould = z.object({
+  kind: z.literal('mould'),
+  sources,
+  barG: z.number().positive('must be more than 0 g').max(20_000, 'is more than 20 kg'),
+  cavities: z.number().int('must be whole').min(1).max(10_000),
+  goodPieces: pieces,
+  /** All good bars on the scale; left out, they count at their declared weight. */
+  goodG: massOrNoneG.optional(),
+  secondsPieces: pieces.default(0),
+  remeltG: massOrNoneG.default(0),
+  trimmingsG: massOrNoneG.default(0),
+  holdUpG: massOrNoneG.default(0),
+  note,
+});
+
+export const pack = z.object({
+  kind: z.literal('pack'),
+  holdingId: id,
+  pieces: pieces.min(1, 'must be at least 1'),
+  labelCode: z.string().trim().regex(/^[A-Za-z0-9][A-Za-z0-9-]{1,23}$/, 'is 2 to 24 letters, digits and hyphens'),
+  bestBefore: z.iso.date('is a date like 2027-05-31'),
+  packaging: z.array(z.object({ holdingId: id, pieces: pieces.min(1) })).max(10).default([]),
+  note,
+});
+
+export const taste = z.object({
+  kind: z.literal('taste'),
+  batchId: id,
+  holdingId: id.nullable().default(null),
+  pieces: pieces.default(0),
+  score: z.number().min(0, 'is 0 to 10').max(10, 'is 0 to 10'),
+  note,
+});
+
+export const remelt = z.object({ kind: z.literal('remelt'), sources, outG: massG.optional(), why: word, note });
+
+export const sell = z.object({ kind: z.literal('sell'), sources, takings: money, to: word, note });
+
+export const adjust = z.object({
+  kind: z.literal('adjust'),
+  holdingId: id,
+  /** What is really there. */
+  countedG: massOrNoneG.optional(),
+  countedPieces: pieces.optional(),
+  cause: z.enum(LOSS_CAUSES),
+  note,
+});
+
+export const READINGS = ['micron', 'bowl-temperature', 'sourness', 'note'] as const;
+
+export const reading = z.object({
+  kind: z.literal('reading'),
+  batchId: id,
+  what: z.enum(READINGS),
+  value: z.number().min(-60).max(1000).nullable().default(null),
+  note,
+}).refine((r) => r.what === 'note' ? r.note.trim() !== '' : r.value !== null, { message: 'is missing', path: ['value'] })
+  .refine((r) => r.what !== 'micron' || (r.value ?? 0) >= 1, { message: 'must be at least 1 µm', path: ['value'] });
+
+export const command = z.discriminatedUnion('kind', [
+  receive, buy, sort, roast, winnow, charge, discharge, rest, temper, mould, pack, taste, remelt, sell, adjust, reading,
+]);
+export type Command = z.infer<typeof command>;
+export type CommandOf<K extends Command['kind']> = Extract<Command, { kind: K }>;
+
+/** What every entry carries besides its command. */
+export const entryHead = z.object({
+  /** When it was done; left out, now. */
+  at: z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' }).optional(),
+  personId: id,
+  machineId: id.nullable().default(null),
+  /** Hands-on minutes. */
+  minutes: z.number().min(0, 'cannot be below 0').max(10_080, 'is more than a week').default(0),
+  energyKwh: z.number().min(0, 'cannot be below 0').max(10_000, 'is too much').default(0),
+});
+export type EntryHead = z.infer<typeof entryHead>;
+
+/** Work begun and not yet finished: what is in the roaster, the winnower, the moulds now. */
+export const startWork = z.object({
+  station: z.enum(STATIONS),
+  sources,
+  machineId: id.nullable().default(null),
+  personId: id,
+  at: entryHead.shape.at,
+  /** When a person is needed next, if known. */
+  dueAt: z.iso.datetime({ offset: true }).nullable().default(null),
+  note,
+});
+export type StartWork = z.infer<typeof startWork>;

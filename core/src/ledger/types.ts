@@ -1,0 +1,187 @@
+import type { Place } from '../workshop/stations';
+
+/**
+ * What a holding is. Every gram in the workshop is in exactly one holding.
+ *
+ * `lot` beans or nibs as bought · `beans` sorted · `roasted` · `nibs` · `husk` (the by-product) ·
+ * `mass` a batch in the grinder, or poured from it · `block` untempered · `tempered` in temper,
+ * ready to mould · `remelt` going back to temper · `bars` · `seconds` · `packed` labelled bars ·
+ * `ingredient` · `packaging` (counted in pieces, without mass here).
+ */
+export const HOLDING_KINDS = [
+  'lot',
+  'beans',
+  'roasted',
+  'nibs',
+  'husk',
+  'mass',
+  'block',
+  'tempered',
+  'remelt',
+  'bars',
+  'seconds',
+  'packed',
+  'ingredient',
+  'packaging',
+] as const;
+export type HoldingKind = (typeof HOLDING_KINDS)[number];
+
+export interface Holding {
+  id: string;
+  code: string;
+  kind: HoldingKind;
+  name: string;
+  /** Where it waits. */
+  place: Place;
+  routeId: string | null;
+  /** The grinder batch this came from, once there is one. */
+  batchId: string | null;
+  /** For ingredients and packaging: what it is. */
+  materialId: string | null;
+  /** The step that made it. */
+  madeBy: string;
+}
+
+/** By-products carry away the value that they fetch; everything else made is a good output. */
+export const isByProduct = (kind: HoldingKind): boolean => kind === 'husk';
+
+/** Why grams left without becoming anything. `unaccounted` is what nobody can explain: never hidden. */
+export const LOSS_CAUSES = [
+  'reject',
+  'water',
+  'dust',
+  'hold-up',
+  'sample',
+  'trimming',
+  'write-off',
+  'unaccounted',
+] as const;
+export type LossCause = (typeof LOSS_CAUSES)[number];
+
+export const LOSS_NAMES: Record<LossCause, string> = {
+  reject: 'Rejects',
+  water: 'Water and volatiles',
+  dust: 'Dust and spill',
+  'hold-up': 'Left in the machine',
+  sample: 'Samples',
+  trimming: 'Trimmings',
+  'write-off': 'Written off',
+  unaccounted: 'Unaccounted',
+};
+
+/** Across the workshop door: what came from suppliers, what went to buyers. */
+export type Outside = 'supplier' | 'customer';
+
+/**
+ * One line of a step: grams (and pieces) into (+) or out of (−) one account. Exactly one of
+ * `holdingId`, `loss` and `outside` is set. A step's `massMg` add up to zero.
+ */
+export interface Posting {
+  holdingId: string | null;
+  loss: LossCause | null;
+  outside: Outside | null;
+  /** A finer word for a loss: the reject reason. */
+  reason: string | null;
+  massMg: number;
+  /** Bars and packaging are also counted. */
+  pieces: number;
+}
+
+export const STEP_KINDS = [
+  'receive',
+  'buy',
+  'sort',
+  'roast',
+  'winnow',
+  'charge',
+  'discharge',
+  'rest',
+  'temper',
+  'mould',
+  'pack',
+  'taste',
+  'remelt',
+  'sell',
+  'adjust',
+  'reading',
+] as const;
+export type StepKind = (typeof STEP_KINDS)[number];
+
+/** Money that a step brings in or takes, in milli (see units/money). */
+export interface StepMoney {
+  /** Paid to suppliers for what came in, landed. */
+  purchaseMilli: number;
+  labourMilli: number;
+  energyMilli: number;
+  /** Received from buyers. */
+  revenueMilli: number;
+}
+
+/**
+ * One act at a station. Never edited: a correction is a new step that names the one it supersedes
+ * and takes its place in the order; withdrawing is a correction without postings.
+ */
+export interface Step {
+  id: string;
+  /** Order of recording; a correction keeps its own. */
+  seq: number;
+  /** Order within the same instant: the seq of the first version. */
+  order: number;
+  kind: StepKind;
+  station: Place;
+  /** When it was done, UTC ms. */
+  at: number;
+  /** When it was written down, UTC ms. */
+  recordedAt: number;
+  personId: string;
+  batchId: string | null;
+  machineId: string | null;
+  supersedes: string | null;
+  /** Why it was corrected. */
+  reason: string | null;
+  withdrawn: boolean;
+  /** What was entered, as its schema reads it. */
+  command: unknown;
+  /** Which holdings this step made, by the part they play: `good`, `husk`, `seconds`. */
+  slots: Record<string, string>;
+  minutes: number;
+  energyKwh: number;
+  money: StepMoney;
+  postings: Posting[];
+}
+
+/** Beans (or nibs) as bought: the papers of a lot. Its grams are in the holding of the same id. */
+export interface LotFacts {
+  producer: string;
+  country: string;
+  region: string;
+  variety: string;
+  harvest: string;
+  form: 'beans' | 'nibs';
+  sacks: number;
+  moisturePct: number | null;
+  note: string;
+}
+
+/** One fill of a grinder. Its grams are in the holding of the same id until it is emptied. */
+export interface Batch {
+  id: string;
+  code: string;
+  name: string;
+  routeId: string;
+  machineId: string | null;
+  targetMicron: number;
+  cocoaTargetPct: number | null;
+}
+
+/** What an ingredient is made of, shares by weight of 1, for cocoa percent and the flow figures. */
+export interface Material {
+  id: string;
+  name: string;
+  kind: 'ingredient' | 'packaging';
+  /** Counts to cocoa percent, and whether it is cocoa butter added as such. */
+  cocoa: 'none' | 'butter' | 'liquor' | 'powder';
+  sugar: boolean;
+  /** Comma-free list of allergens in the trade's plain words. */
+  allergens: string[];
+}

@@ -1,0 +1,244 @@
+import { apportion } from '../units/apportion';
+import type { Book } from './book';
+import { isByProduct, type Posting, type Step } from './types';
+
+/** What a holding is made of: share by mass of each root (a lot or a purchased ingredient), adding up to 1. */
+export type MakeUp = ReadonlyMap<string, number>;
+
+export interface Worth {
+  valueMilli: number;
+  massMg: number;
+  pieces: number;
+}
+
+/** How a step's cost came about and where it went, in milli. */
+export interface StepCost {
+  inputsMilli: number;
+  purchaseMilli: number;
+  labourMilli: number;
+  energyMilli: number;
+  /** What the step's by-product fetched: taken off the good outputs. */
+  creditMilli: number;
+  /** Value that went on, by holding. */
+  outputs: Map<string, number>;
+  /** Value that left with goods sold. */
+  soldMilli: number;
+  /** Value with no good output to go to. */
+  lostMilli: number;
+}
+
+interface State {
+  valueMilli: number;
+  massMg: number;
+  pieces: number;
+  /** Milli per mg, or per piece for packaging, when it was last filled: kept when empty. */
+  unitMilli: number;
+  makeUp: Map<string, number>;
+}
+
+/**
+ * Cost and make-up of every holding, replayed from the book in the order of the work.
+ *
+ * Cost travels with mass at the moving average: a step's inputs, labour and energy are shared among
+ * its good outputs by mass; losses carry nothing, so the good grams bear them. What a by-product was
+ * sold for is credited to the step that made it. Every milli is accounted for: see `totals`.
+ */
+export class Valuation {
+  readonly states = new Map<string, State>();
+  readonly costs = new Map<string, StepCost>();
+  readonly totals = { boughtMilli: 0, labourMilli: 0, energyMilli: 0, soldMilli: 0, lostMilli: 0, revenueMilli: 0 };
+  private applied = 0;
+
+  constructor(private readonly book: Book) {
+    const { credits, takings } = byProductSales(book);
+    for (const step of book.timeline) this.apply(step, credits.get(step.id), takings.get(step.id));
+    this.applied = book.timeline.length;
+  }
+
+  /**
+   * Takes in a step that was appended at the end of the order, without replaying the rest.
+   *
+   * @returns false when it was not simply an append (late, correcting, or selling a by-product): replay instead
+   */
+  append(step: Step): boolean {
+    const sellsByProduct =
+      step.money.revenueMilli !== 0 &&
+      step.postings.some((p) => p.holdingId !== null && isByProduct(this.book.holding(p.holdingId).kind));
+    const isLast = this.book.timeline.at(-1) === step && this.book.timeline.length === this.applied + 1;
+    if (step.supersedes !== null || step.withdrawn || !isLast || sellsByProduct) return false;
+    this.apply(step);
+    this.applied += 1;
+    return true;
+  }
+
+  worth(holdingId: string): Worth {
+    const state = this.states.get(holdingId);
+    return state
+      ? { valueMilli: state.valueMilli, massMg: state.massMg, pieces: state.pieces }
+      : { valueMilli: 0, massMg: 0, pieces: 0 };
+  }
+
+  /** Milli per kilogram at its last filling, whether or not anything is left. */
+  perKgMilli(holdingId: string): number {
+    return (this.states.get(holdingId)?.unitMilli ?? 0) * 1_000_000;
+  }
+
+  /** Milli per piece at its last filling. */
+  perPieceMilli(holdingId: string): number {
+    const entries = this.book.entriesOf(holdingId);
+    let mass = 0;
+    let pieces = 0;
+    for (const entry of entries) {
+      if (entry.pieces <= 0) continue;
+      mass += entry.massMg;
+      pieces += entry.pieces;
+    }
+    const unit = this.states.get(holdingId)?.unitMilli ?? 0;
+    if (pieces === 0) return 0;
+    return mass > 0 ? (unit * mass) / pieces : unit;
+  }
+
+  makeUp(holdingId: string): MakeUp {
+    return this.states.get(holdingId)?.makeUp ?? new Map();
+  }
+
+  private state(holdingId: string): State {
+    let state = this.states.get(holdingId);
+    if (!state) {
+      state = { valueMilli: 0, massMg: 0, pieces: 0, unitMilli: 0, makeUp: new Map() };
+      this.states.set(holdingId, state);
+    }
+    return state;
+  }
+
+  private apply(step: Step, byProductCredit?: PerHolding, takings?: PerHolding): void {
+    if (step.postings.length === 0 && step.money.labourMilli === 0 && step.money.energyMilli === 0) return;
+    const { purchaseMilli, labourMilli, energyMilli, revenueMilli } = step.money;
+    const cost: StepCost = {
+      inputsMilli: 0, purchaseMilli, labourMilli, energyMilli, creditMilli: 0,
+      outputs: new Map(), soldMilli: 0, lostMilli: 0,
+    };
+    const pool = new Map<string, number>();
+    for (const posting of step.postings) {
+      if (posting.holdingId !== null && isOut(posting)) cost.inputsMilli += this.take(posting, pool, takings);
+    }
+    const made = step.postings.filter((p) => p.holdingId !== null && isIn(p));
+    for (const posting of made) {
+      const credit = byProductCredit?.get(posting.holdingId ?? '') ?? 0;
+      if (credit === 0) continue;
+      cost.creditMilli += credit;
+      this.give(posting, credit, pool, cost);
+    }
+    const good = made.filter((p) => !isByProduct(this.book.holding(p.holdingId ?? '').kind));
+    for (const posting of made) {
+      if (!good.includes(posting) && !byProductCredit?.get(posting.holdingId ?? '')) this.give(posting, 0, pool, cost);
+    }
+    const toShare = cost.inputsMilli + purchaseMilli + labourMilli + energyMilli - cost.creditMilli;
+    if (good.length > 0) {
+      const byMass = good.some((p) => p.massMg > 0);
+      const parts = apportion(toShare, good.map((p) => (byMass ? p.massMg : p.pieces)));
+      good.forEach((posting, index) => this.give(posting, parts[index] ?? 0, pool, cost));
+    } else if (step.postings.some((p) => p.outside === 'customer')) cost.soldMilli = toShare;
+    else cost.lostMilli = toShare;
+    this.costs.set(step.id, cost);
+    this.totals.boughtMilli += purchaseMilli;
+    this.totals.labourMilli += labourMilli;
+    this.totals.energyMilli += energyMilli;
+    this.totals.soldMilli += cost.soldMilli;
+    this.totals.lostMilli += cost.lostMilli;
+    this.totals.revenueMilli += revenueMilli;
+  }
+
+  /**
+   * Takes value and make-up out of a holding in proportion to what leaves it; the last gram takes all.
+   * A by-product holds just what it will fetch, so a sale takes its own takings and anything else nothing.
+   */
+  private take(posting: Posting, pool: Map<string, number>, takings?: PerHolding): number {
+    const holdingId = posting.holdingId ?? '';
+    const state = this.state(holdingId);
+    const byMass = state.massMg > 0;
+    const share = byMass ? -posting.massMg / state.massMg : state.pieces > 0 ? -posting.pieces / state.pieces : 1;
+    const value = isByProduct(this.book.holding(holdingId).kind)
+      ? (takings?.get(holdingId) ?? 0)
+      : share >= 1
+        ? state.valueMilli
+        : Math.round(state.valueMilli * share);
+    state.valueMilli -= value;
+    state.massMg += posting.massMg;
+    state.pieces += posting.pieces;
+    for (const [root, part] of state.makeUp) pool.set(root, (pool.get(root) ?? 0) - part * posting.massMg);
+    return value;
+  }
+
+  private give(posting: Posting, valueMilli: number, pool: ReadonlyMap<string, number>, cost: StepCost): void {
+    const holdingId = posting.holdingId ?? '';
+    const state = this.state(holdingId);
+    const massBefore = state.massMg;
+    state.massMg += posting.massMg;
+    state.pieces += posting.pieces;
+    state.valueMilli += valueMilli;
+    cost.outputs.set(holdingId, (cost.outputs.get(holdingId) ?? 0) + valueMilli);
+    const amount = state.massMg > 0 ? state.massMg : state.pieces;
+    if (amount > 0) state.unitMilli = state.valueMilli / amount;
+    if (posting.massMg > 0) mix(state.makeUp, massBefore, pool, posting.massMg, holdingId);
+  }
+}
+
+const isOut = (p: Posting): boolean => p.massMg < 0 || (p.massMg === 0 && p.pieces < 0);
+const isIn = (p: Posting): boolean => p.massMg > 0 || (p.massMg === 0 && p.pieces > 0);
+
+/** Blends `addedMg` of the pool into what is there; without a pool the holding is a root of itself. */
+function mix(
+  makeUp: Map<string, number>,
+  massBefore: number,
+  pool: ReadonlyMap<string, number>,
+  addedMg: number,
+  self: string,
+): void {
+  let poolMass = 0;
+  for (const part of pool.values()) poolMass += part;
+  const total = massBefore + addedMg;
+  if (massBefore <= 0) makeUp.clear();
+  else for (const [root, part] of makeUp) makeUp.set(root, (part * massBefore) / total);
+  if (poolMass <= 0) makeUp.set(self, (makeUp.get(self) ?? 0) + addedMg / total);
+  else
+    for (const [root, part] of pool) {
+      makeUp.set(root, (makeUp.get(root) ?? 0) + (part / poolMass) * (addedMg / total));
+    }
+}
+
+type PerHolding = ReadonlyMap<string, number>;
+
+/**
+ * What by-products fetched: each sale's takings per holding, and the same money shared back, by mass, over
+ * the steps that had filled that holding before the sale.
+ *
+ * @returns by step, by by-product holding, milli
+ */
+function byProductSales(book: Book): { credits: Map<string, PerHolding>; takings: Map<string, PerHolding> } {
+  const credits = new Map<string, Map<string, number>>();
+  const takings = new Map<string, Map<string, number>>();
+  const add = (to: Map<string, Map<string, number>>, stepId: string, holdingId: string, milli: number): void => {
+    const row = to.get(stepId) ?? new Map<string, number>();
+    row.set(holdingId, (row.get(holdingId) ?? 0) + milli);
+    to.set(stepId, row);
+  };
+  for (const sale of book.timeline) {
+    if (sale.money.revenueMilli <= 0) continue;
+    const lines = sale.postings.filter((p) => p.holdingId !== null && isOut(p));
+    const shares = apportion(sale.money.revenueMilli, lines.map((p) => -p.massMg));
+    lines.forEach((posting, index) => {
+      const holdingId = posting.holdingId ?? '';
+      const share = shares[index] ?? 0;
+      if (share === 0 || !isByProduct(book.holding(holdingId).kind)) return;
+      const fillings = book
+        .entriesOf(holdingId)
+        .filter((e) => e.massMg > 0 && (e.at < sale.at || (e.at === sale.at && e.order < sale.order)));
+      if (fillings.length === 0) return;
+      add(takings, sale.id, holdingId, share);
+      const parts = apportion(share, fillings.map((e) => e.massMg));
+      fillings.forEach((entry, at) => add(credits, entry.stepId, holdingId, parts[at] ?? 0));
+    });
+  }
+  return { credits, takings };
+}

@@ -1,0 +1,37 @@
+import { DomainError } from '../errors/domain-error';
+import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
+import type { CommandOf } from '../ledger/commands';
+
+/** Bars get wrapper and label; from here on they go by the code that is printed on them. */
+export function planPack(command: CommandOf<'pack'>, context: PlanContext): StepPlan {
+  const planner = new Planner(context);
+  const taken = context.book.byCode(command.labelCode);
+  if (taken && taken.id !== context.oldSlots['good']) {
+    throw new DomainError('pack/code-taken', `The code ${command.labelCode} is on other goods already.`, [
+      { path: 'labelCode', message: 'is used already' },
+    ]);
+  }
+  const source = context.book.holding(command.holdingId);
+  const sources = [{ holdingId: command.holdingId, pieces: command.pieces }];
+  const mg = planner.take(sources, ['bars'], 'holdingId');
+  planner.make(
+    'good',
+    {
+      kind: 'packed',
+      letter: CODE_LETTERS.tub,
+      code: command.labelCode,
+      name: source.name,
+      place: 'store',
+      routeId: source.routeId,
+      batchId: source.batchId,
+    },
+    mg,
+    command.pieces,
+  );
+  planner.take(
+    command.packaging.map((line) => ({ holdingId: line.holdingId, pieces: line.pieces })),
+    ['packaging'],
+    'packaging',
+  );
+  return planner.plan('pack', source.batchId);
+}

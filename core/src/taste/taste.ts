@@ -1,0 +1,17 @@
+import { Planner, type PlanContext, type StepPlan } from '../ledger/planner';
+import type { CommandOf } from '../ledger/commands';
+
+/** A tasting: a score for the batch, and the bars that were eaten for it. */
+export function planTaste(command: CommandOf<'taste'>, context: PlanContext): StepPlan {
+  const planner = new Planner(context);
+  const batch = context.batch(command.batchId);
+  if (command.holdingId !== null && command.pieces > 0) {
+    const mg = planner.take(
+      [{ holdingId: command.holdingId, pieces: command.pieces }],
+      ['bars', 'packed', 'seconds'],
+      'holdingId',
+    );
+    planner.lose('sample', mg);
+  }
+  return planner.plan('taste', batch.id);
+}

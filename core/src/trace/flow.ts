@@ -1,0 +1,190 @@
+import type { Book } from '../ledger/book';
+import { isByProduct, type LossCause, type Step } from '../ledger/types';
+import { STATIONS, type Station } from '../workshop/stations';
+
+/** How much of each step belongs to what is traced: 1 is all of it. */
+export type Fractions = Map<string, number>;
+
+const later = (a: Step, b: Step): boolean => a.at > b.at || (a.at === b.at && a.order > b.order);
+
+/** Takes the latest (or earliest) step out of a queue that is small by nature: one batch's steps. */
+function pull(queue: Map<string, Step>, latest: boolean): Step | undefined {
+  let best: Step | undefined;
+  for (const step of queue.values()) {
+    if (!best || later(step, best) === latest) best = step;
+  }
+  if (best) queue.delete(best.id);
+  return best;
+}
+
+/**
+ * Which steps filled a holding and what share of its content each stands for at a moment, when everything
+ * in it is mixed: what leaves takes from each filling alike.
+ */
+function fillings(book: Book, holdingId: string, user: Step): { stepId: string; share: number }[] {
+  const parts: { stepId: string; mg: number }[] = [];
+  let total = 0;
+  for (const entry of book.entriesOf(holdingId)) {
+    if (entry.at > user.at || (entry.at === user.at && entry.order >= user.order)) break;
+    if (entry.massMg > 0) {
+      parts.push({ stepId: entry.stepId, mg: entry.massMg });
+      total += entry.massMg;
+    } else if (total > 0) {
+      const keep = Math.max(0, (total + entry.massMg) / total);
+      for (const part of parts) part.mg *= keep;
+      total *= keep;
+    }
+  }
+  return total > 0 ? parts.map(({ stepId, mg }) => ({ stepId, share: mg / total })) : [];
+}
+
+function goodMg(book: Book, step: Step): number {
+  let sum = 0;
+  for (const p of step.postings) {
+    if (p.holdingId !== null && p.massMg > 0 && !isByProduct(book.holding(p.holdingId).kind)) sum += p.massMg;
+  }
+  return sum;
+}
+
+/**
+ * Follows grams back from some steps to the sacks.
+ *
+ * @param from steps to begin at and the share of each that is meant
+ * @returns the share of every step upstream (and of those given) that ended up there
+ */
+export function upstream(book: Book, from: Fractions): Fractions {
+  const fractions: Fractions = new Map(from);
+  const queue = new Map<string, Step>();
+  for (const stepId of from.keys()) {
+    const step = book.steps.get(stepId);
+    if (step) queue.set(stepId, step);
+  }
+  for (let step = pull(queue, true); step; step = pull(queue, true)) {
+    const fraction = fractions.get(step.id) ?? 0;
+    for (const posting of step.postings) {
+      if (posting.holdingId === null || posting.massMg >= 0) continue;
+      for (const { stepId, share } of fillings(book, posting.holdingId, step)) {
+        const maker = book.steps.get(stepId);
+        if (!maker) continue;
+        const good = goodMg(book, maker);
+        if (good === 0) continue;
+        const added = (fraction * -posting.massMg * share) / good;
+        fractions.set(stepId, (fractions.get(stepId) ?? 0) + added);
+        queue.set(stepId, maker);
+      }
+    }
+  }
+  return fractions;
+}
+
+/**
+ * Follows what is in a holding forward to everything it went into.
+ *
+ * @returns the share of every later step, and of every holding's content as it was last filled
+ */
+export function downstream(book: Book, holdingIds: readonly string[]): { steps: Fractions; holdings: Fractions } {
+  const steps: Fractions = new Map();
+  const holdings: Fractions = new Map();
+  const mass = new Map<string, { mine: number; all: number }>();
+  const queue = new Map<string, Step>();
+  const enqueue = (holdingId: string): void => {
+    for (const entry of book.entriesOf(holdingId)) {
+      const user = book.steps.get(entry.stepId);
+      if (user && entry.massMg < 0 && !steps.has(user.id)) queue.set(user.id, user);
+    }
+  };
+  const contentAt = (holdingId: string, step: Step): number => {
+    const fixed = mass.get(holdingId);
+    return fixed && fixed.all > 0 ? fixed.mine / fixed.all : seeds.has(holdingId) && step ? 1 : 0;
+  };
+  const seeds = new Set(holdingIds);
+  for (const holdingId of seeds) {
+    holdings.set(holdingId, 1);
+    enqueue(holdingId);
+  }
+  for (let step = pull(queue, false); step; step = pull(queue, false)) {
+    let mine = 0;
+    let all = 0;
+    for (const p of step.postings) {
+      if (p.holdingId === null || p.massMg >= 0) continue;
+      all -= p.massMg;
+      mine -= p.massMg * contentAt(p.holdingId, step);
+    }
+    const fraction = all > 0 ? mine / all : 0;
+    steps.set(step.id, fraction);
+    for (const p of step.postings) {
+      if (p.holdingId === null || p.massMg <= 0 || seeds.has(p.holdingId)) continue;
+      const there = book.balanceAt(p.holdingId, step.at, step.order).massMg;
+      const known = mass.get(p.holdingId);
+      const share = known && known.all > 0 ? known.mine / known.all : 0;
+      const sum = { mine: share * there + fraction * p.massMg, all: there + p.massMg };
+      mass.set(p.holdingId, sum);
+      holdings.set(p.holdingId, sum.all > 0 ? sum.mine / sum.all : 0);
+      enqueue(p.holdingId);
+    }
+  }
+  return { steps, holdings };
+}
+
+export interface FlowStep {
+  stepId: string;
+  /** Share of the step that belongs here. */
+  fraction: number;
+  at: number;
+  inMg: number;
+  goodMg: number;
+}
+
+/** One station of a stream: what came in, went on, fell away, all as shares that belong to the subject. */
+export interface FlowStation {
+  station: Station;
+  inMg: number;
+  /** Of it, what joined here from the pantry: sugar, butter, seed. */
+  joinedMg: number;
+  goodMg: number;
+  byProductMg: number;
+  losses: { cause: LossCause; mg: number }[];
+  steps: FlowStep[];
+}
+
+/** Adds up steps by station, in workshop order; stations without steps are left out. */
+export function flowByStation(book: Book, fractions: Fractions): FlowStation[] {
+  const rows = new Map<Station, FlowStation>();
+  const ordered = [...fractions]
+    .map(([stepId, fraction]) => ({ step: book.steps.get(stepId), fraction }))
+    .filter((row): row is { step: Step; fraction: number } => row.step !== undefined && row.fraction > 1e-9)
+    .sort((a, b) => (later(a.step, b.step) ? 1 : -1));
+  for (const { step, fraction } of ordered) {
+    const station = STATIONS.find((name) => name === step.station);
+    if (station === undefined || step.postings.length === 0) continue;
+    let row = rows.get(station);
+    if (!row) {
+      row = { station, inMg: 0, joinedMg: 0, goodMg: 0, byProductMg: 0, losses: [], steps: [] };
+      rows.set(station, row);
+    }
+    addStep(book, row, step, fraction);
+  }
+  return STATIONS.map((station) => rows.get(station)).filter((row) => row !== undefined);
+}
+
+function addStep(book: Book, row: FlowStation, step: Step, fraction: number): void {
+  const own: FlowStep = { stepId: step.id, fraction, at: step.at, inMg: 0, goodMg: 0 };
+  for (const p of step.postings) {
+    const mg = p.massMg * fraction;
+    if (p.holdingId !== null) {
+      const { kind } = book.holding(p.holdingId);
+      if (p.massMg < 0) {
+        own.inMg -= mg;
+        if (kind === 'ingredient') row.joinedMg -= mg;
+      } else if (isByProduct(kind)) row.byProductMg += mg;
+      else own.goodMg += mg;
+    } else if (p.loss !== null) {
+      const loss = row.losses.find(({ cause }) => cause === p.loss);
+      if (loss) loss.mg += mg;
+      else row.losses.push({ cause: p.loss, mg });
+    } else if (p.outside === 'supplier') own.inMg -= mg;
+  }
+  row.inMg += own.inMg;
+  row.goodMg += own.goodMg;
+  row.steps.push(own);
+}

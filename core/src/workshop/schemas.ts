@@ -1,0 +1,90 @@
+import { z } from 'zod';
+import { id, massG, money } from '../ledger/commands';
+import { STATIONS } from './stations';
+import { MASS_UNITS } from '../units/mass';
+
+const name = z.string().trim().min(1, 'is missing').max(120, 'is longer than 120 letters');
+
+export const settings = z.object({
+  name,
+  currency: z.string().regex(/^[A-Z]{3}$/, 'is a three-letter code'),
+  timeZone: z.string().refine((zone) => {
+    try {
+      new Intl.DateTimeFormat('en-GB', { timeZone: zone });
+      return true;
+    } catch {
+      return false;
+    }
+  }, 'is not a time zone, as Europe/Lisbon is'),
+  wagePerHour: money,
+  energyPerKwh: money,
+  massSystem: z.enum(['metric', 'imperial']),
+  temperatureUnit: z.enum(['C', 'F']),
+  /** Days that blocks rest before they are offered to temper. */
+  restDays: z.number().min(0).max(365),
+  /** Hours between readings of a running grind. */
+  readingHours: z.number().min(1).max(168),
+  /** Made up for show; the interface says so and offers to begin again. */
+  demo: z.boolean(),
+});
+export type Settings = z.infer<typeof settings>;
+
+export const DEFAULT_SETTINGS: Settings = {
+  name: 'My workshop',
+  currency: 'EUR',
+  timeZone: 'UTC',
+  wagePerHour: 15,
+  energyPerKwh: 0.3,
+  massSystem: 'metric',
+  temperatureUnit: 'C',
+  restDays: 14,
+  readingHours: 24,
+  demo: false,
+};
+
+export const person = z.object({ id, name, active: z.boolean() });
+export type Person = z.infer<typeof person>;
+export const newPerson = z.object({ name });
+
+const capacity = massG.nullable().default(null);
+export const newMachine = z.object({
+  name,
+  station: z.enum(STATIONS),
+  minG: capacity,
+  maxG: capacity,
+  kw: z.number().min(0, 'cannot be below 0').max(1000, 'is too much').default(0),
+});
+export const machine = newMachine.extend({ id });
+export type Machine = z.infer<typeof machine>;
+
+export const newMaterial = z.object({
+  name,
+  kind: z.enum(['ingredient', 'packaging']),
+  cocoa: z.enum(['none', 'butter', 'liquor', 'powder']).default('none'),
+  sugar: z.boolean().default(false),
+  allergens: z.array(z.string().trim().min(1).max(40)).max(14).default([]),
+});
+
+export const newRoute = z.object({
+  name,
+  note: z.string().max(500, 'is longer than 500 letters').default(''),
+  stations: z
+    .array(z.enum(STATIONS))
+    .min(2, 'needs at least two stations')
+    .refine((list) => new Set(list).size === list.length, 'names a station twice')
+    .refine((list) => list[0] === 'beans', 'begins at Beans'),
+});
+
+/** Work under way at a station. */
+export interface Work {
+  id: string;
+  station: (typeof STATIONS)[number];
+  sources: { holdingId: string; massMg: number; pieces: number }[];
+  machineId: string | null;
+  personId: string;
+  startedAt: number;
+  dueAt: number | null;
+  note: string;
+}
+
+export const massUnit = z.enum(MASS_UNITS);

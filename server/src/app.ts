@@ -1,0 +1,105 @@
+import { existsSync } from 'node:fs';
+import helmet from '@fastify/helmet';
+import fastifyStatic from '@fastify/static';
+import Fastify, { type FastifyInstance } from 'fastify';
+import { deviceRoutes } from './devices/plugin';
+import { SimulatedScale } from './devices/scale';
+import { demoRoutes } from './demo/plugin';
+import { calculatorRoutes } from './http/calculators';
+import { problem, problemFrom, sendProblem } from './http/problem';
+import { Router } from './http/router';
+import { ledgerRoutes } from './ledger/plugin';
+import { Views } from './ledger/views';
+import { traceRoutes } from './trace/plugin';
+import { dataRoutes } from './workshop/data';
+import { workshopRoutes } from './workshop/plugin';
+import type { Workshop } from './workshop/workshop';
+
+export interface AppOptions {
+  workshop: Workshop;
+  /** Directory of the built interface; left out, only the interface of programs is served. */
+  web?: string;
+  log?: boolean;
+  /** Largest body in bytes; a restore may be larger. */
+  bodyLimit?: number;
+}
+
+const BODY_LIMIT = 1024 * 1024;
+
+/** Puts the server together: one function an area, one error format, one log. */
+export async function buildApp({ workshop, web, log = false, bodyLimit = BODY_LIMIT }: AppOptions): Promise<FastifyInstance> {
+  const app = Fastify({
+    logger: log ? { level: 'info', serializers: { req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }) } } : false,
+    bodyLimit,
+    forceCloseConnections: true,
+    disableRequestLogging: (request) => request.url === '/api/health',
+  });
+  await app.register(helmet, {
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'", 'blob:'],
+        objectSrc: ["'none'"],
+        baseUri: ["'self'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    strictTransportSecurity: false,
+  });
+  app.setErrorHandler((error, request, reply) => {
+    const document = problemFrom(error);
+    if (document.status >= 500) request.log.error(error);
+    return sendProblem(reply, document);
+  });
+  // A page from elsewhere must not write here through the maker's browser.
+  app.addHook('onRequest', async (request, reply) => {
+    const { origin, host } = request.headers;
+    if (request.method === 'GET' || request.method === 'HEAD' || origin === undefined) return;
+    if (URL.canParse(origin) && new URL(origin).host === host) return;
+    await sendProblem(reply, problem(403, 'http/foreign-origin', 'Writes come from this address only.'));
+  });
+
+  const router = new Router(app, workshop);
+  const views = new Views(workshop);
+  const startedAt = workshop.now();
+  router.read('/api/health', 'Whether it is up', () => ({ ok: true, version: workshop.version, steps: workshop.book.steps.size, upMs: workshop.now() - startedAt }));
+  router.read('/api/openapi.json', 'This description', () => router.openapi());
+  workshopRoutes(router);
+  dataRoutes(router);
+  ledgerRoutes(router, views);
+  traceRoutes(router, views);
+  deviceRoutes(router, new SimulatedScale(workshop.now));
+  calculatorRoutes(router);
+  demoRoutes(router);
+
+  app.addHook('onSend', (request, reply, payload, done) => {
+    if (request.url.startsWith('/api/')) {
+      void reply.header('cache-control', 'no-store');
+      if (request.url.includes('.csv')) void reply.type('text/csv; charset=utf-8');
+      if (request.url.includes('/export.json')) void reply.type('application/json; charset=utf-8');
+    }
+    done(null, payload);
+  });
+  if (web !== undefined && existsSync(web)) {
+    await app.register(fastifyStatic, { root: web, preCompressed: true, immutable: true, maxAge: '30d', index: false, wildcard: true });
+    const page = (_: unknown, reply: { sendFile(name: string, options?: object): unknown }): unknown =>
+      reply.sendFile('index.html', { maxAge: 0, immutable: false });
+    app.get('/', page as never);
+    app.setNotFoundHandler((request, reply) => {
+      if (request.method === 'GET' && !request.url.startsWith('/api/') && !/\.\w+$/.test(request.url.split('?')[0] ?? '')) {
+        return reply.sendFile('index.html', { maxAge: 0, immutable: false });
+      }
+      return sendProblem(reply, problem(404, 'http/not-found', 'There is nothing at this address.'));
+    });
+  } else {
+    app.setNotFoundHandler((_, reply) => sendProblem(reply, problem(404, 'http/not-found', 'There is nothing at this address.')));
+  }
+  return app;
+}
+

@@ -1,0 +1,388 @@
+import type { CommandOf, RejectReason } from '@wunsch/core/ledger/commands';
+import type { Station } from '@wunsch/core/workshop/stations';
+import type { Demo } from './generator';
+import { DAY, HOUR } from './schedule';
+import { BUYERS, ORIGINS, PEOPLE, TASTING_WORDS, type Origin } from './scenario';
+
+/** What happens to one batch, and where it stops for now. */
+export interface Plan {
+  origin: Origin;
+  at: number;
+  /** Halts with work under way (or goods waiting) at this station. */
+  stop?: Station | 'charge';
+  small?: boolean;
+  /** Nib yield lost to a winnower that has drifted. */
+  drift?: number;
+  flatBeans?: boolean;
+  burntLoad?: boolean;
+  lateButter?: boolean;
+  ranOver?: boolean;
+  bloomed?: boolean;
+  disagree?: boolean;
+  twoLots?: boolean;
+}
+
+const BAR_G = 70;
+const MINUTE = 60_000;
+const round = (value: number, step = 5): number => Math.round(value / step) * step;
+
+/** One batch from sack to shelf, acted out step by step. Masses are grams. */
+export class BatchChain {
+  private readonly greenG: number;
+  private sorted: { id: string; g: number }[] = [];
+  private roasted: { id: string; g: number }[] = [];
+  private nibs: { id: string; g: number }[] = [];
+  private batch = { id: '', code: '', g: 0 };
+
+  constructor(
+    private readonly demo: Demo,
+    private readonly plan: Plan,
+  ) {
+    this.greenG = plan.small ? 12_000 : 25_500 + Math.round(demo.chance.between(-1500, 1500));
+  }
+
+  start(): void {
+    this.sort(this.plan.at);
+  }
+
+  private sort(at: number): void {
+    const { demo, plan } = this;
+    const { chance } = demo;
+    const shares: [string, number][] = plan.twoLots
+      ? [[demo.beans(plan.origin, this.greenG * 0.6, at), 0.6], [demo.beans(this.other(), this.greenG * 0.4, at), 0.4]]
+      : [[demo.beans(plan.origin, this.greenG, at), 1]];
+    let clock = at;
+    for (const [lot, share] of shares) {
+      const inG = Math.round(this.greenG * share);
+      if (plan.stop === 'sort') {
+        demo.workshop.startWork({
+          station: 'sort', sources: [{ holdingId: lot, massG: inG }], machineId: 'sorting-table', personId: 'danso',
+          at: new Date(demo.now - 38 * MINUTE).toISOString(), dueAt: new Date(demo.now + 55 * MINUTE).toISOString(), note: '',
+        });
+        return;
+      }
+      const minutes = (inG / 1000) * chance.between(3.6, 4.6);
+      clock += minutes * MINUTE;
+      const flat = plan.flatBeans ? 0.062 : chance.between(0.006, 0.013);
+      const goodShare = Math.min(0.985, chance.around(plan.origin.sortYield, 0.007)) - (plan.flatBeans ? 0.05 : 0);
+      const good = round(inG * goodShare);
+      const rejectG = inG - good - Math.round(chance.between(5, 60));
+      const step = demo.record(
+        {
+          kind: 'sort',
+          sources: [{ holdingId: lot, massG: inG }],
+          rejects: rejectShares(flat / (1 - goodShare), chance.between(0.25, 0.35)).map(([reason, part]) => ({ reason, massG: Math.round(rejectG * part) })),
+          goodG: good,
+          note: plan.flatBeans ? 'Far more flat beans than the sample had. Photographed; claim sent to the producer.' : '',
+        },
+        clock, demo.person(), { minutes: Math.round(minutes), machineId: 'sorting-table' },
+      );
+      this.sorted.push({ id: step.slots['good'] ?? '', g: good });
+    }
+    const first = clock + 19 * HOUR;
+    const loads = this.sorted.reduce((sum, { g }) => sum + loadsOf(g), 0);
+    const last = first + loads * (plan.origin.roastMinutes + 12) * MINUTE + 30 * MINUTE;
+    demo.after(plan.stop === 'roast' ? demo.now : last, () => this.roast(first));
+  }
+
+  private other(): Origin {
+    return this.demo.chance.pick(ORIGINS.filter((origin) => origin !== this.plan.origin));
+  }
+
+  private roast(at: number): void {
+    const { demo, plan } = this;
+    let clock = at;
+    let load = 0;
+    for (const tub of this.sorted) {
+      const loads = loadsOf(tub.g);
+      let left = tub.g;
+      for (let i = 0; i < loads; i += 1) {
+        load += 1;
+        const inG = i === loads - 1 ? left : round(tub.g / loads);
+        left -= inG;
+        if (plan.stop === 'roast' && i === 2) {
+          demo.workshop.startWork({
+            station: 'roast', sources: [{ holdingId: tub.id, massG: inG }], machineId: 'convection-oven', personId: 'ilse',
+            at: new Date(demo.now - 11 * MINUTE).toISOString(), dueAt: new Date(demo.now + 14 * MINUTE).toISOString(), note: '',
+          });
+          return;
+        }
+        if (plan.stop === 'roast') clock = demo.now - (3 - i) * 40 * MINUTE;
+        clock += (plan.origin.roastMinutes + 12) * MINUTE;
+        this.roastLoad(tub.id, inG, clock, load);
+      }
+    }
+    demo.after(clock + 15 * HOUR, () => this.winnow(clock + 15 * HOUR));
+  }
+
+  private roastLoad(tub: string, inG: number, at: number, load: number): void {
+    const { demo, plan } = this;
+    const { chance } = demo;
+    const { roastC, roastMinutes, roastYield } = plan.origin;
+    const burnt = plan.burntLoad === true && load === 2;
+    const kept = burnt ? 0.884 : Math.min(0.97, chance.around(roastYield, 0.0035));
+    const outG = round(inG * kept);
+    const step = demo.record(
+      {
+        kind: 'roast',
+        sources: [{ holdingId: tub, massG: inG }],
+        program: [
+          { setC: roastC + 22, minutes: 6, note: 'load cold beans' },
+          { setC: roastC + 8, minutes: Math.round(roastMinutes / 2), note: 'stir at ten minutes' },
+          { setC: roastC, minutes: roastMinutes - 6 - Math.round(roastMinutes / 2), note: '' },
+        ],
+        endBeanC: Math.round(chance.around(roastC - 4, 1.2)),
+        outG,
+        note: burnt ? 'Door alarm not heard: smoke, bitter, black edges. Written off.' : '',
+      },
+      at, demo.person(), { minutes: 12, energyKwh: Math.round(chance.between(1.3, 1.7) * 100) / 100, machineId: 'convection-oven' },
+    );
+    const id = step.slots['good'] ?? '';
+    if (burnt) {
+      demo.record({ kind: 'adjust', holdingId: id, countedG: 0, cause: 'write-off', note: 'Burnt load' }, at + 20 * MINUTE, 'ilse');
+      return;
+    }
+    this.roasted.push({ id, g: outG });
+    if (chance.yes(0.012)) {
+      const fixed = { ...(step.command as CommandOf<'roast'>), outG: round(outG - 40) };
+      demo.workshop.record(fixed, { personId: 'tomo', machineId: step.machineId, minutes: step.minutes, energyKwh: step.energyKwh, at: new Date(at).toISOString() },
+        { supersedes: step.id, reason: 'The tray was on the scale: tare was wrong.' });
+      this.roasted[this.roasted.length - 1] = { id, g: round(outG - 40) };
+    }
+  }
+
+  private winnow(at: number): void {
+    const { demo, plan } = this;
+    const { chance } = demo;
+    const inG = this.roasted.reduce((sum, { g }) => sum + g, 0);
+    const sources = this.roasted.map(({ id, g }) => ({ holdingId: id, massG: g }));
+    if (plan.stop === 'winnow') {
+      demo.workshop.startWork({
+        station: 'winnow', sources: sources.slice(0, 2), machineId: 'cracker-column', personId: 'tomo',
+        at: new Date(demo.now - 21 * MINUTE).toISOString(), dueAt: new Date(demo.now + 34 * MINUTE).toISOString(), note: '',
+      });
+      return;
+    }
+    const nibShare = chance.around(plan.origin.nibYield - (plan.drift ?? 0), 0.006);
+    const nibsG = round(inG * nibShare);
+    const huskG = round(inG * Math.min(1 - nibShare - 0.012, chance.around(plan.origin.huskShare + (plan.drift ?? 0), 0.005)));
+    const step = demo.record(
+      { kind: 'winnow', sources, nibsG, huskG, dustG: Math.round(inG * chance.between(0.004, 0.009)), setting: 'gap 6, air 4', note: '' },
+      at, demo.person(), { minutes: Math.round((inG / 1000) * 3.1), energyKwh: Math.round(inG / 1000 * 0.06 * 100) / 100, machineId: 'cracker-column' },
+    );
+    this.nibs.push({ id: step.slots['good'] ?? '', g: nibsG });
+    this.sellHusk(step.slots['husk'], huskG, at);
+    if (plan.stop === 'charge') return;
+    const start = at + (plan.stop === 'grind' ? 2 : 17) * HOUR;
+    demo.after(start, () => this.charge(start));
+  }
+
+  private sellHusk(husk: string | undefined, grams: number, at: number): void {
+    const { demo } = this;
+    if (husk === undefined || grams <= 0 || !demo.chance.yes(0.7)) return;
+    const day = at + demo.chance.between(5, 25) * DAY;
+    demo.after(day, () => {
+      demo.record({ kind: 'sell', sources: [{ holdingId: husk, massG: grams }], takings: Math.round(grams * 0.0021 * 100) / 100, to: 'Gull Street Gardens', note: 'Mulch' }, day, 'perpetua');
+    });
+  }
+
+  private charge(at: number): void {
+    const { demo, plan } = this;
+    const nibsG = this.nibs.reduce((sum, { g }) => sum + g, 0);
+    const target = plan.origin.cocoaPct / 100;
+    const butterG = round(nibsG * 0.055);
+    const sugarG = round((nibsG + butterG) / target - nibsG - butterG);
+    const personId = demo.person();
+    const first = demo.record(
+      {
+        kind: 'charge',
+        batch: { name: `${plan.origin.bar} ${plan.origin.cocoaPct} %`, routeId: 'whole-bean', targetMicron: 19, cocoaTargetPct: plan.origin.cocoaPct },
+        sources: [
+          ...(plan.lateButter ? [] : [{ holdingId: demo.pantry('butter', butterG, at), massG: butterG }]),
+          ...this.nibs.map(({ id, g }) => ({ holdingId: id, massG: g })),
+        ],
+        note: '',
+      },
+      at, personId, { minutes: 55, machineId: plan.small ? 'stone-small' : 'stone-large' },
+    );
+    this.batch = { id: first.batchId ?? '', code: demo.workshop.batches.get(first.batchId ?? '')?.code ?? '', g: nibsG + sugarG + butterG };
+    const sweet = at + 9 * HOUR;
+    demo.after(sweet, () => {
+      demo.record({ kind: 'charge', batchId: this.batch.id, sources: [{ holdingId: demo.pantry('sugar', sugarG, sweet), massG: sugarG }], note: 'After the nibs ran smooth' }, sweet, personId, { minutes: 8 });
+    });
+    if (plan.lateButter) {
+      const late = at + 30 * HOUR;
+      const extra = round(butterG * 1.6);
+      this.batch.g += extra - butterG;
+      demo.after(late, () => {
+        demo.record({ kind: 'charge', batchId: this.batch.id, sources: [{ holdingId: demo.pantry('butter', extra, late), massG: extra }], note: 'Too thick to pour: more butter than planned, so the percent moved' }, late, 'ilse', { minutes: 5 });
+      });
+    }
+    this.readings(at, personId);
+  }
+
+  /** Size falls towards what the stones can do; the gauge is a couple of microns out. */
+  private readings(at: number, personId: string): void {
+    const { demo, plan } = this;
+    const hours = plan.origin.grindHours * (plan.ranOver ? 1.55 : plan.stop ? 1 : demo.chance.between(0.93, 1.08));
+    const k = -Math.log((18.5 - 12) / (90 - 12)) / plan.origin.grindHours;
+    for (let hour = 14; hour < hours; hour += 10 + demo.chance.between(-1, 3)) {
+      const when = at + hour * HOUR;
+      const micron = Math.max(9, Math.round(demo.chance.around(12 + 78 * Math.exp(-k * hour), 1.4)));
+      demo.after(when, () => {
+        demo.record({ kind: 'reading', batchId: this.batch.id, what: 'micron', value: micron, note: '' }, when, personId);
+      });
+    }
+    const end = at + hours * HOUR;
+    demo.after(end, () => this.discharge(end, hours));
+  }
+
+  private discharge(at: number, hours: number): void {
+    const { demo, plan } = this;
+    const { chance } = demo;
+    const holdUpG = round(chance.between(110, 240));
+    const outG = this.batch.g - holdUpG - Math.round(chance.between(10, 90));
+    const count = outG > 14_000 ? 3 : 2;
+    const each = Math.floor(outG / count);
+    const outsG = Array.from({ length: count }, (_, i) => (i === count - 1 ? outG - each * (count - 1) : each));
+    const step = demo.record(
+      { kind: 'discharge', batchId: this.batch.id, outsG, holdUpG, micron: plan.ranOver ? 13 : 18, note: plan.ranOver ? 'Forgot it over the feast day: ran over, thick and a little gummy' : '' },
+      at, demo.person(), { minutes: 35, energyKwh: Math.round(hours * (plan.small ? 0.37 : 0.75) * 10) / 10, machineId: plan.small ? 'stone-small' : 'stone-large' },
+    );
+    const blocks = Object.values(step.slots).map((id, index) => ({ id, g: outsG[index] ?? 0 }));
+    const rested = at + (plan.stop ? 14.3 : demo.chance.between(13, 18)) * DAY;
+    if (plan.stop === 'rest') return;
+    demo.after(rested, () => this.rest(blocks, rested));
+  }
+
+  private rest(blocks: { id: string; g: number }[], at: number): void {
+    const { demo } = this;
+    const ready = blocks.map(({ id, g }) => {
+      const step = demo.record({ kind: 'rest', sources: [{ holdingId: id, massG: g }], note: '' }, at, demo.person(), { minutes: 4 });
+      return { id: step.slots['good'] ?? '', g };
+    });
+    demo.after(at + 3 * HOUR, () => this.temper(ready, at + HOUR));
+  }
+
+  private temper(blocks: { id: string; g: number }[], at: number, again = false): void {
+    const { demo, plan } = this;
+    const { chance } = demo;
+    const chocolateG = blocks.reduce((sum, { g }) => sum + g, 0);
+    const sources = blocks.map(({ id, g }) => ({ holdingId: id, massG: g }));
+    if (plan.stop === 'temper') {
+      demo.workshop.startWork({
+        station: 'temper', sources: sources.slice(0, 1), machineId: 'temper-machine', personId: 'perpetua',
+        at: new Date(demo.now - 26 * MINUTE).toISOString(), dueAt: new Date(demo.now + 19 * MINUTE).toISOString(), note: 'Melting out',
+      });
+      return;
+    }
+    const silkG = round(chocolateG * 0.01);
+    const bad = plan.bloomed === true && !again;
+    const step = demo.record(
+      {
+        kind: 'temper',
+        sources: [...sources, { holdingId: demo.pantry('silk', silkG, at), massG: silkG }],
+        method: 'silk',
+        meltC: bad ? 41 : Math.round(chance.around(47.5, 0.8) * 10) / 10,
+        coolC: Math.round(chance.around(33.6, 0.25) * 10) / 10,
+        workC: Math.round(chance.around(31.6, 0.2) * 10) / 10,
+        test: bad ? 'slow' : 'set',
+        note: bad ? 'In a hurry: melt cut short' : '',
+      },
+      at, demo.person(), { minutes: 50, energyKwh: 1.6, machineId: 'temper-machine' },
+    );
+    this.mould(step.slots['good'] ?? '', chocolateG + silkG, at + 90 * MINUTE, again);
+  }
+
+  private mould(tub: string, grams: number, at: number, again: boolean): void {
+    const { demo, plan } = this;
+    const { chance } = demo;
+    if (plan.stop === 'mould') {
+      demo.workshop.startWork({
+        station: 'mould', sources: [{ holdingId: tub, massG: grams }], machineId: 'cabinet', personId: 'tomo',
+        at: new Date(demo.now - 32 * MINUTE).toISOString(), dueAt: new Date(demo.now + 8 * MINUTE).toISOString(), note: 'Setting in the cabinet',
+      });
+      return;
+    }
+    const holdUpG = round(chance.between(120, 330));
+    const meanG = chance.around(70.5, 0.25);
+    const bars = Math.floor((grams - holdUpG) / meanG);
+    const seconds = Math.round(chance.between(0, 7));
+    const good = bars - seconds;
+    const goodG = Math.round(good * meanG);
+    const rest = Math.max(0, grams - holdUpG - goodG - seconds * BAR_G);
+    const step = demo.record(
+      {
+        kind: 'mould', sources: [{ holdingId: tub, massG: grams }], barG: BAR_G, cavities: 120, goodPieces: good, goodG, secondsPieces: seconds,
+        remeltG: 0, trimmingsG: Math.max(0, rest - Math.round(chance.between(0, Math.min(40, rest)))), holdUpG, note: '',
+      },
+      at, demo.person(), { minutes: Math.round(40 + bars * 0.25), energyKwh: 1.1, machineId: 'cabinet' },
+    );
+    const barsId = step.slots['good'] ?? '';
+    if (plan.bloomed && !again) {
+      demo.after(at + 3 * DAY, () => {
+        const back = demo.record({ kind: 'remelt', sources: [{ holdingId: barsId, pieces: good }], why: 'bloom', note: 'Grey streaks on day three' }, at + 3 * DAY, 'ilse', { minutes: 30 });
+        demo.after(at + 4.2 * DAY, () => this.temper([{ id: back.slots['good'] ?? '', g: goodG }], at + 4 * DAY, true));
+      });
+      return;
+    }
+    if (plan.stop === 'pack') return;
+    demo.after(at + 22 * HOUR, () => this.pack(barsId, good, at + 22 * HOUR));
+  }
+
+  private pack(bars: string, count: number, at: number): void {
+    const { demo, plan } = this;
+    const best = new Date(at + 540 * DAY).toISOString().slice(0, 10);
+    const step = demo.record(
+      { kind: 'pack', holdingId: bars, pieces: count, labelCode: `${this.batch.code}-1`, bestBefore: best, packaging: [{ holdingId: demo.pantry('wrapper', count, at), pieces: count }], note: '' },
+      at, demo.person(), { minutes: Math.round(count * 0.42) },
+    );
+    const packed = step.slots['good'] ?? '';
+    let left = count;
+    if (plan.stop !== 'taste') {
+      left -= 2;
+      demo.after(at + 3 * DAY + HOUR, () => this.taste(packed, at + 3 * DAY));
+    }
+    for (let sale = 0; sale < 6; sale += 1) {
+      const when = at + (4 + sale * 14 + demo.chance.between(0, 9)) * DAY;
+      const pieces = sale === 5 ? Math.max(0, left - (demo.chance.yes(0.25) ? 6 : 0)) : Math.floor(left * demo.chance.between(0.15, 0.3));
+      left -= pieces;
+      if (pieces === 0) continue;
+      demo.after(when, () => {
+        demo.record({ kind: 'sell', sources: [{ holdingId: packed, pieces }], takings: Math.round(pieces * demo.chance.pick([4.6, 5.2, 7.5]) * 100) / 100, to: demo.chance.pick(BUYERS), note: '' }, when, 'perpetua', { minutes: 6 });
+      });
+    }
+  }
+
+  private taste(packed: string, at: number): void {
+    const { demo, plan } = this;
+    const { chance } = demo;
+    const tasters = plan.disagree ? PEOPLE : PEOPLE.slice(0, 2 + (chance.yes(0.4) ? 1 : 0));
+    tasters.forEach((person, index) => {
+      const off = plan.disagree ? [2.1, -3, 0.4, -1.6][index % 4] ?? 0 : chance.around(0, 0.5);
+      const score = Math.round(Math.min(9.8, Math.max(1, plan.origin.score + off - (plan.ranOver ? 0.7 : 0))) * 2) / 2;
+      demo.record(
+        { kind: 'taste', batchId: this.batch.id, holdingId: index < 2 ? packed : null, pieces: index < 2 ? 1 : 0, score, note: plan.disagree && off < -2 ? 'Sour to me, as if conched too short. Taste again next week.' : chance.pick(TASTING_WORDS) },
+        at + index * 6 * MINUTE, person.id, { minutes: 10 },
+      );
+    });
+  }
+}
+
+/** Roast loads that a tub makes. */
+const loadsOf = (grams: number): number => Math.max(1, Math.ceil(grams / 6000));
+
+/** How a reject pile splits; the first share is what flat beans make of it. */
+function rejectShares(flat: number, broken: number): [RejectReason, number][] {
+  const first = Math.min(0.8, Math.max(0.1, flat));
+  const rest = 1 - first;
+  return [
+    ['flat', first],
+    ['broken', rest * broken * 1.4],
+    ['clumped', rest * 0.16],
+    ['shrivelled', rest * 0.14],
+    ['mouldy', rest * 0.06],
+    ['germinated', rest * 0.05],
+    ['foreign', rest * 0.07],
+  ];
+}

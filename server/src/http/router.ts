@@ -1,0 +1,109 @@
+import { createHash } from 'node:crypto';
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import { z } from 'zod';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { Workshop } from '../workshop/workshop';
+
+export interface Route {
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  url: string;
+  summary: string;
+  body?: z.ZodType;
+}
+
+/** Registers routes and remembers them for the OpenAPI document. */
+export class Router {
+  readonly routes: Route[] = [];
+
+  constructor(
+    readonly app: FastifyInstance,
+    readonly workshop: Workshop,
+  ) {}
+
+  read<Q extends z.ZodType>(
+    url: string,
+    summary: string,
+    answer: (request: FastifyRequest, query: z.infer<Q>) => unknown,
+    query?: Q,
+  ): void {
+    this.routes.push({ method: 'GET', url, summary });
+    this.app.get(url, (request) => answer(request, query ? query.parse(request.query) : (undefined as z.infer<Q>)));
+  }
+
+  /** A calculation: takes a body, changes nothing. */
+  calc<B extends z.ZodType>(url: string, summary: string, body: B, answer: (body: z.infer<B>) => unknown): void {
+    this.routes.push({ method: 'POST', url, summary, body });
+    this.app.post(url, (request) => answer(body.parse(request.body)));
+  }
+
+  /**
+   * A write: validated, one at a time, durable before it is answered. With an `Idempotency-Key` a repeated
+   * write returns the first answer and says so in `Idempotent-Replay`.
+   */
+  write<B extends z.ZodType>(
+    method: 'POST' | 'PUT' | 'DELETE',
+    url: string,
+    summary: string,
+    body: B,
+    act: (body: z.infer<B>, request: FastifyRequest) => unknown,
+  ): void {
+    this.routes.push({ method, url, summary, ...(method === 'DELETE' ? {} : { body }) });
+    this.app.route({
+      method,
+      url,
+      handler: async (request, reply) => {
+        const input = body.parse(request.body ?? (method === 'DELETE' ? {} : request.body));
+        return this.workshop.exclusively(() => this.once(request, reply, input, () => act(input, request)));
+      },
+    });
+  }
+
+  private async once(request: FastifyRequest, reply: FastifyReply, input: unknown, act: () => unknown): Promise<unknown> {
+    const header = request.headers['idempotency-key'];
+    const key = typeof header === 'string' && header.length > 0 && header.length <= 100 ? header : null;
+    const fingerprint = createHash('sha256').update(`${request.method} ${request.url} ${JSON.stringify(input)}`).digest('hex');
+    if (key !== null) {
+      const known = await this.workshop.answerFor(key);
+      if (known && known.fingerprint !== fingerprint) {
+        throw new DomainError('http/key-reused', 'This entry was saved already, with other figures, perhaps in another tab. Reload to see what was kept.');
+      }
+      if (known) {
+        void reply.header('idempotent-replay', 'true').code(known.status);
+        return known.body;
+      }
+    }
+    try {
+      const answer = (await act()) ?? {};
+      const status = request.method === 'POST' ? 201 : 200;
+      if (key !== null) this.workshop.keepAnswer({ key, fingerprint, status, body: answer, at: this.workshop.now() });
+      await this.workshop.commit();
+      void reply.code(status);
+      return answer;
+    } catch (error) {
+      await this.workshop.discard();
+      throw error;
+    }
+  }
+
+  /** OpenAPI 3.1, from the same Zod schemas that guard the routes. */
+  openapi(): unknown {
+    const paths: Record<string, Record<string, unknown>> = {};
+    for (const { method, url, summary, body } of this.routes) {
+      const path = url.replace(/:(\w+)/g, '{$1}');
+      const parameters = [...url.matchAll(/:(\w+)/g)].map(([, name]) => ({ name, in: 'path', required: true, schema: { type: 'string' } }));
+      paths[path] = {
+        ...paths[path],
+        [method.toLowerCase()]: {
+          summary,
+          ...(parameters.length > 0 ? { parameters } : {}),
+          ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: z.toJSONSchema(body, { io: 'input', unrepresentable: 'any' }) } } } } : {}),
+          responses: {
+            '2XX': { description: 'Done' },
+            '4XX': { description: 'Refused', content: { 'application/problem+json': {} } },
+          },
+        },
+      };
+    }
+    return { openapi: '3.1.0', info: { title: 'Wunsch', version: '0.1.0' }, paths };
+  }
+}

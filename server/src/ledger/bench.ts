@@ -1,0 +1,126 @@
+import type { BenchView, HistoryPoint, HoldingView } from '@wunsch/core/api/types';
+import { ACCEPTS } from '@wunsch/core/ledger/accepts';
+import type { Step, StepKind } from '@wunsch/core/ledger/types';
+import { judgeYield, stepYield, type YieldPoint } from '@wunsch/core/ledger/yields';
+import type { Station } from '@wunsch/core/workshop/stations';
+import type { Views } from './views';
+
+/** Whose yield speaks at each station. */
+const YIELD_STEP: Partial<Record<Station, StepKind>> = {
+  sort: 'sort', roast: 'roast', winnow: 'winnow', grind: 'discharge', temper: 'temper', mould: 'mould',
+};
+
+const HISTORY = 120;
+const RECENT = 12;
+
+/** Yields never change for a step, so they are worked out once. */
+const yields = new WeakMap<Step, YieldPoint>();
+
+function yieldOf(views: Views, step: Step): YieldPoint | null {
+  const known = yields.get(step);
+  if (known) return known;
+  const point = stepYield(views.workshop.book, step);
+  if (point) yields.set(step, point);
+  return point;
+}
+
+/** Yields of one kind of step, oldest first; the newest `HISTORY` of one family, or of all. */
+export function yieldHistory(views: Views, kind: StepKind, family?: string, before?: Step): HistoryPoint[] {
+  const { timeline } = views.workshop.book;
+  const points: HistoryPoint[] = [];
+  let index = before ? timeline.indexOf(before) - 1 : timeline.length - 1;
+  for (; index >= 0 && points.length < HISTORY; index -= 1) {
+    const step = timeline[index];
+    if (!step || step.kind !== kind) continue;
+    const point = yieldOf(views, step);
+    const made = step.slots['good'] ?? step.batchId;
+    if (!point || made === null || made === undefined) continue;
+    const own = views.family(made);
+    if (family !== undefined && own !== family) continue;
+    points.push({ ...point, family: own, code: views.workshop.book.holdings.get(made)?.code ?? '' });
+  }
+  return points.reverse();
+}
+
+/** The newest yield of a station against earlier ones of its family. */
+export function judgeNewest(views: Views, station: Station): BenchView['judgement'] {
+  const kind = YIELD_STEP[station];
+  const newest = kind === undefined ? undefined : yieldHistory(views, kind).at(-1);
+  return newest ? judgeStep(views, newest.stepId) : null;
+}
+
+/** One step's yield against the earlier ones of its family. */
+export function judgeStep(views: Views, stepId: string): BenchView['judgement'] {
+  const step = views.workshop.book.steps.get(stepId);
+  const made = step?.slots['good'];
+  const point = step ? yieldOf(views, step) : null;
+  if (!step || made === undefined || !point) return null;
+  const family = views.family(made);
+  const past = yieldHistory(views, step.kind, family, step).map(({ value }) => value);
+  return { ...judgeYield(step.kind, point.value, past, family || 'this workshop'), code: views.workshop.book.holding(made).code, stepId };
+}
+
+/** What a person at a station sees. */
+export function benchView(views: Views, station: Station): BenchView {
+  const { workshop } = views;
+  const { book } = workshop;
+  const reserved = workshop.reserved();
+  const waiting: HoldingView[] = [];
+  const elsewhere: HoldingView[] = [];
+  const pantry: HoldingView[] = [];
+  for (const holdingId of book.live) {
+    const holding = book.holding(holdingId);
+    if (holding.place === 'pantry') {
+      pantry.push(views.holding(holdingId, reserved));
+      continue;
+    }
+    if (!ACCEPTS[station].includes(holding.kind) || (holding.kind === 'mass' && holding.place === 'grind')) continue;
+    const route = holding.routeId === null ? undefined : workshop.routes.get(holding.routeId);
+    const here = holding.place === station || (holding.kind === 'lot' && route?.stations[1] === station) ||
+      (station === 'taste' && holding.kind === 'packed');
+    (here ? waiting : elsewhere).push(views.holding(holdingId, reserved));
+  }
+  if (station === 'beans') {
+    for (const holdingId of book.live) {
+      if (book.holding(holdingId).kind === 'lot') waiting.push(views.holding(holdingId, reserved));
+    }
+  }
+  const bySince = (a: HoldingView, b: HoldingView): number => a.since - b.since;
+  const kind = YIELD_STEP[station];
+  return {
+    station,
+    waiting: waiting.sort(bySince),
+    elsewhere: elsewhere.sort(bySince).slice(0, 60),
+    pantry: pantry.sort(bySince),
+    works: [...workshop.works.values()].filter((work) => work.station === station).map((work) => views.work(work)),
+    grinds: station === 'grind' ? views.grinds() : [],
+    recent: recentSteps(views, station),
+    history: kind === undefined ? [] : yieldHistory(views, kind),
+    judgement: judgeNewest(views, station),
+    untasted: station === 'taste' ? untasted(views, waiting) : [],
+  };
+}
+
+function recentSteps(views: Views, station: Station): BenchView['recent'] {
+  const { timeline } = views.workshop.book;
+  const recent: BenchView['recent'] = [];
+  for (let i = timeline.length - 1; i >= 0 && recent.length < RECENT; i -= 1) {
+    const step = timeline[i];
+    if (step?.station === station) recent.push(views.step(step));
+  }
+  return recent;
+}
+
+function untasted(views: Views, bars: readonly HoldingView[]): BenchView['untasted'] {
+  const byBatch = new Map<string, HoldingView[]>();
+  for (const row of bars) {
+    if (row.batchId === null) continue;
+    byBatch.set(row.batchId, [...(byBatch.get(row.batchId) ?? []), row]);
+  }
+  return [...byBatch]
+    .filter(([batchId]) => !views.stepsOfBatch(batchId).some(({ kind }) => kind === 'taste'))
+    .flatMap(([batchId, rows]) => {
+      const batch = views.workshop.batches.get(batchId);
+      return batch ? [{ batch, bars: rows }] : [];
+    });
+}

@@ -1,0 +1,96 @@
+import type { DueItem, FloorStation, FloorView } from '@wunsch/core/api/types';
+import { isByProduct } from '@wunsch/core/ledger/types';
+import { isStation, STATIONS, type Station } from '@wunsch/core/workshop/stations';
+import type { Views } from './views';
+
+const DAY_MS = 86_400_000;
+
+const WORK_WORDS: Partial<Record<Station, string>> = {
+  sort: 'Weigh out the sorted beans',
+  roast: 'Roast load: take out and weigh',
+  winnow: 'Weigh nibs and husk',
+  temper: 'Take the pour off',
+  mould: 'Turn out and count',
+};
+
+/** What stands at each station now, what passed in a week, and what needs a person next. */
+export function floorView(views: Views): FloorView {
+  const { workshop } = views;
+  const { book } = workshop;
+  const now = workshop.now();
+  const stations = new Map<Station, FloorStation>(
+    STATIONS.map((station) => [station, { station, standingMg: 0, workingMg: 0, passedMg: 0, holdings: 0 }]),
+  );
+  const store = { pieces: 0, massMg: 0, valueMilli: 0 };
+  for (const holdingId of book.live) {
+    const holding = book.holding(holdingId);
+    const { massMg, pieces } = book.balance(holdingId);
+    if (holding.kind === 'packed') {
+      store.pieces += pieces;
+      store.massMg += massMg;
+      store.valueMilli += workshop.valuation.worth(holdingId).valueMilli;
+    }
+    const row = isStation(holding.place) ? stations.get(holding.place) : undefined;
+    if (!row) continue;
+    row.standingMg += massMg;
+    row.holdings += 1;
+  }
+  for (const work of workshop.works.values()) {
+    const row = stations.get(work.station);
+    for (const { holdingId, massMg } of work.sources) {
+      const place = book.holding(holdingId).place;
+      const from = isStation(place) ? stations.get(place) : undefined;
+      if (from) from.standingMg -= massMg;
+      if (row) {
+        row.standingMg += massMg;
+        row.workingMg += massMg;
+      }
+    }
+  }
+  for (let i = book.timeline.length - 1; i >= 0; i -= 1) {
+    const step = book.timeline[i];
+    if (!step || step.at < now - 7 * DAY_MS) break;
+    const row = isStation(step.station) ? stations.get(step.station) : undefined;
+    if (!row || step.kind === 'sell' || step.kind === 'adjust' || step.kind === 'charge') continue;
+    for (const p of step.postings) {
+      if (p.holdingId !== null && p.massMg > 0 && !isByProduct(book.holding(p.holdingId).kind)) row.passedMg += p.massMg;
+    }
+  }
+  const grinds = views.grinds();
+  const grindRow = stations.get('grind');
+  if (grindRow) grindRow.workingMg = grinds.reduce((sum, grind) => sum + grind.massMg, 0);
+  const due = dueItems(views);
+  return { stations: [...stations.values()], store, due, works: [...workshop.works.values()].map((w) => views.work(w)), grinds, now };
+}
+
+/** What needs a person, soonest first. */
+export function dueItems(views: Views): DueItem[] {
+  const { workshop } = views;
+  const { book, settings } = workshop;
+  const due: DueItem[] = [];
+  for (const work of workshop.works.values()) {
+    const first = work.sources[0];
+    const what = WORK_WORDS[work.station] ?? 'Finish';
+    const code = first ? book.holding(first.holdingId).code : '';
+    const link = `/station/${work.station}?work=${work.id}`;
+    due.push({ id: work.id, station: work.station, text: `${what}, ${code}`, link, at: work.dueAt ?? work.startedAt + DAY_MS / 4 });
+  }
+  for (const grind of views.grinds()) {
+    const last = grind.readings.filter(({ what }) => what === 'micron').at(-1)?.at ?? grind.startedAt;
+    due.push({
+      id: `reading-${grind.batch.id}`,
+      station: 'grind',
+      text: `Read the gauge, ${grind.batch.code}`,
+      link: `/station/grind?batch=${grind.batch.code}`,
+      at: last + settings.readingHours * 3_600_000,
+    });
+  }
+  for (const holdingId of book.live) {
+    const holding = book.holding(holdingId);
+    const since = book.entriesOf(holdingId)[0]?.at ?? 0;
+    if (holding.place === 'rest') {
+      due.push({ id: `rest-${holdingId}`, station: 'rest', text: `Block ${holding.code} has rested`, link: `/station/rest?holding=${holding.code}`, at: since + settings.restDays * DAY_MS });
+    }
+  }
+  return due.sort((a, b) => a.at - b.at);
+}

@@ -1,0 +1,180 @@
+import type { GrindView, HoldingView, LineView, ReadingView, StepView, WorkView } from '@wunsch/core/api/types';
+import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { Posting, Step } from '@wunsch/core/ledger/types';
+import { cocoaFigures, originVerdict, type CocoaFigures, type OriginVerdict, type Root } from '@wunsch/core/recipe/cocoa';
+import type { Work } from '@wunsch/core/workshop/schemas';
+import type { Workshop } from '../workshop/workshop';
+
+/** Reads the workshop as screens need it. Everything is computed from the book; nothing is stored. */
+export class Views {
+  constructor(readonly workshop: Workshop) {}
+
+  rootOf = (rootId: string): Root | undefined => {
+    const { book, materials } = this.workshop;
+    const holding = book.holdings.get(rootId);
+    if (!holding) return undefined;
+    if (holding.kind === 'lot') return { kind: 'cacao', lotId: rootId };
+    const material = holding.materialId === null ? undefined : materials.get(holding.materialId);
+    return material ? { kind: 'ingredient', material } : undefined;
+  };
+
+  cocoa(holdingId: string): CocoaFigures {
+    return cocoaFigures(this.workshop.valuation.makeUp(holdingId), this.rootOf);
+  }
+
+  lotsIn(holdingId: string): { id: string; code: string; producer: string; country: string; region: string; share: number }[] {
+    return this.cocoa(holdingId).lots.map(({ lotId, share }) => {
+      const facts = this.workshop.lots.get(lotId);
+      return {
+        id: lotId,
+        code: this.workshop.book.holding(lotId).code,
+        producer: facts?.producer ?? '',
+        country: facts?.country ?? '',
+        region: facts?.region ?? '',
+        share,
+      };
+    });
+  }
+
+  origin(holdingId: string): OriginVerdict {
+    return originVerdict(this.lotsIn(holdingId));
+  }
+
+  /** What lots are grouped by when yields are compared: country and region (or producer). */
+  family(holdingId: string): string {
+    let best: string | undefined;
+    let most = 0;
+    for (const [rootId, share] of this.workshop.valuation.makeUp(holdingId)) {
+      if (share > most && this.workshop.lots.has(rootId)) [best, most] = [rootId, share];
+    }
+    const facts = best === undefined ? undefined : this.workshop.lots.get(best);
+    return facts ? `${facts.country}, ${facts.region || facts.producer}` : '';
+  }
+
+  holding(holdingId: string, reserved = this.workshop.reserved()): HoldingView {
+    const { book, valuation, batches } = this.workshop;
+    const holding = book.holding(holdingId);
+    const { massMg, pieces } = book.balance(holdingId);
+    const { madeBy: _, ...facts } = holding;
+    return {
+      ...facts,
+      batchCode: holding.batchId === null ? null : (batches.get(holding.batchId)?.code ?? null),
+      massMg,
+      pieces,
+      freeMg: massMg - (reserved.get(holdingId) ?? 0),
+      since: book.entriesOf(holdingId)[0]?.at ?? 0,
+      valueMilli: valuation.worth(holdingId).valueMilli,
+      perKgMilli: valuation.perKgMilli(holdingId),
+      perPieceMilli: valuation.perPieceMilli(holdingId),
+      family: this.family(holdingId),
+      lots: this.lotsIn(holdingId).map(({ code, share }) => ({ code, share })),
+    };
+  }
+
+  person = (personId: string): string => this.workshop.people.get(personId)?.name ?? 'somebody';
+
+  private line(posting: Posting): LineView {
+    const holding = posting.holdingId === null ? undefined : this.workshop.book.holdings.get(posting.holdingId);
+    return { ...posting, code: holding?.code ?? null, name: holding?.name ?? '', kind: holding?.kind ?? null };
+  }
+
+  step(step: Step): StepView {
+    const { book, valuation, machines, batches } = this.workshop;
+    const cost = book.isCurrent(step) ? valuation.costs.get(step.id) : undefined;
+    const sum = (pick: (p: Posting) => boolean): number => step.postings.reduce((total, p) => (pick(p) ? total + p.massMg : total), 0);
+    const { order: _order, slots: _slots, money, postings, batchId, ...rest } = step;
+    return {
+      ...rest,
+      person: this.person(step.personId),
+      batchCode: batchId === null ? null : (batches.get(batchId)?.code ?? null),
+      machine: step.machineId === null ? null : (machines.get(step.machineId)?.name ?? null),
+      supersededBy: book.successorOf(step.id) ?? null,
+      inMg: -sum((p) => p.holdingId !== null && p.massMg < 0),
+      goodMg: sum((p) => p.holdingId !== null && p.massMg > 0 && book.holding(p.holdingId).kind !== 'husk'),
+      lines: postings.map((posting) => this.line(posting)),
+      cost: {
+        inputsMilli: cost?.inputsMilli ?? 0,
+        purchaseMilli: money.purchaseMilli,
+        labourMilli: money.labourMilli,
+        energyMilli: money.energyMilli,
+        creditMilli: cost?.creditMilli ?? 0,
+        lostMilli: cost?.lostMilli ?? 0,
+        soldMilli: cost?.soldMilli ?? 0,
+        revenueMilli: money.revenueMilli,
+      },
+    };
+  }
+
+  work(work: Work): WorkView {
+    const { book, machines } = this.workshop;
+    return {
+      id: work.id,
+      station: work.station,
+      sources: work.sources.map((source) => {
+        const { code, name, kind } = book.holding(source.holdingId);
+        return { ...source, code, name, kind };
+      }),
+      massMg: work.sources.reduce((sum, { massMg }) => sum + massMg, 0),
+      machineId: work.machineId,
+      machine: work.machineId === null ? null : (machines.get(work.machineId)?.name ?? null),
+      person: this.person(work.personId),
+      startedAt: work.startedAt,
+      dueAt: work.dueAt,
+      note: work.note,
+    };
+  }
+
+  /** Batches with something in the bowl. */
+  grinds(): GrindView[] {
+    const { book, batches } = this.workshop;
+    return [...batches.values()]
+      .filter((batch) => book.live.has(batch.id))
+      .map((batch) => this.grind(batch.id))
+      .sort((a, b) => a.startedAt - b.startedAt);
+  }
+
+  private grind(batchId: string): GrindView {
+    const { book, batches, machines } = this.workshop;
+    const batch = batches.get(batchId);
+    if (!batch) throw new Error(`no batch ${batchId}`);
+    const first = book.entriesOf(batchId)[0];
+    const step = first ? book.steps.get(first.stepId) : undefined;
+    return {
+      batch,
+      massMg: book.balance(batchId).massMg,
+      startedAt: first?.at ?? 0,
+      person: step ? this.person(step.personId) : '',
+      machine: batch.machineId === null ? null : (machines.get(batch.machineId) ?? null),
+      readings: this.readings(batchId),
+      cocoa: this.cocoa(batchId),
+      origin: this.origin(batchId),
+    };
+  }
+
+  readings(batchId: string): ReadingView[] {
+    return this.stepsOfBatch(batchId)
+      .filter((step) => step.kind === 'reading')
+      .map((step) => {
+        const { what, value, note } = step.command as CommandOf<'reading'>;
+        return { stepId: step.id, at: step.at, what, value, note, person: this.person(step.personId) };
+      });
+  }
+
+  private batchIndex = { version: -1, rows: new Map<string, Step[]>() };
+
+  /** Steps in force that name a batch, in order. */
+  stepsOfBatch(batchId: string): Step[] {
+    const { book } = this.workshop;
+    if (this.batchIndex.version !== book.version) {
+      const rows = new Map<string, Step[]>();
+      for (const step of book.timeline) {
+        if (step.batchId === null) continue;
+        const list = rows.get(step.batchId);
+        if (list) list.push(step);
+        else rows.set(step.batchId, [step]);
+      }
+      this.batchIndex = { version: book.version, rows };
+    }
+    return this.batchIndex.rows.get(batchId) ?? [];
+  }
+}

@@ -1,0 +1,63 @@
+import { existsSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { buildApp } from './app';
+import { makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
+import { openDatabase } from './store/database';
+import { DirectoryInUse, lockDirectory } from './store/lock';
+import { Workshop } from './workshop/workshop';
+
+const here = dirname(fileURLToPath(import.meta.url));
+const root = resolve(here, '../..');
+
+function option(name: string): string | undefined {
+  const index = process.argv.indexOf(`--${name}`);
+  return index < 0 ? undefined : process.argv[index + 1];
+}
+
+async function main(): Promise<void> {
+  const demo = process.argv.includes('--demo');
+  const years = Number(option('years') ?? 0);
+  const port = Number(process.env['PORT'] ?? 4610);
+  const host = process.env['HOST'] ?? '127.0.0.1';
+  const directory = resolve(process.env['WUNSCH_DATA'] ?? join(root, demo ? (years > 0 ? `data-demo-${years}` : 'data-demo') : 'data'));
+  const unlock = lockDirectory(directory);
+  const opened = await openDatabase(directory, join(root, 'server/migrations'));
+  const workshop = await Workshop.open(opened.db);
+  if (demo && workshop.book.steps.size === 0) {
+    process.stdout.write('Making up the demo workshop …\n');
+    let shown = -10;
+    await makeDemo(workshop, {
+      ...(years > 0 ? yearsOf(years) : STANDARD_DEMO),
+      progress: (share) => {
+        if (share * 100 - shown < 10) return;
+        shown = share * 100;
+        process.stdout.write(`  ${Math.round(shown)} %\n`);
+      },
+    });
+  }
+  const web = join(root, 'web/dist');
+  const app = await buildApp({ workshop, log: process.env['WUNSCH_LOG'] !== 'off', ...(existsSync(web) ? { web } : {}) });
+  await app.listen({ port, host });
+  let stopping = false;
+  const stop = async (): Promise<void> => {
+    if (stopping) return;
+    stopping = true;
+    await app.close();
+    await workshop.exclusively(() => Promise.resolve());
+    await opened.close();
+    unlock();
+    process.exit(0);
+  };
+  process.on('SIGTERM', () => void stop());
+  process.on('SIGINT', () => void stop());
+  const address = app.server.address();
+  const bound = typeof address === 'object' && address !== null ? address.port : port;
+  process.stdout.write(`Wunsch is ready at http://${host}:${bound}\n`);
+}
+
+main().catch((error: unknown) => {
+  if (error instanceof DirectoryInUse) process.stderr.write(`${error.message}\n`);
+  else process.stderr.write(`Wunsch could not start: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+  process.exit(1);
+});

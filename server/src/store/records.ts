@@ -1,0 +1,167 @@
+import { eq, sql } from 'drizzle-orm';
+import type { Batch, Holding, LotFacts, Material, Posting, Step } from '@wunsch/core/ledger/types';
+import type { Route } from '@wunsch/core/workshop/stations';
+import type { Machine, Person, Settings, Work } from '@wunsch/core/workshop/schemas';
+import type { Database } from './database';
+import * as t from './schema';
+
+/** Everything the workshop is, as it is read at start. */
+export interface Records {
+  settings: Settings | null;
+  people: Person[];
+  machines: Machine[];
+  materials: Material[];
+  routes: Route[];
+  holdings: Holding[];
+  lots: { id: string; facts: LotFacts }[];
+  batches: Batch[];
+  steps: Step[];
+  works: Work[];
+}
+
+/** What one transaction adds or changes. */
+export interface Changes {
+  settings?: Settings;
+  people: Person[];
+  machines: Machine[];
+  materials: Material[];
+  routes: Route[];
+  holdings: Holding[];
+  lots: { id: string; facts: LotFacts }[];
+  batches: Batch[];
+  steps: Step[];
+  works: Work[];
+  closedWorks: { id: string; at: number; stepId: string | null }[];
+  /** Papers of lots whose receipt was corrected. */
+  lotFacts: { id: string; facts: LotFacts; name: string; routeId: string }[];
+  answers: (typeof t.answers.$inferInsert)[];
+}
+
+export const noChanges = (): Changes => ({
+  people: [], machines: [], materials: [], routes: [], holdings: [], lots: [], batches: [], steps: [],
+  works: [], closedWorks: [], lotFacts: [], answers: [],
+});
+
+type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
+
+/** Rows per INSERT: PostgreSQL takes 65,535 parameters, a step has 18. */
+const CHUNK = 2000;
+
+async function inChunks<Row>(rows: readonly Row[], insert: (chunk: Row[]) => Promise<unknown>): Promise<void> {
+  for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
+}
+
+/** Writes everything of one unit of work, or nothing. */
+export async function write(db: Database, changes: Changes): Promise<void> {
+  await db.transaction(async (tx) => {
+    await writeReference(tx, changes);
+    await inChunks(changes.holdings, (rows) => tx.insert(t.holdings).values(rows));
+    await inChunks(changes.lots, (rows) => tx.insert(t.lots).values(rows));
+    await inChunks(changes.batches, (rows) => tx.insert(t.batches).values(rows.map((b) => ({ id: b.id, value: b })))
+      .onConflictDoUpdate({ target: t.batches.id, set: { value: sql`excluded.value` } }));
+    await inChunks(changes.steps, (rows) => tx.insert(t.steps).values(rows.map(({ postings: _, ...row }) => row)));
+    await inChunks(
+      changes.steps.flatMap((step) => step.postings.map((posting, line) => ({ stepId: step.id, line, ...posting }))),
+      (rows) => tx.insert(t.postings).values(rows),
+    );
+    await inChunks(changes.works, (rows) => tx.insert(t.works).values(rows.map((w) => ({ id: w.id, value: w }))));
+    for (const { id, at, stepId } of changes.closedWorks) {
+      await tx.update(t.works).set({ closedAt: at, closedBy: stepId }).where(eq(t.works.id, id));
+    }
+    for (const { id, facts, name, routeId } of changes.lotFacts) {
+      await tx.update(t.lots).set({ facts }).where(eq(t.lots.id, id));
+      await tx.update(t.holdings).set({ name, routeId }).where(eq(t.holdings.id, id));
+    }
+    await inChunks(changes.answers, (rows) => tx.insert(t.answers).values(rows));
+  });
+}
+
+async function writeReference(tx: Tx, changes: Changes): Promise<void> {
+  if (changes.settings) {
+    await tx.insert(t.settings).values({ id: 'workshop', value: changes.settings })
+      .onConflictDoUpdate({ target: t.settings.id, set: { value: changes.settings } });
+  }
+  for (const person of changes.people) {
+    await tx.insert(t.people).values(person).onConflictDoUpdate({ target: t.people.id, set: person });
+  }
+  for (const [table, rows] of [[t.machines, changes.machines], [t.materials, changes.materials], [t.routes, changes.routes]] as const) {
+    for (const value of rows) {
+      await tx.insert(table).values({ id: value.id, value }).onConflictDoUpdate({ target: table.id, set: { value } });
+    }
+  }
+}
+
+/**
+ * Reads everything. Rows come packed as JSON arrays, a few thousand at a time: the driver spends its time
+ * per row, not per byte.
+ */
+export async function read(db: Database): Promise<Records> {
+  const packed = async <Row>(query: ReturnType<typeof sql>): Promise<Row[]> => {
+    const { rows } = await db.execute<{ rows: Row[] | null }>(query);
+    return rows[0]?.rows ?? [];
+  };
+  const values = <Row>(table: string): Promise<Row[]> =>
+    packed<Row>(sql`select json_agg(value order by id) as rows from ${sql.identifier(table)}`);
+  const [setting] = await db.select().from(t.settings);
+  const holdings = await packed<Holding>(sql`select json_agg(json_build_object('id', id, 'code', code, 'kind', kind, 'name', name,
+    'place', place, 'routeId', route_id, 'batchId', batch_id, 'materialId', material_id, 'madeBy', made_by)) as rows from holdings`);
+  return {
+    settings: (setting?.value as Settings | undefined) ?? null,
+    people: await db.select().from(t.people).orderBy(t.people.id),
+    machines: await values('machines'),
+    materials: await values('materials'),
+    routes: await values('routes'),
+    holdings,
+    lots: await packed(sql`select json_agg(json_build_object('id', id, 'facts', facts)) as rows from lots`),
+    batches: await values('batches'),
+    steps: await readSteps(db),
+    works: await packed(sql`select json_agg(value order by id) as rows from works where closed_at is null`),
+  };
+}
+
+const PAGE = 4000;
+
+async function readSteps(db: Database): Promise<Step[]> {
+  const all: Step[] = [];
+  for (let after = -1; ; ) {
+    const { rows } = await db.execute<{ step: Omit<Step, 'postings'>[] | null }>(sql`
+      select json_agg(json_build_object('id', id, 'seq', seq, 'order', order_seq, 'kind', kind, 'station', station, 'at', at,
+        'recordedAt', recorded_at, 'personId', person_id, 'batchId', batch_id, 'machineId', machine_id, 'supersedes', supersedes,
+        'reason', reason, 'withdrawn', withdrawn, 'command', command, 'slots', slots, 'minutes', minutes,
+        'energyKwh', energy_kwh, 'money', money) order by seq) as step
+      from (select * from steps where seq > ${after} order by seq limit ${PAGE}) page`);
+    const page = rows[0]?.step ?? [];
+    const last = page.at(-1);
+    if (!last) return all;
+    const lines = await readPostings(db, after, last.seq);
+    for (const step of page) all.push({ ...step, postings: lines.get(step.id) ?? [] });
+    after = last.seq;
+  }
+}
+
+/** Postings of the steps after one sequence number up to another, as bare arrays: most of a start is here. */
+async function readPostings(db: Database, after: number, upTo: number): Promise<Map<string, Posting[]>> {
+  type Line = [string, string | null, string | null, string | null, string | null, number, number];
+  const { rows } = await db.execute<{ lines: Line[] | null }>(sql`
+    select json_agg(json_build_array(p.step_id, p.holding_id, p.loss, p.outside, p.reason, p.mass_mg, p.pieces) order by p.step_id, p.line) as lines
+    from postings p join steps s on s.id = p.step_id where s.seq > ${after} and s.seq <= ${upTo}`);
+  const byStep = new Map<string, Posting[]>();
+  for (const [stepId, holdingId, loss, outside, reason, massMg, pieces] of rows[0]?.lines ?? []) {
+    const posting = { holdingId, loss, outside, reason, massMg, pieces } as Posting;
+    const list = byStep.get(stepId);
+    if (list) list.push(posting);
+    else byStep.set(stepId, [posting]);
+  }
+  return byStep;
+}
+
+/** The first answer given to a write with that key. */
+export async function findAnswer(db: Database, key: string): Promise<typeof t.answers.$inferSelect | undefined> {
+  const [answer] = await db.select().from(t.answers).where(eq(t.answers.key, key));
+  return answer;
+}
+
+/** Empties every table of the workshop, children first. */
+export async function clear(db: Database): Promise<void> {
+  await db.execute(sql`truncate answers, works, postings, steps, batches, lots, holdings, routes, materials, machines, people, settings`);
+}

@@ -1,0 +1,270 @@
+import type { BatchView, CostView, LotView, StreamStation, TraceView } from '@wunsch/core/api/types';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { CommandOf } from '@wunsch/core/ledger/commands';
+import { isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
+import { downstream, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
+import type { Station } from '@wunsch/core/workshop/stations';
+import type { Views } from '../ledger/views';
+
+/** Gives the stations of a stream what stands there now and the codes of what each step made. */
+function asStream(views: Views, fractions: Fractions, holdings: Fractions): StreamStation[] {
+  const { book } = views.workshop;
+  const rows = flowByStation(book, fractions).map((row): StreamStation => ({
+    ...row,
+    standingMg: 0,
+    codes: row.steps.map(({ stepId }) => {
+      const made = book.steps.get(stepId)?.slots['good'];
+      return { stepId, code: made === undefined ? '' : (book.holdings.get(made)?.code ?? '') };
+    }),
+  }));
+  for (const [holdingId, share] of holdings) {
+    if (!book.live.has(holdingId)) continue;
+    const row = rows.find(({ station }) => station === book.holding(holdingId).place);
+    if (row) row.standingMg += book.balance(holdingId).massMg * share;
+  }
+  return rows;
+}
+
+const soldPieces = (step: Step, holdings: Fractions): number =>
+  step.kind === 'sell' ? step.postings.reduce((sum, p) => (p.holdingId !== null && holdings.has(p.holdingId) ? sum - p.pieces : sum), 0) : 0;
+
+/** Everything about one batch: where its grams came from, went, and stand; what it costs. */
+export function batchView(views: Views, batch: Batch): BatchView {
+  const { book, valuation, routes } = views.workshop;
+  const own = views.stepsOfBatch(batch.id);
+  const charges = own.filter(({ kind }) => kind === 'charge');
+  const emptying = own.find(({ kind }) => kind === 'discharge');
+  const back = upstream(book, new Map(charges.map((step) => [step.id, 1])));
+  const forward = downstream(book, [batch.id]);
+  const fractions: Fractions = new Map([...forward.steps, ...back]);
+  const stream = asStream(views, fractions, forward.holdings);
+  const grind = stream.find(({ station }) => station === 'grind');
+  if (grind) balanceGrind(grind, charges, emptying, batch.id);
+  const makeUp = valuation.makeUp(batch.id);
+  const inBowl = charges.reduce((sum, step) => sum + bowlIn(step, batch.id), 0);
+  const bars = barsOf(views, forward);
+  const cacaoShare = views.cocoa(batch.id).lots.length > 0 ? [...makeUp].reduce((sum, [root, share]) => (views.workshop.lots.has(root) ? sum + share : sum), 0) : 0;
+  const green = stream[0]?.inMg ?? 0;
+  const route = routes.get(batch.routeId);
+  if (!route) throw new DomainError('http/not-found', 'The route of this batch is gone.');
+  const bowlMg = book.balance(batch.id).massMg;
+  const standing = [...forward.holdings.keys()].filter((id) => book.live.has(id)).map((id) => views.holding(id));
+  return {
+    batch,
+    route,
+    state: bowlMg > 0 ? 'grinding' : standing.length === 0 ? 'gone' : standing.every(({ kind }) => kind === 'packed' || kind === 'seconds') ? 'bars' : 'in progress',
+    startedAt: charges[0]?.at ?? 0,
+    emptiedAt: emptying?.at ?? null,
+    bowlMg,
+    cocoa: views.cocoa(batch.id),
+    origin: views.origin(batch.id),
+    composition: [...makeUp]
+      .map(([rootId, share]) => {
+        const { code, name, kind } = book.holding(rootId);
+        return { rootId, code, name, kind: kind === 'lot' ? ('cacao' as const) : ('ingredient' as const), mg: Math.round(share * inBowl), share };
+      })
+      .sort((a, b) => b.share - a.share),
+    stream,
+    yields: stream
+      .filter(({ inMg, goodMg }) => inMg > 0 && goodMg > 0)
+      .map(({ station, goodMg, inMg }) => ({ station, value: goodMg / inMg })),
+    beanToBar: bars.massMg > 0 && green > 0 ? (bars.massMg * cacaoShare) / green : null,
+    bars: { made: bars.made, standing: bars.standing, sold: bars.sold },
+    standing,
+    cost: costView(views, batch.id, fractions, forward.holdings),
+    readings: views.readings(batch.id),
+    tastings: own.filter(({ kind }) => kind === 'taste').map((step) => {
+      const { score, note } = step.command as CommandOf<'taste'>;
+      return { stepId: step.id, at: step.at, person: views.person(step.personId), score, note };
+    }),
+    steps: [...new Set([...fractions.keys(), ...own.map(({ id }) => id)])]
+      .map((stepId) => book.steps.get(stepId))
+      .filter((step) => step !== undefined)
+      .sort((a, b) => a.at - b.at || a.order - b.order)
+      .map((step) => views.step(step)),
+  };
+}
+
+const bowlIn = (step: Step, batchId: string): number =>
+  step.postings.reduce((sum, p) => (p.holdingId === batchId && p.massMg > 0 ? sum + p.massMg : sum), 0);
+
+/** Charging and emptying both happen at the grinder: what goes in is what was charged, once. */
+function balanceGrind(row: StreamStation, charges: readonly Step[], emptying: Step | undefined, batchId: string): void {
+  const charged = charges.reduce((sum, step) => sum + bowlIn(step, batchId), 0);
+  const out = row.steps.find(({ stepId }) => stepId === emptying?.id);
+  row.inMg = charged;
+  row.goodMg = out?.goodMg ?? 0;
+}
+
+function barsOf(views: Views, forward: ReturnType<typeof downstream>): { made: number; massMg: number; standing: number; sold: number } {
+  const { book } = views.workshop;
+  const sum = { made: 0, massMg: 0, standing: 0, sold: 0 };
+  for (const [stepId, share] of forward.steps) {
+    const step = book.steps.get(stepId);
+    if (!step) continue;
+    for (const p of step.postings) {
+      if (step.kind === 'mould' && p.holdingId !== null && p.pieces > 0 && book.holding(p.holdingId).kind === 'bars') {
+        sum.made += p.pieces;
+        sum.massMg += p.massMg * share;
+      }
+    }
+    sum.sold += soldPieces(step, forward.holdings);
+  }
+  for (const holdingId of forward.holdings.keys()) {
+    const { kind } = book.holding(holdingId);
+    if (kind === 'bars' || kind === 'packed') sum.standing += book.balance(holdingId).pieces;
+  }
+  return sum;
+}
+
+function costView(views: Views, batchId: string, fractions: Fractions, holdings: Fractions): CostView {
+  const { book, valuation } = views.workshop;
+  const packed = [...holdings.keys()].filter((id) => book.holding(id).kind === 'packed');
+  const bars = packed.length > 0 ? packed : [...holdings.keys()].filter((id) => book.holding(id).kind === 'bars');
+  const last = bars.at(-1);
+  const byStation: CostView['byStation'] = [];
+  const parts = new Map<string, number>();
+  const add = (name: string, milli: number): void => void (milli !== 0 && parts.set(name, (parts.get(name) ?? 0) + milli));
+  const stationSums = new Map<Station, { milli: number; mg: number }>();
+  for (const [stepId, fraction] of fractions) {
+    const step = book.steps.get(stepId);
+    const cost = valuation.costs.get(stepId);
+    if (!step || !cost || step.kind === 'sell' || step.kind === 'taste') continue;
+    add('Labour', cost.labourMilli * fraction);
+    add('Energy', cost.energyMilli * fraction);
+    add('Husk sold', -cost.creditMilli * fraction);
+    if (step.kind === 'receive') add('Beans', cost.purchaseMilli * fraction);
+    if (step.kind === 'buy') {
+      const made = step.slots['good'];
+      add(made === undefined ? 'Ingredients' : book.holding(made).name, cost.purchaseMilli * fraction);
+    }
+    addPackaging(views, step, fraction, add);
+    for (const [holdingId, milli] of cost.outputs) {
+      const holding = book.holding(holdingId);
+      if (isByProduct(holding.kind) || step.station === 'pantry' || step.station === 'store' || step.kind === 'charge') continue;
+      const sum = stationSums.get(step.station as Station) ?? { milli: 0, mg: 0 };
+      sum.milli += milli * fraction;
+      sum.mg += step.postings.reduce((total, p) => (p.holdingId === holdingId && p.massMg > 0 ? total + p.massMg : total), 0) * fraction;
+      stationSums.set(step.station as Station, sum);
+    }
+  }
+  for (const [station, { milli, mg }] of stationSums) if (mg > 0) byStation.push({ station, perKgMilli: (milli / mg) * 1e6 });
+  const spread = [...parts].map(([name, milli]) => ({ name, milli }));
+  const total = spread.reduce((sum, { milli }) => sum + milli, 0);
+  const perBarMilli = last === undefined ? null : valuation.perPieceMilli(last);
+  const scale = perBarMilli !== null && total > 0 ? perBarMilli / total : 0;
+  return {
+    perBarMilli,
+    perKgMilli: last === undefined ? valuation.perKgMilli(batchId) : valuation.perKgMilli(last),
+    byStation,
+    parts: spread.map(({ name, milli }) => ({ name, milli: scale > 0 ? milli * scale : milli })).sort((a, b) => b.milli - a.milli),
+  };
+}
+
+/** Wrappers weigh nothing here, so their cost is followed by the piece. */
+function addPackaging(views: Views, step: Step, fraction: number, add: (name: string, milli: number) => void): void {
+  const { book, valuation } = views.workshop;
+  if (step.kind !== 'pack') return;
+  for (const p of step.postings) {
+    if (p.holdingId !== null && book.holding(p.holdingId).kind === 'packaging') {
+      add('Wrapping', -p.pieces * valuation.perPieceMilli(p.holdingId) * fraction);
+    }
+  }
+}
+
+/** A lot: its papers, its price, and everything it went into. */
+export function lotView(views: Views, lotId: string): LotView {
+  const { book, lots, routes, batches, valuation } = views.workshop;
+  const holding = book.holding(lotId);
+  const facts = lots.get(lotId);
+  const receipt = book.steps.get(book.entriesOf(lotId)[0]?.stepId ?? '');
+  const route = routes.get(holding.routeId ?? '');
+  if (!facts || !receipt || !route) throw new DomainError('http/not-found', 'There is no such lot.');
+  const forward = downstream(book, [lotId]);
+  const fractions: Fractions = new Map([[receipt.id, 1], ...forward.steps]);
+  const received = book.entriesOf(lotId)[0]?.massMg ?? 0;
+  return {
+    id: lotId,
+    code: holding.code,
+    name: holding.name,
+    facts,
+    receiptId: receipt.id,
+    receivedAt: receipt.at,
+    receivedMg: received,
+    holding: views.holding(lotId),
+    route,
+    landedPerKgMilli: valuation.perKgMilli(lotId),
+    stream: asStream(views, fractions, forward.holdings),
+    batches: [...forward.holdings]
+      .filter(([id]) => batches.has(id))
+      .flatMap(([id]) => {
+        const batch = batches.get(id);
+        if (!batch) return [];
+        const steps = views.stepsOfBatch(id);
+        const scores = steps.filter(({ kind }) => kind === 'taste').map((step) => (step.command as CommandOf<'taste'>).score);
+        const bars = steps.reduce((sum, step) => (step.kind === 'mould' ? sum + (step.command as CommandOf<'mould'>).goodPieces : sum), 0);
+        const share = views.cocoa(id).lots.find((lot) => lot.lotId === lotId)?.share ?? 0;
+        return [{ batch, share, bars, score: scores.length > 0 ? scores.reduce((a, b) => a + b, 0) / scores.length : null }];
+      }),
+    steps: [...fractions.keys()]
+      .map((stepId) => book.steps.get(stepId))
+      .filter((step) => step !== undefined)
+      .sort((a, b) => b.at - a.at || b.order - a.order)
+      .slice(0, 80)
+      .map((step) => views.step(step)),
+  };
+}
+
+/** Both ways from any code: back to sacks, forward to bars and buyers. */
+export function traceView(views: Views, code: string): TraceView {
+  const { book, lots, batches, valuation } = views.workshop;
+  const holding = book.byCode(code);
+  if (!holding) throw new DomainError('trace/unknown-code', `Nothing here carries the code ${code}.`, [{ path: 'code', message: 'is not known here' }]);
+  const makers = new Map<string, number>();
+  for (const entry of book.entriesOf(holding.id)) if (entry.massMg > 0) makers.set(entry.stepId, 1);
+  const back = upstream(book, makers);
+  const forward = downstream(book, [holding.id]);
+  const makeUp = valuation.makeUp(holding.id);
+  const cacao = new Map(views.cocoa(holding.id).lots.map(({ lotId, share }) => [lotId, share]));
+  const greenOf = (lotId: string): number => {
+    const receipt = book.entriesOf(lotId)[0];
+    return receipt ? (back.get(receipt.stepId) ?? 0) * receipt.massMg : 0;
+  };
+  return {
+    subject: { code: holding.code, name: holding.name, kind: holding.kind },
+    back: {
+      lots: [...cacao].map(([id, share]) => {
+        const facts = lots.get(id);
+        const lot = book.holding(id);
+        return { id, code: lot.code, name: lot.name, producer: facts?.producer ?? '', country: facts?.country ?? '', sacks: facts?.sacks ?? 0, share, greenMg: greenOf(id) };
+      }),
+      ingredients: [...makeUp].filter(([id]) => !lots.has(id)).map(([id, share]) => {
+        const item = book.holding(id);
+        const bought = book.steps.get(item.madeBy)?.command as CommandOf<'buy'> | undefined;
+        return { code: item.code, name: item.name, share, supplier: bought?.supplier ?? '', supplierBatch: bought?.supplierBatch ?? '' };
+      }),
+      stream: asStream(views, back, new Map()),
+    },
+    forward: {
+      batches: [...forward.holdings].filter(([id]) => batches.has(id) && id !== holding.id).map(([id]) => ({
+        code: book.holding(id).code, name: book.holding(id).name, share: forward.holdings.get(id) ?? 0,
+      })),
+      goods: [...forward.holdings].filter(([id]) => ['bars', 'packed', 'seconds'].includes(book.holding(id).kind) || (book.live.has(id) && id !== holding.id)).map(([id, share]) => {
+        const { code: own, name, kind, place } = book.holding(id);
+        return { code: own, name, kind, place, share, ...book.balance(id) };
+      }),
+      sales: [...forward.steps.keys()].flatMap((stepId) => {
+        const step = book.steps.get(stepId);
+        if (step?.kind !== 'sell') return [];
+        return step.postings.filter((p) => p.holdingId !== null && forward.holdings.has(p.holdingId)).map((p) => ({
+          at: step.at,
+          to: (step.command as CommandOf<'sell'>).to,
+          code: book.holding(p.holdingId ?? '').code,
+          pieces: -p.pieces,
+          massMg: -p.massMg,
+          share: forward.holdings.get(p.holdingId ?? '') ?? 0,
+        }));
+      }),
+    },
+  };
+}

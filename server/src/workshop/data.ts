@@ -1,0 +1,83 @@
+import { z } from 'zod';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { Book } from '@wunsch/core/ledger/book';
+import type { Step } from '@wunsch/core/ledger/types';
+import type { Router } from '../http/router';
+import { noChanges, write } from '../store/records';
+import type { Workshop } from './workshop';
+
+const row = z.record(z.string(), z.unknown()).and(z.object({ id: z.string().min(1) }));
+const bundle = z.object({
+  format: z.literal('wunsch-workshop'),
+  version: z.literal(1),
+  settings: z.record(z.string(), z.unknown()),
+  people: z.array(row),
+  machines: z.array(row),
+  materials: z.array(row),
+  routes: z.array(row),
+  holdings: z.array(row),
+  lots: z.array(row),
+  batches: z.array(row),
+  steps: z.array(row.and(z.object({ postings: z.array(z.unknown()) }))),
+  works: z.array(row),
+});
+
+const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
+
+/** Keys in one order everywhere, so that the same workshop always gives the same bytes. */
+function ordered(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(ordered);
+  if (value === null || typeof value !== 'object') return value;
+  return Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined).sort(([a], [b]) => (a < b ? -1 : 1)).map(([k, v]) => [k, ordered(v)]));
+}
+
+/** The whole workshop as one JSON document. */
+export function exportWorkshop(workshop: Workshop): string {
+  const { book } = workshop;
+  return JSON.stringify(ordered({
+    format: 'wunsch-workshop',
+    version: 1,
+    settings: workshop.settings,
+    people: byId(workshop.people.values()),
+    machines: byId(workshop.machines.values()),
+    materials: byId(workshop.materials.values()),
+    routes: byId(workshop.routes.values()),
+    holdings: byId(book.holdings.values()),
+    lots: byId([...workshop.lots].map(([id, facts]) => ({ id, facts }))),
+    batches: byId(workshop.batches.values()),
+    steps: [...book.steps.values()].sort((a, b) => a.seq - b.seq),
+    works: byId(workshop.works.values()),
+  }));
+}
+
+/** Restores an export into an empty workshop: every step is checked by the ledger first; all or nothing. */
+export async function restoreWorkshop(workshop: Workshop, input: z.infer<typeof bundle>): Promise<void> {
+  if (workshop.book.steps.size > 0) {
+    throw new DomainError('workshop/not-empty', 'A restore goes into an empty workshop only. Start one with another WUNSCH_DATA directory.');
+  }
+  const changes = { ...noChanges(), ...(input as unknown as Pick<ReturnType<typeof noChanges>, 'people' | 'machines' | 'materials' | 'routes' | 'holdings' | 'lots' | 'batches' | 'steps' | 'works'>) };
+  const trial = new Book();
+  for (const holding of changes.holdings) trial.addHolding(holding);
+  changes.steps.forEach((step: Step, index) => {
+    try {
+      trial.check([step]);
+      trial.insert(step);
+    } catch (error) {
+      const detail = error instanceof Error ? error.message : 'cannot be read';
+      throw new DomainError('workshop/bad-restore', `Step ${index + 1} of the file does not fit: ${detail} Nothing was restored.`, [{ path: `steps.${index}`, message: detail }]);
+    }
+  });
+  const { format: _f, version: _v, ...rest } = changes as typeof changes & { format: string; version: number };
+  await workshop.empty();
+  await write(workshop.db, { ...rest, settings: input.settings as unknown as Workshop['settings'] });
+  await workshop.reload();
+}
+
+export function dataRoutes(router: Router): void {
+  const { workshop } = router;
+  router.read('/api/workshop/export.json', 'Everything, as one JSON document', () => exportWorkshop(workshop));
+  router.write('POST', '/api/workshop/restore', 'Restore an export into an empty workshop', bundle, async (body) => {
+    await restoreWorkshop(workshop, body);
+    return { steps: workshop.book.steps.size };
+  });
+}

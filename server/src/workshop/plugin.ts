@@ -1,0 +1,68 @@
+import { nanoid } from 'nanoid';
+import { z } from 'zod';
+import type { WorkshopView } from '@wunsch/core/api/types';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { newMachine, newMaterial, newPerson, newRoute, settings } from '@wunsch/core/workshop/schemas';
+import { param } from '../ledger/plugin';
+import type { Router } from '../http/router';
+
+/** Settings, team, machines, materials, routes. */
+export function workshopRoutes(router: Router): void {
+  const { workshop } = router;
+  router.read('/api/workshop', 'Settings and reference lists', (): WorkshopView => ({
+    settings: workshop.settings,
+    people: [...workshop.people.values()],
+    machines: [...workshop.machines.values()],
+    materials: [...workshop.materials.values()],
+    routes: [...workshop.routes.values()],
+    version: workshop.version,
+    empty: workshop.book.steps.size === 0,
+  }));
+  router.write('PUT', '/api/workshop/settings', 'Change settings', settings.omit({ demo: true }), (body) => {
+    if (body.currency !== workshop.settings.currency && workshop.book.steps.size > 0) {
+      throw new DomainError('workshop/currency-fixed', 'The currency cannot change once there is work: every cost is kept in it.', [{ path: 'currency', message: 'is fixed once there is work' }]);
+    }
+    workshop.putSettings({ ...body, demo: workshop.settings.demo });
+    return workshop.settings;
+  });
+  const known = <T>(map: Map<string, T>, id: string): T => {
+    const found = map.get(id);
+    if (found === undefined) throw new DomainError('http/not-found', 'There is nothing here with that id.');
+    return found;
+  };
+  router.write('POST', '/api/workshop/people', 'Add to the team', newPerson, (body) => {
+    const person = { id: nanoid(10), name: body.name, active: true };
+    workshop.putPerson(person);
+    return person;
+  });
+  router.write('PUT', '/api/workshop/people/:id', 'Rename, or take off the quick list', newPerson.extend({ active: z.boolean() }), (body, request) => {
+    const person = { ...known(workshop.people, param(request.params, 'id')), ...body };
+    workshop.putPerson(person);
+    return person;
+  });
+  router.write('POST', '/api/workshop/machines', 'Add a machine', newMachine, (body) => {
+    const machine = { ...body, id: nanoid(10) };
+    workshop.putMachine(machine);
+    return machine;
+  });
+  router.write('PUT', '/api/workshop/machines/:id', 'Change a machine', newMachine, (body, request) => {
+    const machine = { ...known(workshop.machines, param(request.params, 'id')), ...body };
+    workshop.putMachine(machine);
+    return machine;
+  });
+  router.write('POST', '/api/workshop/materials', 'Add an ingredient or packaging', newMaterial, (body) => {
+    const material = { ...body, id: nanoid(10) };
+    workshop.putMaterial(material);
+    return material;
+  });
+  router.write('POST', '/api/workshop/routes', 'Add a route', newRoute, (body) => {
+    const route = { ...body, id: nanoid(10) };
+    workshop.putRoute(route);
+    return route;
+  });
+  router.write('PUT', '/api/workshop/routes/:id', 'Change a route', newRoute, (body, request) => {
+    const route = { ...known(workshop.routes, param(request.params, 'id')), ...body };
+    workshop.putRoute(route);
+    return route;
+  });
+}

@@ -1,0 +1,482 @@
+import { nanoid } from 'nanoid';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { Book } from '@wunsch/core/ledger/book';
+import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands';
+import { hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
+import { planStep } from '@wunsch/core/ledger/plan';
+import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
+import type { Batch, LotFacts, Material, Step } from '@wunsch/core/ledger/types';
+import { Valuation } from '@wunsch/core/ledger/valuation';
+import { milliFromMajor } from '@wunsch/core/units/money';
+import { toMg } from '@wunsch/core/units/mass';
+import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
+import { DEFAULT_SETTINGS, type Machine, type Person, type Settings, type Work } from '@wunsch/core/workshop/schemas';
+import type { Route } from '@wunsch/core/workshop/stations';
+import type { Database } from '../store/database';
+import { clear, findAnswer, noChanges, read, write, type Changes } from '../store/records';
+import type { answers } from '../store/schema';
+
+export interface Correction {
+  supersedes: string;
+  reason: string;
+}
+
+/** How far ahead of this clock an entry may be: a tablet's clock runs a little fast. */
+const CLOCK_SLACK_MS = 5 * 60_000;
+
+/**
+ * The workshop as it stands: the book and its reference lists in memory, the database under it.
+ *
+ * This process is the only writer (the data directory is locked), so reads never touch the database.
+ * Writes go through `exclusively`: they plan, check, enter the book and become durable in one
+ * transaction before they are answered; when that transaction fails, the book is read again.
+ */
+export class Workshop {
+  book = new Book();
+  settings: Settings = { ...DEFAULT_SETTINGS };
+  readonly people = new Map<string, Person>();
+  readonly machines = new Map<string, Machine>();
+  readonly materials = new Map<string, Material>();
+  readonly routes = new Map<string, Route>();
+  readonly lots = new Map<string, LotFacts>();
+  readonly batches = new Map<string, Batch>();
+  readonly works = new Map<string, Work>();
+  private pending: Changes = noChanges();
+  private queue: Promise<unknown> = Promise.resolve();
+  private counters = new Map<string, number>();
+  private seq = 0;
+  private worth: Valuation | null = null;
+  private readonly listeners = new Set<(version: number) => void>();
+  /** Goes up with every change that screens should see. */
+  version = 1;
+
+  private constructor(
+    readonly db: Database,
+    readonly now: () => number,
+  ) {}
+
+  static async open(db: Database, now: () => number = Date.now): Promise<Workshop> {
+    const workshop = new Workshop(db, now);
+    await workshop.load();
+    if (workshop.routes.size === 0) await workshop.furnish();
+    return workshop;
+  }
+
+  /** A new workshop gets the route templates, and its settings row. */
+  private async furnish(): Promise<void> {
+    for (const route of ROUTE_TEMPLATES) this.putRoute({ ...route, stations: [...route.stations] });
+    this.putSettings(this.settings);
+    await this.commit();
+  }
+
+  private async load(): Promise<void> {
+    const records = await read(this.db);
+    this.book = new Book();
+    for (const map of [this.people, this.machines, this.materials, this.routes, this.lots, this.batches, this.works]) map.clear();
+    this.counters = new Map();
+    this.pending = noChanges();
+    this.worth = null;
+    this.seq = 0;
+    this.settings = { ...DEFAULT_SETTINGS, ...(records.settings ?? {}) };
+    for (const holding of records.holdings) {
+      this.book.addHolding(holding);
+      this.countCode(holding.code);
+    }
+    for (const step of records.steps) {
+      this.book.insert(step);
+      this.seq = Math.max(this.seq, step.seq);
+    }
+    for (const { id, facts } of records.lots) this.lots.set(id, facts);
+    for (const row of records.people) this.people.set(row.id, row);
+    for (const row of records.machines) this.machines.set(row.id, row);
+    for (const row of records.materials) this.materials.set(row.id, row);
+    for (const row of records.routes) this.routes.set(row.id, row);
+    for (const row of records.batches) this.batches.set(row.id, row);
+    for (const row of records.works) this.works.set(row.id, row);
+    this.changed();
+  }
+
+  /** Runs writes one after another. */
+  exclusively<T>(work: () => Promise<T>): Promise<T> {
+    const turn = this.queue.then(work, work);
+    this.queue = turn.catch(() => undefined);
+    return turn;
+  }
+
+  /** Makes everything since the last commit durable in one transaction. */
+  async commit(): Promise<void> {
+    const changes = this.pending;
+    this.pending = noChanges();
+    try {
+      await write(this.db, changes);
+    } catch (error) {
+      await this.load();
+      throw error;
+    }
+    this.changed();
+  }
+
+  private changed(): void {
+    this.version += 1;
+    for (const listener of this.listeners) listener(this.version);
+  }
+
+  onChange(listener: (version: number) => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
+  /** Costs and make-up, brought up to date on asking. */
+  get valuation(): Valuation {
+    this.worth ??= new Valuation(this.book);
+    return this.worth;
+  }
+
+  private countCode(code: string): void {
+    const match = /^([A-Z])(\d+)$/.exec(code);
+    if (match?.[1]) this.counters.set(match[1], Math.max(this.counters.get(match[1]) ?? 0, Number(match[2])));
+  }
+
+  private nextCode(letter: CodeLetter): string {
+    for (;;) {
+      const next = (this.counters.get(letter) ?? 0) + 1;
+      this.counters.set(letter, next);
+      const code = `${letter}${String(next).padStart(3, '0')}`;
+      if (!this.book.byCode(code)) return code;
+    }
+  }
+
+  private context(at: number, order: number, oldSlots: Record<string, string>, machineId: string | null): PlanContext {
+    const find = <T>(map: Map<string, T>, id: string, what: string, path: string): T => {
+      const found = map.get(id);
+      if (!found) throw new DomainError(`workshop/unknown-${what}`, `There is no such ${what}.`, [{ path, message: 'is not known here' }]);
+      return found;
+    };
+    return {
+      book: this.book,
+      at,
+      order,
+      oldSlots,
+      machineId,
+      route: (id) => find(this.routes, id, 'route', 'routeId'),
+      batch: (id) => find(this.batches, id, 'batch', 'batchId'),
+      material: (id) => find(this.materials, id, 'material', 'materialId'),
+      newId: () => nanoid(12),
+      newCode: (letter) => this.nextCode(letter),
+    };
+  }
+
+  private timeOf(head: Pick<EntryHead, 'at'>): number {
+    const now = this.now();
+    const at = head.at === undefined ? now : Date.parse(head.at);
+    if (at > now + CLOCK_SLACK_MS) {
+      throw new DomainError('ledger/future', 'That time is still to come.', [{ path: 'at', message: 'is in the future' }]);
+    }
+    if (at < Date.UTC(2000, 0, 1)) {
+      throw new DomainError('ledger/too-early', 'That time is before this century.', [{ path: 'at', message: 'is before 2000' }]);
+    }
+    return at;
+  }
+
+  private checkHead(head: { personId: string; machineId: string | null }): void {
+    if (!this.people.has(head.personId)) {
+      throw new DomainError('workshop/unknown-person', 'Choose who is at the bench.', [{ path: 'personId', message: 'is not on the team' }]);
+    }
+    if (head.machineId !== null && !this.machines.has(head.machineId)) {
+      throw new DomainError('workshop/unknown-machine', 'There is no such machine.', [{ path: 'machineId', message: 'is not known here' }]);
+    }
+  }
+
+  /** Milligrams that work under way has taken and not yet posted, by holding. */
+  reserved(except?: string): Map<string, number> {
+    const sums = new Map<string, number>();
+    for (const work of this.works.values()) {
+      if (work.id === except) continue;
+      for (const { holdingId, massMg } of work.sources) sums.set(holdingId, (sums.get(holdingId) ?? 0) + massMg);
+    }
+    return sums;
+  }
+
+  /**
+   * Enters one step (or the new version of one) in the book; durable with the next commit.
+   *
+   * @param finishing the work that this step closes: what it held is free for the step
+   */
+  record(command: Command, head: EntryHead, correction?: Correction, finishing?: string): Step {
+    this.checkHead(head);
+    const at = this.timeOf(head);
+    const old = correction ? this.currentStep(correction.supersedes) : undefined;
+    if (old && old.kind !== command.kind) {
+      throw new DomainError('ledger/other-kind', 'A correction stays the same kind of step.', [{ path: 'kind', message: `is not ${old.kind}` }]);
+    }
+    const seq = this.seq + 1;
+    const order = old?.order ?? seq;
+    const counters = new Map(this.counters);
+    try {
+      const plan = planStep(command, this.context(at, order, old?.slots ?? {}, head.machineId));
+      const step = this.stepFrom(plan, command, head, at, seq, order, correction);
+      // Check before anything is entered: holdings first, as the check looks them up.
+      const steps = [step, ...this.following(step, old, seq)];
+      this.enter(plan, steps, finishing);
+      if (old && plan.lot) this.correctLot(step, plan, command);
+      return step;
+    } catch (error) {
+      this.counters = counters;
+      throw error;
+    }
+  }
+
+  private stepFrom(
+    plan: StepPlan, command: Command, head: EntryHead, at: number, seq: number, order: number, correction?: Correction,
+  ): Step {
+    return {
+      id: nanoid(12),
+      seq,
+      order,
+      kind: command.kind,
+      station: plan.station,
+      at,
+      recordedAt: this.now(),
+      personId: head.personId,
+      batchId: plan.batchId,
+      machineId: head.machineId,
+      supersedes: correction?.supersedes ?? null,
+      reason: correction?.reason ?? null,
+      withdrawn: false,
+      command,
+      slots: plan.slots,
+      minutes: head.minutes,
+      energyKwh: head.energyKwh,
+      money: {
+        purchaseMilli: plan.purchaseMilli,
+        labourMilli: milliFromMajor((head.minutes / 60) * this.settings.wagePerHour),
+        energyMilli: milliFromMajor(head.energyKwh * this.settings.energyPerKwh),
+        revenueMilli: plan.revenueMilli,
+      },
+      postings: plan.postings,
+    };
+  }
+
+  /**
+   * When the bowl's content changes behind its emptying (butter entered late, nibs corrected), the emptying
+   * is worked out again from what was weighed then: the difference shows as unaccounted.
+   */
+  private following(step: Step, old: Step | undefined, seq: number): Step[] {
+    const batchId = step.kind === 'charge' ? step.batchId : (old?.kind === 'charge' ? old.batchId : null);
+    if (batchId === null) return [];
+    const emptying = this.book
+      .entriesOf(batchId)
+      .map((entry) => this.book.steps.get(entry.stepId))
+      .find((row) => row?.kind === 'discharge');
+    if (!emptying || emptying.at < step.at) return [];
+    const change = inflow(step, batchId) - (old ? inflow(old, batchId) : 0);
+    if (change === 0) return [];
+    const postings = emptying.postings.map((posting) => ({ ...posting }));
+    const bowl = postings.find((posting) => posting.holdingId === batchId);
+    if (!bowl) return [];
+    bowl.massMg -= change;
+    const rest = postings.find((posting) => posting.loss === 'unaccounted');
+    if (rest) rest.massMg += change;
+    else postings.push({ holdingId: null, loss: 'unaccounted', outside: null, reason: null, massMg: change, pieces: 0 });
+    return [{
+      ...emptying,
+      id: nanoid(12),
+      seq: seq + 1,
+      recordedAt: this.now(),
+      personId: step.personId,
+      supersedes: emptying.id,
+      reason: 'Worked out again: what was in the bowl changed.',
+      postings: postings.filter((posting) => posting.massMg !== 0 || posting.pieces !== 0),
+    }];
+  }
+
+  private enter(plan: StepPlan, steps: Step[], finishing?: string): void {
+    const [first] = steps;
+    for (const holding of plan.holdings) this.book.holdings.set(holding.id, holding);
+    try {
+      this.book.check(steps, this.reserved(finishing));
+    } catch (error) {
+      for (const holding of plan.holdings) this.book.holdings.delete(holding.id);
+      throw error;
+    }
+    for (const holding of plan.holdings) {
+      holding.madeBy = first?.id ?? '';
+      this.book.addHolding(holding);
+      this.pending.holdings.push(holding);
+    }
+    const made = first?.slots['good'];
+    if (plan.lot && made !== undefined && !this.lots.has(made)) {
+      this.lots.set(made, plan.lot);
+      this.pending.lots.push({ id: made, facts: plan.lot });
+    }
+    if (plan.batch) {
+      this.batches.set(plan.batch.id, plan.batch);
+      this.pending.batches.push(plan.batch);
+    }
+    for (const step of steps) this.insert(step);
+  }
+
+  private insert(step: Step): void {
+    this.book.insert(step);
+    this.seq = step.seq;
+    this.pending.steps.push(step);
+    if (this.worth && !this.worth.append(step)) this.worth = null;
+  }
+
+  /** A corrected receipt corrects the lot's papers with it. */
+  private correctLot(step: Step, plan: StepPlan, command: Command): void {
+    const lotId = step.slots['good'];
+    if (lotId === undefined || !plan.lot || command.kind !== 'receive') return;
+    this.lots.set(lotId, plan.lot);
+    const holding = this.book.holding(lotId);
+    holding.name = command.name;
+    holding.routeId = command.routeId;
+    this.pending.lotFacts.push({ id: lotId, facts: plan.lot, name: command.name, routeId: command.routeId });
+  }
+
+  private currentStep(stepId: string): Step {
+    const step = this.book.steps.get(stepId);
+    if (!step) throw new DomainError('ledger/unknown-step', 'There is no such step.', [{ path: 'id', message: 'is not known here' }]);
+    return step;
+  }
+
+  /** Takes a step back: it stays readable but counts no more. */
+  withdraw(stepId: string, personId: string, reason: string): Step {
+    this.checkHead({ personId, machineId: null });
+    const old = this.currentStep(stepId);
+    const step: Step = {
+      ...old,
+      id: nanoid(12),
+      seq: this.seq + 1,
+      recordedAt: this.now(),
+      personId,
+      supersedes: old.id,
+      reason,
+      withdrawn: true,
+      minutes: 0,
+      energyKwh: 0,
+      money: { purchaseMilli: 0, labourMilli: 0, energyMilli: 0, revenueMilli: 0 },
+      postings: [],
+    };
+    const steps = [step, ...this.following(step, old, step.seq)];
+    this.book.check(steps, this.reserved());
+    for (const row of steps) this.insert(row);
+    return step;
+  }
+
+  /** Begins work that is weighed out later. */
+  startWork(entry: StartWork): Work {
+    this.checkHead(entry);
+    if (STEP_OF[entry.station] === undefined) {
+      throw new DomainError('work/no-work', 'Nothing runs at that station on its own.', [{ path: 'station', message: 'has no work to start' }]);
+    }
+    const startedAt = this.timeOf(entry);
+    const reserved = this.reserved();
+    const sources = entry.sources.map((source, index) => {
+      const holding = this.book.holdings.get(source.holdingId);
+      if (!holding) throw new DomainError('ledger/unknown-holding', 'There is no such tub.', [{ path: `sources.${index}.holdingId`, message: 'is not known here' }]);
+      const there = this.book.balanceAt(holding.id, startedAt + 1);
+      const massMg = source.massG === undefined
+        ? Math.round((there.massMg * (source.pieces ?? 0)) / Math.max(1, there.pieces))
+        : toMg(source.massG);
+      const free = Math.min(there.massMg, this.book.balance(holding.id).massMg) - (reserved.get(holding.id) ?? 0);
+      if (massMg > free) {
+        throw new DomainError('ledger/short', `${holding.code} has ${(free / 1000).toFixed(0)} g free; ${(massMg / 1000).toFixed(0)} g asked for.`,
+          [{ path: `sources.${index}.massG`, message: 'is more than there is' }]);
+      }
+      reserved.set(holding.id, (reserved.get(holding.id) ?? 0) + massMg);
+      return { holdingId: holding.id, massMg, pieces: source.pieces ?? 0 };
+    });
+    const work: Work = {
+      id: nanoid(12), station: entry.station, sources, machineId: entry.machineId, personId: entry.personId,
+      startedAt, dueAt: entry.dueAt === null ? null : Date.parse(entry.dueAt), note: entry.note,
+    };
+    this.works.set(work.id, work);
+    this.pending.works.push(work);
+    return work;
+  }
+
+  private openWork(workId: string): Work {
+    const work = this.works.get(workId);
+    if (!work) {
+      throw new DomainError('work/closed', 'That work has been finished or put back already, perhaps at another screen. Nothing was saved twice.');
+    }
+    return work;
+  }
+
+  /** Weighs work out: its step enters the book and the work is closed. */
+  finishWork(workId: string, command: Command, head: EntryHead): Step {
+    const work = this.openWork(workId);
+    if (STEP_OF[work.station] !== command.kind || !hasSources(command)) {
+      throw new DomainError('ledger/other-kind', 'That is not how this work ends.', [{ path: 'kind', message: `is not ${STEP_OF[work.station]}` }]);
+    }
+    const step = this.record(command, head, undefined, workId);
+    this.closeWork(workId, step.id);
+    return step;
+  }
+
+  /** Puts everything back as if the work had not been started. */
+  putBack(workId: string): void {
+    this.openWork(workId);
+    this.closeWork(workId, null);
+  }
+
+  private closeWork(workId: string, stepId: string | null): void {
+    this.works.delete(workId);
+    this.pending.closedWorks.push({ id: workId, at: this.now(), stepId });
+  }
+
+  putSettings(value: Settings): void {
+    this.settings = value;
+    this.pending.settings = value;
+  }
+
+  putPerson(value: Person): void {
+    this.people.set(value.id, value);
+    this.pending.people.push(value);
+  }
+
+  putMachine(value: Machine): void {
+    this.machines.set(value.id, value);
+    this.pending.machines.push(value);
+  }
+
+  putMaterial(value: Material): void {
+    this.materials.set(value.id, value);
+    this.pending.materials.push(value);
+  }
+
+  putRoute(value: Route): void {
+    this.routes.set(value.id, value);
+    this.pending.routes.push(value);
+  }
+
+  answerFor(key: string): ReturnType<typeof findAnswer> {
+    return findAnswer(this.db, key);
+  }
+
+  keepAnswer(answer: typeof answers.$inferInsert): void {
+    this.pending.answers.push(answer);
+  }
+
+  /** Drops what was not committed: an entry that failed half-way leaves nothing behind. */
+  async discard(): Promise<void> {
+    const { pending } = this;
+    const dirty = Object.values(pending).some((list) => (Array.isArray(list) ? list.length > 0 : list !== undefined));
+    if (dirty) await this.load();
+  }
+
+  /** Reads everything again from the database. */
+  reload(): Promise<void> {
+    return this.load();
+  }
+
+  /** Empties the workshop: only for a demo that begins again, and before a restore. */
+  async empty(): Promise<void> {
+    await clear(this.db);
+    await this.load();
+  }
+}
+
+const inflow = (step: Step, batchId: string): number =>
+  step.postings.reduce((sum, p) => (p.holdingId === batchId && p.massMg > 0 ? sum + p.massMg : sum), 0);
