@@ -1,0 +1,52 @@
+// Builds what is stale: the server bundle and the interface. `--force` builds both.
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+import { gzipSync } from 'node:zlib';
+
+const root = resolve(fileURLToPath(import.meta.url), '../..');
+
+function newest(path) {
+  const stat = statSync(path, { throwIfNoEntry: false });
+  if (!stat) return 0;
+  if (!stat.isDirectory()) return stat.mtimeMs;
+  return Math.max(0, ...readdirSync(path).map((name) => (name === 'node_modules' || name === 'dist' ? 0 : newest(join(path, name)))));
+}
+
+const isStale = (made, ...sources) => {
+  const time = statSync(join(root, made), { throwIfNoEntry: false })?.mtimeMs ?? 0;
+  return time === 0 || sources.some((source) => newest(join(root, source)) > time);
+};
+
+export async function build({ force = false } = {}) {
+  if (force || isStale('server/dist/main.js', 'server/src', 'core/src', 'package-lock.json')) {
+    const { build: bundle } = await import('esbuild');
+    await bundle({
+      entryPoints: [join(root, 'server/src/main.ts')],
+      outfile: join(root, 'server/dist/main.js'),
+      bundle: true,
+      platform: 'node',
+      target: 'node20',
+      format: 'esm',
+      sourcemap: true,
+      packages: 'external',
+      alias: { '@wunsch/core': join(root, 'core/src') },
+      logLevel: 'warning',
+    });
+  }
+  if (force || isStale('web/dist/index.html', 'web/src', 'web/public', 'web/index.html', 'web/vite.config.ts', 'core/src', 'package-lock.json')) {
+    const vite = await import('vite');
+    await vite.build({ root: join(root, 'web'), configFile: join(root, 'web/vite.config.ts'), logLevel: 'warn' });
+    compress(join(root, 'web/dist'));
+  }
+}
+
+function compress(directory) {
+  for (const name of readdirSync(directory)) {
+    const path = join(directory, name);
+    if (statSync(path).isDirectory()) compress(path);
+    else if (/\.(js|css|html|svg)$/.test(name) && !existsSync(`${path}.gz`)) writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }));
+  }
+}
+
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) await build({ force: process.argv.includes('--force') });

@@ -1,0 +1,37 @@
+// npm run demo | start | dev | bench | screenshots: works in a bare clone.
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { installChromium, installPackages, root, run } from './install.mjs';
+
+const [what = 'start', ...rest] = process.argv.slice(2);
+
+function keep(command, args, env = {}) {
+  const child = spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
+  return new Promise((done) => child.on('exit', (code, signal) => done(code ?? (signal ? 1 : 0))));
+}
+
+installPackages();
+const { build } = await import('./build.mjs');
+const server = [join(root, 'server/dist/main.js')];
+let code;
+if (what === 'demo' || what === 'start') {
+  await build();
+  code = await keep(process.execPath, [...server, ...(what === 'demo' ? ['--demo'] : []), ...rest], { WUNSCH_LOG: process.env.WUNSCH_LOG ?? (what === 'demo' ? 'off' : 'on') });
+} else if (what === 'dev') {
+  await build();
+  const back = keep(process.execPath, [...server, '--demo', ...rest]);
+  const front = keep('npx', ['vite', 'web']);
+  code = await Promise.race([back, front]);
+} else if (what === 'bench') {
+  await build();
+  code = run('npx', ['tsx', 'bench/run.ts', ...rest]);
+} else if (what === 'screenshots') {
+  installChromium();
+  await build();
+  code = run('npx', ['tsx', 'e2e/screenshots.ts', ...rest]);
+} else {
+  process.stderr.write(`There is no “${what}”.\n`);
+  code = 2;
+}
+process.exit(code);

@@ -1,0 +1,59 @@
+import { useEffect, useRef } from 'react';
+import { useNavigate } from 'react-router';
+import { STATIONS } from '@wunsch/core/workshop/stations';
+
+interface Acts {
+  openPalette: () => void;
+  openHelp: () => void;
+  turnTheme: () => void;
+}
+
+/** Every key, with what it does: the list that `?` shows. */
+export const KEYS: readonly (readonly [string, string])[] = [
+  ['1 … 9, 0', 'Beans, Sort, Roast, Winnow, Grind, Rest, Temper, Mould, Pack, Taste'],
+  ['F', 'The floor'],
+  ['B', 'Batches'],
+  ['L', 'Lots'],
+  ['S', 'The store'],
+  ['W', 'The workshop: team, machines, routes, units'],
+  ['Ctrl K or /', 'Find any code or page'],
+  ['N', 'Night and day'],
+  ['Enter', 'On to the next field'],
+  ['Ctrl Enter', 'Save what is on the bench'],
+  ['?', 'These keys'],
+];
+
+const PAGES: Record<string, string> = { f: '/', b: '/batches', l: '/lots', s: '/store', w: '/workshop' };
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+/** Keys that work anywhere but in a field or an open dialog. */
+export function useKeys(acts: Acts): void {
+  const navigate = useNavigate();
+  const latest = useRef(acts);
+  useEffect(() => {
+    latest.current = acts;
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        latest.current.openPalette();
+        return;
+      }
+      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('[role=dialog]')) return;
+      const station = /^\d$/.test(event.key) ? STATIONS[(Number(event.key) + 9) % 10] : undefined;
+      const page = PAGES[event.key.toLowerCase()];
+      if (station) void navigate(`/station/${station}`);
+      else if (page !== undefined) void navigate(page);
+      else if (event.key === '?') latest.current.openHelp();
+      else if (event.key === '/') latest.current.openPalette();
+      else if (event.key.toLowerCase() === 'n') latest.current.turnTheme();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [navigate]);
+}

@@ -1,0 +1,84 @@
+import { lazy, Suspense, type ReactNode } from 'react';
+import { useParams } from 'react-router';
+import type { BenchView } from '@wunsch/core/api/types';
+import { isStation, STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
+import { useApi } from '../parts/api';
+import { StationIcon } from '../parts/icons';
+import { Caution, Empty, Loading, Log, Verdict } from '../parts/pieces';
+import { useShow } from '../parts/workshop';
+import { BeansBench } from './BeansBench';
+import { CAUTIONS } from './cautions';
+import { GrindBench } from './GrindBench';
+import { PackBench, RestBench, TasteBench } from './ShelfBenches';
+import { WorkBench } from './WorkBench';
+
+const YieldChart = lazy(() => import('../charts/YieldChart'));
+
+/** What a person at a station sees. */
+export function Bench() {
+  const { station = '' } = useParams();
+  if (!isStation(station)) {
+    return <Empty title="There is no such station.">The ten stations are in the band at the top.</Empty>;
+  }
+  return <BenchOf key={station} station={station} />;
+}
+
+function BenchOf({ station }: { station: Station }) {
+  const bench = useApi<BenchView>(`/api/${station}/bench`);
+  const show = useShow();
+  const view = bench.data;
+  if (!view) return <Loading error={bench.error} />;
+  return (
+    <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_17.5rem]">
+      <div className="min-w-0">
+        <h1 className="flex items-center gap-3 text-4xl">
+          <StationIcon station={station} size={34} />
+          {STATION_NAMES[station]}
+        </h1>
+        <p className="mt-1 mb-5 text-lg text-soft">{stateWords(view, show.mass)}</p>
+        {SURFACES[station](view)}
+      </div>
+      <aside aria-label="Judgement, cautions and log" className="min-w-0">
+        {view.judgement && <Verdict title={`Newest yield here, ${view.judgement.code}`} judgement={view.judgement} />}
+        {view.history.length >= 4 && (
+          <div className="mt-4">
+            <Suspense fallback={<div className="h-40" />}>
+              <YieldChart points={view.history.slice(-40)} chart={view.judgement?.chart ?? null} />
+            </Suspense>
+          </div>
+        )}
+        <div className="mt-5 grid gap-3">
+          {CAUTIONS[station].map((text) => (
+            <Caution key={text}>{text}</Caution>
+          ))}
+        </div>
+        <h2 className="mt-6 mb-1 text-lg">Log</h2>
+        <Log steps={view.recent} station={false} />
+      </aside>
+    </div>
+  );
+}
+
+const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
+  beans: (view) => <BeansBench view={view} />,
+  sort: (view) => <WorkBench view={view} />,
+  roast: (view) => <WorkBench view={view} />,
+  winnow: (view) => <WorkBench view={view} />,
+  grind: (view) => <GrindBench view={view} />,
+  rest: (view) => <RestBench view={view} />,
+  temper: (view) => <WorkBench view={view} />,
+  mould: (view) => <WorkBench view={view} />,
+  pack: (view) => <PackBench view={view} />,
+  taste: (view) => <TasteBench view={view} />,
+};
+
+function stateWords(view: BenchView, mass: (mg: number) => string): string {
+  const running = view.works.length + view.grinds.length;
+  const waitingMg = view.waiting.reduce((sum, { freeMg }) => sum + freeMg, 0);
+  const count = (n: number, one: string, many: string): string => (n === 1 ? `one ${one}` : `${n} ${many}`);
+  if (view.station === 'beans') return view.waiting.length === 0 ? 'No beans in the house yet.' : `${mass(waitingMg)} in ${count(view.waiting.length, 'lot', 'lots')}.`;
+  if (view.station === 'taste') return view.untasted.length === 0 ? 'Everything on the shelf has been tasted.' : `${count(view.untasted.length, 'batch is', 'batches are')} waiting to be tasted.`;
+  const now = running === 0 ? 'Nothing under way' : `${count(running, 'load', 'loads')} under way`;
+  const wait = view.waiting.length === 0 ? 'nothing waiting' : `${mass(waitingMg)} waiting in ${count(view.waiting.length, 'tub', 'tubs')}`;
+  return `${now}, ${wait}.`;
+}

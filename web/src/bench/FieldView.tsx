@@ -1,0 +1,107 @@
+import { useId } from 'react';
+import { formatMass } from '@wunsch/core/units/mass';
+import { useHere } from '../parts/workshop';
+import { fieldG, type FieldSpec, type FieldState } from './entry';
+
+interface Props {
+  spec: FieldSpec;
+  state: FieldState;
+  change: (state: FieldState) => void;
+  active: boolean;
+  onActive: () => void;
+  problem?: string | undefined;
+  /** A shade of what is usual, shown while empty. */
+  suggestion?: string | undefined;
+}
+
+/** One figure to fill: by the pad, or by a real keyboard. */
+export function FieldView({ spec, state, change, active, onActive, problem, suggestion }: Props) {
+  const id = useId();
+  const { temperatureUnit, massSystem } = useHere().view.settings;
+  const described = problem === undefined ? undefined : `${id}-problem`;
+  const label = (
+    <label htmlFor={id} className="label">
+      {spec.label}
+      {spec.optional !== true && <span aria-hidden> ·</span>}
+    </label>
+  );
+  const wrong = problem !== undefined && (
+    <div id={described} className="mt-1 text-sm font-semibold text-crimson">
+      {problem}
+    </div>
+  );
+  if (spec.type === 'choice') {
+    return (
+      <fieldset className="col-span-full">
+        <legend className="label mb-1">{spec.label}</legend>
+        <div className="flex flex-wrap gap-2">
+          {spec.choices?.map(({ value, label: word }) => (
+            <button key={value} type="button" className="chip" aria-pressed={state.text === value} onClick={() => change({ text: value })}>
+              {word}
+            </button>
+          ))}
+        </div>
+        {wrong}
+      </fieldset>
+    );
+  }
+  if (spec.type === 'text' || spec.type === 'long' || spec.type === 'program' || spec.type === 'date') {
+    const shared = {
+      id,
+      value: state.text,
+      'aria-invalid': problem !== undefined,
+      'aria-describedby': described,
+      onFocus: onActive,
+      placeholder: spec.hint ?? '',
+      className: 'entry',
+    };
+    return (
+      <div className={spec.type === 'date' ? '' : spec.name === 'note' || spec.type !== 'text' ? 'col-span-full' : ''}>
+        {label}
+        {spec.type === 'text' || spec.type === 'date' ? (
+          <input {...shared} type={spec.type === 'date' ? 'date' : 'text'} autoComplete="off" onChange={(event) => change({ text: event.target.value })} />
+        ) : (
+          <textarea {...shared} rows={spec.type === 'program' ? 4 : 3} onChange={(event) => change({ text: event.target.value })} />
+        )}
+        {wrong}
+      </div>
+    );
+  }
+  const mass = spec.type === 'mass' || spec.type === 'masses';
+  const unit = mass ? (state.unit ?? 'g') : spec.type === 'temp' ? `°${temperatureUnit}` : (spec.unit ?? '');
+  const parts = state.parts ?? [];
+  const sum = mass ? fieldG(state) : null;
+  return (
+    <div className="readout" data-active={active} data-wrong={problem !== undefined} onClick={onActive}>
+      {label}
+      <div className="flex items-baseline gap-2">
+        <input
+          id={id}
+          inputMode="decimal"
+          autoComplete="off"
+          value={state.text}
+          placeholder={suggestion ?? '–'}
+          aria-invalid={problem !== undefined}
+          aria-describedby={described}
+          onFocus={onActive}
+          onChange={(event) => change({ ...state, text: event.target.value })}
+        />
+        <span className="text-soft">{unit}</span>
+      </div>
+      {mass && (parts.length > 0 || (state.tareG ?? 0) > 0) && (
+        <div className="flex flex-wrap items-center gap-x-2 text-sm text-soft">
+          {parts.map((part, index) => (
+            <span key={index}>{formatMass(part * 1000, massSystem)} +</span>
+          ))}
+          {(state.tareG ?? 0) > 0 && <span>tare {formatMass((state.tareG ?? 0) * 1000, massSystem)}</span>}
+          {sum !== null && <strong className="text-ink">= {formatMass(sum * 1000, massSystem)}</strong>}
+          <button type="button" className="link min-h-6" onClick={() => change({ text: '', unit: state.unit })}>
+            begin again
+          </button>
+        </div>
+      )}
+      {spec.hint !== undefined && <div className="text-sm text-soft">{spec.hint}</div>}
+      {wrong}
+    </div>
+  );
+}

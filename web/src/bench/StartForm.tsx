@@ -1,0 +1,44 @@
+import { useState } from 'react';
+import type { HoldingView, WorkView } from '@wunsch/core/api/types';
+import type { Station } from '@wunsch/core/workshop/stations';
+import { send } from '../parts/api';
+import { StepForm, type Saved } from './StepForm';
+
+interface Props {
+  station: Station;
+  candidates: readonly HoldingView[];
+  submit: string;
+  onStarted: (workId: string) => void;
+}
+
+/** Weigh in and begin: the grams stay where they were in the book until the work is weighed out. */
+export function StartForm({ station, candidates, submit, onStarted }: Props) {
+  const [minutes, setMinutes] = useState('');
+  const planned = Number(minutes.replace(',', '.'));
+  return (
+    <StepForm
+      kind="sort"
+      specs={[]}
+      station={station}
+      draftId={`start.${station}`}
+      candidates={candidates}
+      initialPicked={candidates.length === 1 && candidates[0] ? [candidates[0].id] : []}
+      path="/api/ledger/works"
+      submit={submit}
+      finish={() => ({})}
+      send={async (entry) => {
+        const dueAt = minutes !== '' && planned > 0 ? new Date(Date.now() + planned * 60_000).toISOString() : null;
+        const { data } = await send<WorkView>('POST', '/api/ledger/works', { station, sources: entry.sources, machineId: entry.machineId, personId: entry.personId, dueAt, ...(entry.at === undefined ? {} : { at: entry.at }), note: '' }, entry.key);
+        onStarted(data.id);
+        return null as Saved | null;
+      }}
+      head={
+        <label className="label mt-4 flex items-center gap-3">
+          Somebody is needed again in
+          <input className="entry w-24!" inputMode="decimal" value={minutes} onChange={(event) => setMinutes(event.target.value)} placeholder="–" />
+          minutes
+        </label>
+      }
+    />
+  );
+}

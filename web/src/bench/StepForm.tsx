@@ -1,0 +1,311 @@
+import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { BenchView, HoldingView, StepView } from '@wunsch/core/api/types';
+import type { Command } from '@wunsch/core/ledger/commands';
+import type { Station } from '@wunsch/core/workshop/stations';
+import { ApiError, send } from '../parts/api';
+import { useDraft } from '../parts/draft';
+import { KIND_NAMES, Refusal, Verdict } from '../parts/pieces';
+import { useHere, useShow } from '../parts/workshop';
+import { fieldG, FIELDS, readFields, readNumber, type Fields, type FieldSpec, type FieldState, type Problems } from './entry';
+import { EntrySurface } from './EntrySurface';
+import { MassBar, type Part } from './MassBar';
+
+export interface Entry {
+  fields: Fields;
+  /** Holdings chosen to take from. */
+  picked: string[];
+  machineId: string | null;
+}
+
+export type Saved = { step: StepView; judgement: BenchView['judgement'] };
+
+interface Props {
+  kind: Command['kind'];
+  /** Which draft this is: one per station and subject. */
+  draftId: string;
+  /** What can be taken, to be picked; left out when the form takes nothing (or a fixed thing). */
+  candidates?: readonly HoldingView[];
+  /** What a work under way has taken already. */
+  fixed?: readonly { holdingId: string; massMg: number; pieces: number }[] | undefined;
+  initial?: Fields;
+  initialPicked?: readonly string[];
+  suggestions?: Record<string, string>;
+  station: Station | null;
+  /** Fields to ask; the usual ones of this kind when left out. */
+  specs?: readonly FieldSpec[];
+  /** Completes what the fields say to a whole command. */
+  finish: (values: Record<string, unknown>, sources: { holdingId: string; massG?: number; pieces?: number }[], entry: Entry) => Record<string, unknown>;
+  path: string;
+  submit: string;
+  /** Named parts of what went in, for the running sum. */
+  parts?: (values: Record<string, unknown>) => Part[];
+  restName?: string;
+  minutes?: number;
+  kwh?: number;
+  machineId?: string | null;
+  onSaved?: (saved: Saved) => void;
+  head?: ReactNode;
+  /** More to send beside the command, such as the reason of a correction. */
+  extra?: (entry: Entry) => Record<string, unknown>;
+  pickTitle?: string;
+  before?: ReactNode;
+  /** Sends it another way than as a step; null means there is no step to show yet. */
+  send?: (entry: Outgoing) => Promise<Saved | null>;
+}
+
+export interface Outgoing {
+  sources: { holdingId: string; massG?: number; pieces?: number }[];
+  personId: string;
+  machineId: string | null;
+  at: string | undefined;
+  key: string;
+}
+
+const WHEN: FieldSpec[] = [
+  { name: '~minutes', label: 'Hands-on minutes', type: 'number', optional: true, unit: 'min' },
+  { name: '~kwh', label: 'Energy', type: 'number', optional: true, unit: 'kWh' },
+];
+
+/** One entry at a bench: what is taken, what came out, the sum, who and when; a draft until it is saved. */
+export function StepForm(props: Props) {
+  const { kind, candidates = [], fixed, finish, path, submit, station } = props;
+  const { view, personId } = useHere();
+  const show = useShow();
+  const { massSystem, temperatureUnit } = view.settings;
+  const massUnit = massSystem === 'metric' ? 'g' : 'oz';
+  const draft = useDraft<Entry>(props.draftId, () => ({
+    fields: { ...props.initial },
+    picked: [...(props.initialPicked ?? [])],
+    machineId: props.machineId ?? null,
+  }));
+  const [problems, setProblems] = useState<Problems>({});
+  const [error, setError] = useState<unknown>(null);
+  const [saved, setSaved] = useState<{ saved: Saved; replayed: boolean } | null>(null);
+  const [busy, setBusy] = useState(false);
+  const { fields, picked, machineId } = draft.value;
+  const chosen = candidates.filter(({ id }) => picked.includes(id));
+  const takes = chosen.map((holding): FieldSpec => takeSpec(holding, show.mass));
+  const specs = [...takes, ...(props.specs ?? FIELDS[kind] ?? [])];
+  const all = [...specs, ...WHEN];
+  const suggestions: Record<string, string> = { ...props.suggestions };
+  for (const holding of chosen) suggestions[`take.${holding.id}`] = 'all';
+  if (props.minutes !== undefined) suggestions['~minutes'] = String(Math.round(props.minutes));
+  if (props.kwh !== undefined) suggestions['~kwh'] = props.kwh.toFixed(2);
+
+  const setField = (name: string, state: FieldState): void => {
+    setProblems(({ [name]: _, ...rest }) => rest);
+    draft.set((entry) => ({ ...entry, fields: { ...entry.fields, [name]: state } }));
+  };
+  const sourcesOf = (): { holdingId: string; massG?: number; pieces?: number }[] =>
+    fixed
+      ? fixed.map(({ holdingId, massMg, pieces }) => (pieces > 0 ? { holdingId, pieces } : { holdingId, massG: massMg / 1000 }))
+      : chosen.map((holding) => {
+          const state = fields[`take.${holding.id}`];
+          if (holding.pieces > 0) return { holdingId: holding.id, pieces: readNumber(state?.text ?? '') ?? holding.pieces };
+          return { holdingId: holding.id, massG: fieldG(state) ?? holding.freeMg / 1000 };
+        });
+  const read = readFields(kind, fields, temperatureUnit);
+  const inMg = fixed
+    ? fixed.reduce((sum, { massMg }) => sum + massMg, 0)
+    : chosen.reduce((sum, holding, index) => {
+        const source = sourcesOf()[index];
+        return sum + (source?.pieces !== undefined ? (holding.massMg * source.pieces) / Math.max(1, holding.pieces) : (source?.massG ?? 0) * 1000);
+      }, 0);
+
+  const save = async (): Promise<void> => {
+    setError(null);
+    if (personId === null) {
+      setError(new Error('Choose who is at the bench, at the top right.'));
+      return;
+    }
+    const wanted = new Set((props.specs ?? FIELDS[kind] ?? []).map(({ name }) => name));
+    const wrong = Object.fromEntries(Object.entries(read.problems).filter(([name]) => wanted.has(name)));
+    for (const spec of takes) if ((fields[spec.name]?.text ?? '') !== '' && readNumber(fields[spec.name]?.text ?? '') === null) wrong[spec.name] = 'is not a number';
+    if (candidates.length > 0 && !fixed && chosen.length === 0) {
+      setError(new Error('Choose what goes in.'));
+      setProblems(wrong);
+      return;
+    }
+    if (Object.keys(wrong).length > 0) {
+      setProblems(wrong);
+      setError(new Error(`Look again at: ${Object.keys(wrong).map((name) => all.find((spec) => spec.name === name)?.label ?? name).join(', ')}.`));
+      return;
+    }
+    const at = fields['~at']?.text ?? '';
+    setBusy(true);
+    try {
+      if (props.send) {
+        await props.send({ sources: sourcesOf(), personId, machineId, at: at === '' ? undefined : new Date(at).toISOString(), key: draft.key });
+        draft.clear();
+        return;
+      }
+      const answer = await send<Saved>(
+        'POST',
+        path,
+        {
+          command: { kind, ...finish(read.values, sourcesOf(), draft.value) },
+          personId,
+          machineId,
+          minutes: readNumber(fields['~minutes']?.text ?? '') ?? props.minutes ?? 0,
+          energyKwh: readNumber(fields['~kwh']?.text ?? '') ?? props.kwh ?? 0,
+          ...(at === '' ? {} : { at: new Date(at).toISOString() }),
+          ...props.extra?.(draft.value),
+        },
+        draft.key,
+      );
+      draft.clear();
+      setProblems({});
+      setSaved({ saved: answer.data, replayed: answer.replayed });
+      props.onSaved?.(answer.data);
+    } catch (reason) {
+      setError(reason);
+      if (reason instanceof ApiError) setProblems(fieldProblems(reason, chosen, specs));
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  const machines = station === null ? [] : view.machines.filter((machine) => machine.station === station);
+  return (
+    <div>
+      {candidates.length > 0 && !fixed && (
+        <Picker
+          candidates={candidates}
+          picked={picked}
+          title={props.pickTitle ?? 'What goes in'}
+          toggle={(id) => draft.set((entry) => ({ ...entry, picked: entry.picked.includes(id) ? entry.picked.filter((x) => x !== id) : [...entry.picked, id] }))}
+        />
+      )}
+      <EntrySurface specs={specs} fields={fields} setField={setField} problems={problems} suggestions={suggestions} massUnit={massUnit} onSubmit={() => void save()} before={props.before}>
+        {props.parts && <MassBar inMg={inMg} parts={props.parts(read.values)} restName={props.restName ?? 'not accounted for yet'} />}
+        {props.head}
+        <details className="mt-5">
+          <summary className="label min-h-11 cursor-pointer py-3">
+            {machines.length > 0 ? 'Machine, time and minutes' : 'Time and minutes'}
+          </summary>
+          {machines.length > 0 && (
+            <div className="mb-3 flex flex-wrap gap-2">
+              {machines.map((machine) => (
+                <button key={machine.id} type="button" className="chip" aria-pressed={machineId === machine.id} onClick={() => draft.set((entry) => ({ ...entry, machineId: entry.machineId === machine.id ? null : machine.id }))}>
+                  {machine.name}
+                </button>
+              ))}
+            </div>
+          )}
+          <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
+            {WHEN.map((spec) => (
+              <label key={spec.name} className="label">
+                {spec.label} ({spec.unit})
+                <input className="entry" inputMode="decimal" placeholder={suggestions[spec.name] ?? '0'} value={fields[spec.name]?.text ?? ''} onChange={(event) => setField(spec.name, { text: event.target.value })} />
+              </label>
+            ))}
+            <label className="label">
+              When (empty: now)
+              <input type="datetime-local" className="entry" value={fields['~at']?.text ?? ''} onChange={(event) => setField('~at', { text: event.target.value })} />
+            </label>
+          </div>
+        </details>
+        <Refusal error={error} />
+        <div className="mt-5 flex flex-wrap items-center gap-3">
+          <button type="submit" className="button button-main min-w-44 text-lg" disabled={busy}>
+            {busy ? 'Saving …' : submit}
+          </button>
+          {draft.touched && (
+            <button
+              type="button"
+              className="button button-quiet"
+              onClick={() => {
+                draft.clear();
+                setProblems({});
+                setError(null);
+              }}
+            >
+              Throw this draft away
+            </button>
+          )}
+        </div>
+      </EntrySurface>
+      {saved && <SavedNote saved={saved.saved} replayed={saved.replayed} />}
+    </div>
+  );
+}
+
+function SavedNote({ saved, replayed }: { saved: Saved; replayed: boolean }) {
+  const made = saved.step.lines.find((line) => line.holdingId !== null && line.massMg > 0);
+  return (
+    <div role="status" className="mt-6">
+      <p className="text-lg">
+        {replayed ? 'This was saved already, perhaps in another tab: nothing was entered twice. ' : 'Saved. '}
+        {made?.code && <>It is <strong className="code">{made.code}</strong>. </>}
+        <Link className="link" to={`/step/${saved.step.id}`}>
+          See or correct it
+        </Link>
+      </p>
+      {saved.judgement && (
+        <div className="mt-3 max-w-2xl">
+          <Verdict title="This one" judgement={saved.judgement} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+const takeSpec = (holding: HoldingView, mass: (mg: number) => string): FieldSpec => ({
+  name: `take.${holding.id}`,
+  label: `${holding.code}, of ${holding.pieces > 0 ? `${holding.pieces} pieces` : mass(holding.freeMg)}`,
+  type: holding.pieces > 0 ? 'pieces' : 'mass',
+  optional: true,
+});
+
+/** Puts the server's field problems at the fields they are about. */
+function fieldProblems(error: ApiError, chosen: readonly HoldingView[], specs: readonly FieldSpec[]): Problems {
+  const problems: Problems = {};
+  for (const { path, message } of error.problem.errors) {
+    const clean = path.replace(/^command\./, '');
+    const source = /^sources\.(\d+)/.exec(clean);
+    const reject = /^rejects\.(\d+)/.exec(clean);
+    const name = source ? `take.${chosen[Number(source[1])]?.id ?? ''}` : reject ? 'goodG' : (clean.split('.')[0] ?? clean);
+    if (specs.some((spec) => spec.name === name)) problems[name] = message;
+  }
+  return problems;
+}
+
+function Picker({ candidates, picked, toggle, title }: { candidates: readonly HoldingView[]; picked: readonly string[]; toggle: (id: string) => void; title: string }) {
+  const show = useShow();
+  const [all, setAll] = useState(false);
+  const shown = all ? candidates : candidates.filter((holding, index) => index < 8 || picked.includes(holding.id));
+  return (
+    <fieldset className="mb-6">
+      <legend className="label mb-2">{title}</legend>
+      <div className="grid gap-2 sm:grid-cols-2">
+        {shown.map((holding) => {
+          const on = picked.includes(holding.id);
+          return (
+            <button
+              key={holding.id}
+              type="button"
+              aria-pressed={on}
+              onClick={() => toggle(holding.id)}
+              className={`flex min-h-[56px] items-center gap-3 rounded-lg px-3 py-1.5 text-left ${on ? 'bg-ink text-on-ink' : 'bg-sheet hover:bg-sunk'}`}
+            >
+              <span className="code text-lg">{holding.code}</span>
+              <span className="min-w-0 flex-1 text-sm leading-tight">
+                <span className="block truncate">{holding.name}</span>
+                <span className={`block truncate ${on ? 'opacity-80' : 'text-soft'}`}>
+                  {KIND_NAMES[holding.kind]}, {show.day(holding.since)}
+                </span>
+              </span>
+              <span className="figure text-lg whitespace-nowrap">{holding.pieces > 0 ? `${holding.pieces}` : show.mass(holding.freeMg)}</span>
+            </button>
+          );
+        })}
+      </div>
+      {candidates.length > shown.length && (
+        <button type="button" className="button button-quiet mt-1" onClick={() => setAll(true)}>
+          Show all {candidates.length}
+        </button>
+      )}
+    </fieldset>
+  );
+}

@@ -1,0 +1,209 @@
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { BenchView, WorkView } from '@wunsch/core/api/types';
+import { STEP_OF } from '@wunsch/core/ledger/accepts';
+import type { Command } from '@wunsch/core/ledger/commands';
+import { barsFrom } from '@wunsch/core/mould/mould';
+import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { untilWords, useNow } from '../app/DueLine';
+import { send } from '../parts/api';
+import { Empty, Refusal } from '../parts/pieces';
+import { span, useHere, useShow } from '../parts/workshop';
+import { readNumber, type Fields } from './entry';
+import type { Part } from './MassBar';
+import { StartForm } from './StartForm';
+import { StepForm } from './StepForm';
+
+const VERBS: Partial<Record<string, { start: string; finish: string; oneGo: string }>> = {
+  sort: { start: 'Begin sorting', finish: 'Save the sorting', oneGo: 'Enter sorting that is done' },
+  roast: { start: 'Start the roast', finish: 'Save the load', oneGo: 'Enter a load that is done' },
+  winnow: { start: 'Begin winnowing', finish: 'Save nibs and husk', oneGo: 'Enter winnowing that is done' },
+  temper: { start: 'Begin the pour', finish: 'Save the temper', oneGo: 'Enter a pour that is done' },
+  mould: { start: 'Fill the moulds', finish: 'Save the bars', oneGo: 'Enter moulding that is done' },
+};
+
+const amount = (value: unknown): number => (typeof value === 'number' ? value * 1000 : 0);
+
+/** How each kind of work splits what went in, for the running sum. */
+export const PARTS: Partial<Record<Command['kind'], { parts: (values: Record<string, unknown>) => Part[]; rest: string }>> = {
+  sort: {
+    parts: (v) => [
+      { name: 'good', mg: amount(v['goodG']), tone: 'good' },
+      ...((v['rejects'] ?? []) as { reason: string; massG: number }[]).map(({ reason, massG }): Part => ({ name: reason, mg: massG * 1000, tone: 'loss' })),
+    ],
+    rest: 'missing',
+  },
+  roast: { parts: (v) => [{ name: 'roasted', mg: amount(v['outG']), tone: 'good' }], rest: 'water and volatiles' },
+  winnow: {
+    parts: (v) => [
+      { name: 'nibs', mg: amount(v['nibsG']), tone: 'good' },
+      { name: 'husk', mg: amount(v['huskG']), tone: 'by' },
+      { name: 'dust', mg: amount(v['dustG']), tone: 'loss' },
+    ],
+    rest: 'missing',
+  },
+  temper: { parts: (v) => (v['outG'] === undefined ? [] : [{ name: 'in temper', mg: amount(v['outG']), tone: 'good' }]), rest: 'in temper or left behind' },
+  mould: {
+    parts: (v) => {
+      const barG = typeof v['barG'] === 'number' ? v['barG'] : 0;
+      const good = v['goodG'] === undefined ? barG * Number(v['goodPieces'] ?? 0) * 1000 : amount(v['goodG']);
+      return [
+        { name: 'good bars', mg: good, tone: 'good' },
+        { name: 'seconds', mg: barG * Number(v['secondsPieces'] ?? 0) * 1000, tone: 'by' },
+        { name: 'remelt', mg: amount(v['remeltG']), tone: 'by' },
+        { name: 'trimmings', mg: amount(v['trimmingsG']), tone: 'loss' },
+        { name: 'in the machine', mg: amount(v['holdUpG']), tone: 'loss' },
+      ];
+    },
+    rest: 'missing',
+  },
+};
+
+/** Sort, roast, winnow, temper, mould: weigh in and begin, weigh out and save. */
+export function WorkBench({ view }: { view: BenchView }) {
+  const [query, setQuery] = useSearchParams();
+  const [oneGo, setOneGo] = useState(false);
+  const kind = STEP_OF[view.station] as Command['kind'];
+  const verbs = VERBS[view.station] ?? { start: 'Begin', finish: 'Save', oneGo: 'Enter it in one go' };
+  const asked = query.get('work');
+  const work = asked === 'new' ? undefined : (view.works.find(({ id }) => id === asked) ?? (asked === null ? view.works[0] : undefined));
+  const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
+  const pantry = view.station === 'temper' || view.station === 'mould' ? view.pantry.filter(({ kind: k }) => k === 'ingredient') : [];
+  const parts = PARTS[kind];
+  const select = (id: string): void => setQuery(id === 'new' ? { work: 'new' } : { work: id }, { replace: true });
+  return (
+    <div>
+      {view.works.length > 0 && (
+        <div className="mb-6 flex flex-wrap gap-2">
+          {view.works.map((row) => (
+            <WorkChip key={row.id} work={row} on={work?.id === row.id} choose={() => select(row.id)} />
+          ))}
+          <button type="button" className="chip min-h-[60px]! rounded-lg!" aria-pressed={work === undefined} onClick={() => select('new')}>
+            + {verbs.start}
+          </button>
+        </div>
+      )}
+      {work ? (
+        <FinishWork key={work.id} work={work} kind={kind} submit={verbs.finish} onDone={() => setQuery({}, { replace: true })} />
+      ) : candidates.length === 0 ? (
+        <Empty title={`Nothing waits at ${STATION_NAMES[view.station]}.`}>
+          What the station before sends on will show here, with its code and its weight.
+        </Empty>
+      ) : (
+        <>
+          <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="How to enter it">
+            <button type="button" className="chip" aria-pressed={!oneGo} onClick={() => setOneGo(false)}>
+              {verbs.start}
+            </button>
+            <button type="button" className="chip" aria-pressed={oneGo} onClick={() => setOneGo(true)}>
+              {verbs.oneGo}
+            </button>
+          </div>
+          {oneGo ? (
+            <StepForm
+              kind={kind}
+              station={view.station}
+              draftId={`once.${view.station}`}
+              candidates={[...candidates, ...pantry]}
+              initial={defaults(view, kind)}
+              path="/api/ledger/steps"
+              submit={verbs.finish}
+              finish={(values, sources) => ({ ...values, sources })}
+              {...(parts ? { parts: parts.parts, restName: parts.rest } : {})}
+            />
+          ) : (
+            <StartForm key={view.station} station={view.station} candidates={[...candidates, ...pantry]} submit={verbs.start} onStarted={(id) => select(id)} />
+          )}
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What stands in a field before anybody types: the last program, the usual bar. */
+function defaults(view: BenchView, kind: Command['kind']): Fields {
+  const last = view.recent.find((step) => step.kind === kind)?.command as Record<string, unknown> | undefined;
+  const keep: Record<string, string[]> = { temper: ['method'], mould: ['barG', 'cavities'], winnow: ['setting'] };
+  const fields: Fields = kind === 'temper' ? { method: { text: 'slab' }, test: { text: 'none' } } : {};
+  for (const name of keep[kind] ?? []) if (last?.[name] !== undefined) fields[name] = { text: String(last[name]), ...(name === 'barG' ? { unit: 'g' as const } : {}) };
+  return fields;
+}
+
+function WorkChip({ work, on, choose }: { work: WorkView; on: boolean; choose: () => void }) {
+  const show = useShow();
+  const now = useNow();
+  return (
+    <button type="button" aria-pressed={on} onClick={choose} className={`chip min-h-[60px]! items-start! rounded-lg! py-2 text-left`}>
+      <span>
+        <span className="block">
+          <span className="code">{work.sources.map(({ code }) => code).join(' + ')}</span> · {show.mass(work.massMg)}
+        </span>
+        <span className="block text-sm opacity-80">
+          {span(now - work.startedAt)} under way{work.dueAt !== null && `, due ${untilWords(work.dueAt, now)}`}
+        </span>
+      </span>
+    </button>
+  );
+}
+
+function FinishWork({ work, kind, submit, onDone }: { work: WorkView; kind: Command['kind']; submit: string; onDone: () => void }) {
+  const { view } = useHere();
+  const show = useShow();
+  const now = useNow();
+  const [error, setError] = useState<unknown>(null);
+  const machine = view.machines.find(({ id }) => id === work.machineId);
+  const hours = (now - work.startedAt) / 3_600_000;
+  const parts = PARTS[kind];
+  const initial: Fields = kind === 'temper' ? { method: { text: 'slab' }, test: { text: 'none' } } : kind === 'mould' ? { barG: { text: '70', unit: 'g' } } : {};
+  const putBack = async (): Promise<void> => {
+    if (!window.confirm(`Put ${show.mass(work.massMg)} back as if this had not begun? What was typed here is thrown away.`)) return;
+    try {
+      await send('DELETE', `/api/ledger/works/${work.id}`);
+      onDone();
+    } catch (reason) {
+      setError(reason);
+    }
+  };
+  return (
+    <>
+      <p className="mb-4">
+        <span className="figure text-2xl">{show.mass(work.massMg)}</span> went in {span(now - work.startedAt)} ago
+        {work.machine !== null && `, ${work.machine}`}, by {work.person}.{work.note !== '' && ` ${work.note}.`}
+      </p>
+      <StepForm
+        kind={kind}
+        station={work.station}
+        draftId={`work.${work.id}`}
+        fixed={work.sources}
+        initial={initial}
+        machineId={work.machineId}
+        minutes={kind === 'roast' ? Math.min(hours * 60, 20) : Math.min(hours * 60, 480)}
+        kwh={(machine?.kw ?? 0) * Math.min(hours, 8)}
+        path={`/api/ledger/works/${work.id}/finish`}
+        submit={submit}
+        finish={(values, sources) => ({ ...values, sources })}
+        head={kind === 'mould' ? <BarSum work={work} /> : undefined}
+        onSaved={onDone}
+        {...(parts ? { parts: parts.parts, restName: parts.rest } : {})}
+      />
+      <button type="button" className="button button-quiet mt-2" onClick={() => void putBack()}>
+        Put it all back
+      </button>
+      <Refusal error={error} />
+    </>
+  );
+}
+
+function BarSum({ work }: { work: WorkView }) {
+  const [bar, setBar] = useState('70');
+  const barG = readNumber(bar) ?? 0;
+  const { bars, overG } = barsFrom(work.massMg / 1000, 0, barG > 0 ? barG : 1, 1);
+  return (
+    <p className="mt-4 text-sm text-soft">
+      At <input aria-label="Bar weight for the sum, grams" className="entry inline-block min-h-9! w-16! text-center" inputMode="decimal" value={bar} onChange={(event) => setBar(event.target.value)} /> g a bar this pour holds{' '}
+      <strong className="text-ink">{barG > 0 ? bars : '–'} bars</strong>
+      {barG > 0 && `, ${overG.toFixed(0)} g over`}.
+    </p>
+  );
+}
+

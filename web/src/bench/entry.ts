@@ -1,0 +1,236 @@
+import { REJECT_REASONS, type Command } from '@wunsch/core/ledger/commands';
+import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
+import { gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
+import { celsiusFrom, celsiusTo, type TemperatureUnit } from '@wunsch/core/units/temperature';
+
+/** What stands in one field: as typed, with its unit, and for weights the weighings added so far. */
+export interface FieldState {
+  text: string;
+  unit?: MassUnit | undefined;
+  /** Earlier weighings, grams. */
+  parts?: number[] | undefined;
+  tareG?: number | undefined;
+}
+export type Fields = Record<string, FieldState>;
+
+export type FieldType = 'mass' | 'masses' | 'pieces' | 'temp' | 'number' | 'text' | 'long' | 'choice' | 'date' | 'program' | 'moment';
+
+export interface FieldSpec {
+  name: string;
+  label: string;
+  type: FieldType;
+  optional?: boolean;
+  choices?: readonly { value: string; label: string }[];
+  unit?: string;
+  hint?: string;
+}
+
+export interface TakenSource {
+  holdingId: string;
+  /** Grams or pieces, as typed; empty takes all. */
+  field: FieldState;
+}
+
+/** A number as people type it: comma or point; null when it is empty or not a number. */
+export function readNumber(text: string): number | null {
+  const clean = text.trim().replace(/\s/g, '').replace(',', '.');
+  if (clean === '' || !/^-?\d*\.?\d+$|^-?\d+\.$/.test(clean)) return null;
+  const value = Number(clean);
+  return Number.isFinite(value) ? value : null;
+}
+
+/** Grams of the weighing in hand, without those added before. */
+export function weighingG(state: FieldState | undefined): number | null {
+  const value = readNumber(state?.text ?? '');
+  return value === null ? null : gramsFrom(value, state?.unit ?? 'g') - (state?.tareG ?? 0);
+}
+
+/** Grams of a field: all weighings and the one in hand; null when there is none. */
+export function fieldG(state: FieldState | undefined): number | null {
+  if (!state) return null;
+  const now = weighingG(state);
+  const parts = state.parts ?? [];
+  if (now === null && parts.length === 0) return null;
+  const sum = parts.reduce((total, part) => total + part, 0) + (now ?? 0);
+  return Math.round(sum * 1000) / 1000;
+}
+
+/** Text for grams in a unit, as short as it is exact enough. */
+export const textOfG = (grams: number, unit: MassUnit): string => String(Number(gramsTo(grams, unit).toFixed(unit === 'g' ? 1 : 3)));
+
+const MOULDED_NOTE: FieldSpec = { name: 'note', label: 'Note', type: 'text', optional: true };
+const NOTE: FieldSpec = MOULDED_NOTE;
+
+const TESTS = [
+  { value: 'set', label: 'Set in 5 min' },
+  { value: 'slow', label: 'Slow' },
+  { value: 'failed', label: 'Failed' },
+  { value: 'none', label: 'Not tested' },
+] as const;
+
+export const METHODS = [
+  { value: 'slab', label: 'Slab' },
+  { value: 'seed', label: 'Seed' },
+  { value: 'silk', label: 'Silk' },
+  { value: 'bath', label: 'Bath' },
+  { value: 'machine', label: 'Machine' },
+] as const;
+
+/** What is asked at the end of each kind of work, in the order in which the hands do it. */
+export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
+  sort: [
+    { name: 'goodG', label: 'Good beans', type: 'mass' },
+    ...REJECT_REASONS.map((reason): FieldSpec => ({ name: `reject.${reason}`, label: reason[0]?.toUpperCase() + reason.slice(1), type: 'mass', optional: true })),
+    NOTE,
+  ],
+  roast: [
+    { name: 'outG', label: 'Out of the roaster', type: 'mass' },
+    { name: 'endBeanC', label: 'Bean temperature at the end', type: 'temp', optional: true },
+    { name: 'program', label: 'Program, one step a line', type: 'program', optional: true, hint: '150 °C 6 min load cold beans' },
+    NOTE,
+  ],
+  winnow: [
+    { name: 'nibsG', label: 'Nibs', type: 'mass' },
+    { name: 'huskG', label: 'Husk', type: 'mass' },
+    { name: 'dustG', label: 'Dust and spill', type: 'mass', optional: true },
+    { name: 'setting', label: 'Setting', type: 'text', optional: true, hint: 'gap 6, air 4' },
+    NOTE,
+  ],
+  charge: [NOTE],
+  discharge: [
+    { name: 'outsG', label: 'Poured, block by block', type: 'masses', hint: 'Add each block: every weighing is one block.' },
+    { name: 'holdUpG', label: 'Scraped off, not used', type: 'mass', optional: true },
+    { name: 'micron', label: 'Last reading', type: 'number', unit: 'µm', optional: true },
+    NOTE,
+  ],
+  rest: [{ name: 'outG', label: 'Off the shelf (empty: all of it)', type: 'mass', optional: true }, NOTE],
+  temper: [
+    { name: 'method', label: 'Method', type: 'choice', choices: METHODS },
+    { name: 'meltC', label: 'Melted out at', type: 'temp' },
+    { name: 'coolC', label: 'Cooled to', type: 'temp' },
+    { name: 'workC', label: 'Worked at', type: 'temp' },
+    { name: 'test', label: 'Temper test', type: 'choice', choices: TESTS },
+    { name: 'outG', label: 'In temper (empty: all of it)', type: 'mass', optional: true },
+    NOTE,
+  ],
+  mould: [
+    { name: 'barG', label: 'Weight of a bar', type: 'mass' },
+    { name: 'cavities', label: 'Cavities', type: 'pieces' },
+    { name: 'goodPieces', label: 'Good bars', type: 'pieces' },
+    { name: 'goodG', label: 'All good bars on the scale', type: 'mass', optional: true },
+    { name: 'secondsPieces', label: 'Seconds', type: 'pieces', optional: true },
+    { name: 'remeltG', label: 'Back to remelt', type: 'mass', optional: true },
+    { name: 'trimmingsG', label: 'Trimmings', type: 'mass', optional: true },
+    { name: 'holdUpG', label: 'Left in the machine', type: 'mass', optional: true },
+    NOTE,
+  ],
+  pack: [
+    { name: 'pieces', label: 'Bars packed', type: 'pieces' },
+    { name: 'labelCode', label: 'Code on the label', type: 'text' },
+    { name: 'bestBefore', label: 'Best before', type: 'date' },
+    { name: 'wrappers', label: 'Wrappers used', type: 'pieces', optional: true },
+    NOTE,
+  ],
+  taste: [
+    { name: 'score', label: 'Score, 0 to 10', type: 'number' },
+    { name: 'pieces', label: 'Bars eaten', type: 'pieces', optional: true },
+    { name: 'note', label: 'What was it like', type: 'long', optional: true },
+  ],
+  remelt: [{ name: 'outG', label: 'Back as (empty: all of it)', type: 'mass', optional: true }, { name: 'why', label: 'Why', type: 'text', optional: true }, NOTE],
+  sell: [
+    { name: 'takings', label: 'Taken', type: 'number' },
+    { name: 'to', label: 'To whom', type: 'text', optional: true },
+    NOTE,
+  ],
+  receive: [
+    { name: 'name', label: 'Name of the lot', type: 'text', hint: 'Viet Nam, Tam Lụa Growers' },
+    { name: 'producer', label: 'Producer or co-operative', type: 'text' },
+    { name: 'country', label: 'Country', type: 'text' },
+    { name: 'region', label: 'Region', type: 'text', optional: true },
+    { name: 'variety', label: 'Variety', type: 'text', optional: true },
+    { name: 'harvest', label: 'Harvest', type: 'text', optional: true },
+    { name: 'sacks', label: 'Sacks', type: 'pieces' },
+    { name: 'netG', label: 'Net weight, all sacks', type: 'mass' },
+    { name: 'moisturePct', label: 'Moisture', type: 'number', unit: '%', optional: true },
+    { name: 'pricePerKg', label: 'Price a kilogram', type: 'number' },
+    { name: 'currency', label: 'Currency of the invoice', type: 'text' },
+    { name: 'rate', label: 'Rate to your currency', type: 'number', optional: true },
+    { name: 'freight', label: 'Freight and duty, all of it', type: 'number', optional: true },
+    NOTE,
+  ],
+  buy: [
+    { name: 'supplier', label: 'Supplier', type: 'text' },
+    { name: 'supplierBatch', label: 'Their batch number', type: 'text', optional: true },
+    { name: 'massG', label: 'Weight', type: 'mass', optional: true },
+    { name: 'pieces', label: 'Pieces', type: 'pieces', optional: true },
+    { name: 'price', label: 'Price, all of it', type: 'number' },
+    NOTE,
+  ],
+  adjust: [
+    { name: 'countedG', label: 'Really there', type: 'mass', optional: true },
+    { name: 'countedPieces', label: 'Pieces really there', type: 'pieces', optional: true },
+    NOTE,
+  ],
+  reading: [{ name: 'value', label: 'Reading', type: 'number', optional: true }, NOTE],
+};
+
+export interface Problems {
+  [field: string]: string;
+}
+
+/** What a step's fields say, as its command wants it; fields that cannot be read are named. */
+export function readFields(kind: Command['kind'], fields: Fields, unit: TemperatureUnit): { values: Record<string, unknown>; problems: Problems } {
+  const values: Record<string, unknown> = {};
+  const problems: Problems = {};
+  for (const spec of FIELDS[kind] ?? []) {
+    const state = fields[spec.name];
+    const text = state?.text.trim() ?? '';
+    const fail = (message: string): void => void (problems[spec.name] = message);
+    if (spec.type === 'mass') {
+      const grams = fieldG(state);
+      if (text !== '' && readNumber(text) === null) fail('is not a number');
+      else if (grams === null) {
+        if (!spec.optional) fail('is missing');
+      } else if (grams < 0) fail('is below 0 after the tare');
+      else values[spec.name] = grams;
+    } else if (spec.type === 'masses') {
+      const now = weighingG(state);
+      const all = [...(state?.parts ?? []), ...(now === null ? [] : [now])];
+      if (text !== '' && now === null) fail('is not a number');
+      else if (all.length === 0) fail('is missing');
+      else values[spec.name] = all;
+    } else if (spec.type === 'number' || spec.type === 'pieces' || spec.type === 'temp') {
+      const value = readNumber(text);
+      if (text === '' && spec.optional) continue;
+      if (value === null) fail(text === '' ? 'is missing' : 'is not a number');
+      else values[spec.name] = spec.type === 'temp' ? celsiusFrom(value, unit) : value;
+    } else if (spec.type === 'program') {
+      const { steps, unreadable } = readProgram(state?.text ?? '', unit);
+      if (unreadable.length > 0) fail(`line ${unreadable.join(', ')} is not like “150 °C 6 min”`);
+      else values[spec.name] = steps;
+    } else if (text !== '') values[spec.name] = text;
+    else if (!spec.optional) fail('is missing');
+  }
+  const rejects = Object.entries(values).filter(([key]) => key.startsWith('reject.'));
+  for (const [key] of rejects) delete values[key];
+  if (kind === 'sort') values['rejects'] = rejects.map(([key, massG]) => ({ reason: key.slice(7), massG }));
+  return { values, problems };
+}
+
+/** The fields of a command that is to be corrected. */
+export function fieldsOf(command: Record<string, unknown>, kind: Command['kind'], massUnit: MassUnit, unit: TemperatureUnit): Fields {
+  const fields: Fields = {};
+  const rejects = (command['rejects'] ?? []) as { reason: string; massG: number }[];
+  for (const spec of FIELDS[kind] ?? []) {
+    const value = spec.name.startsWith('reject.') ? rejects.find(({ reason }) => `reject.${reason}` === spec.name)?.massG : command[spec.name];
+    if (value === undefined || value === null) continue;
+    if (spec.type === 'mass') fields[spec.name] = { text: textOfG(value as number, massUnit), unit: massUnit };
+    else if (spec.type === 'masses') fields[spec.name] = { text: '', unit: massUnit, parts: value as number[] };
+    else if (spec.type === 'temp') fields[spec.name] = { text: String(Math.round(celsiusTo(value as number, unit) * 10) / 10) };
+    else if (spec.type === 'program') fields[spec.name] = { text: writeProgram(value as { setC: number; minutes: number; note: string }[], unit) };
+    else fields[spec.name] = { text: String(value) };
+  }
+  const packaging = command['packaging'] as { pieces: number }[] | undefined;
+  if (packaging?.[0]) fields['wrappers'] = { text: String(packaging[0].pieces) };
+  return fields;
+}

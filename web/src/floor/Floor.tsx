@@ -1,0 +1,152 @@
+import { Link } from 'react-router';
+import type { FloorView, GrindView, WorkView } from '@wunsch/core/api/types';
+import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { untilWords, useNow } from '../app/DueLine';
+import { useApi } from '../parts/api';
+import { StationIcon } from '../parts/icons';
+import { Caution, Empty, Figure, Loading, Section } from '../parts/pieces';
+import { span, useHere, useShow } from '../parts/workshop';
+import { FloorStream } from '../stream/FloorStream';
+
+/** The whole workshop at one glance: what stands where, what runs, what needs a person. */
+export function Floor() {
+  const floor = useApi<FloorView>('/api/ledger/floor');
+  const { view } = useHere();
+  const show = useShow();
+  const now = useNow();
+  if (!floor.data) return <Loading error={floor.error} />;
+  const { stations, works, grinds, due, store } = floor.data;
+  if (view.empty) return <FirstSteps hasTeam={view.people.length > 0} floor={floor.data} />;
+  const inHouse = stations.reduce((sum, { standingMg }) => sum + standingMg, 0);
+  const next = due[0];
+  return (
+    <>
+      <div className="mb-4 flex flex-wrap items-end justify-between gap-x-8 gap-y-2">
+        <h1 className="max-w-3xl text-[1.9rem] leading-tight">
+          {next === undefined ? 'Nothing needs a person now.' : <NextWords text={next.text} link={next.link} at={next.at} now={now} />}
+        </h1>
+        <p className="text-soft">
+          <span className="figure text-lg text-ink">{show.mass(inHouse)}</span> between sack and bar, <span className="figure text-lg text-ink">{store.pieces.toLocaleString('en-GB')}</span> bars in the store
+        </p>
+      </div>
+      <FloorStream floor={floor.data} tall />
+      <p className="label mt-1">Thickness is grams: pools stand now, necks passed in the last seven days. Press a station to work there.</p>
+      <div className="mt-7 grid gap-10 lg:grid-cols-[minmax(0,1fr)_21rem]">
+        <Section title="Under way" aside={`${works.length + grinds.length} at work`}>
+          {works.length + grinds.length === 0 ? (
+            <Empty title="Every machine is still.">Press a station to begin.</Empty>
+          ) : (
+            <ul className="rows">
+              {grinds.map((grind) => (
+                <GrindRow key={grind.batch.id} grind={grind} now={now} />
+              ))}
+              {works.map((work) => (
+                <WorkRow key={work.id} work={work} now={now} />
+              ))}
+            </ul>
+          )}
+        </Section>
+        <div>
+          <Section title="In the store">
+            <div className="grid grid-cols-2 gap-4">
+              <Figure label="Packed bars" value={store.pieces.toLocaleString('en-GB')} small />
+              <Figure label="At cost" value={show.money(store.valueMilli)} small />
+            </div>
+            <Link to="/store" className="link mt-3 inline-flex min-h-11 items-center">
+              Store and pantry
+            </Link>
+          </Section>
+          <div className="mt-4 grid gap-3">
+            <Caution>Raw and roasted stay apart: hands, tubs, air. Raw beans are not ready to eat.</Caution>
+          </div>
+        </div>
+      </div>
+    </>
+  );
+}
+
+function NextWords({ text, link, at, now }: { text: string; link: string; at: number; now: number }) {
+  return (
+    <>
+      <Link to={link} className="link decoration-2">
+        {text}
+      </Link>
+      <span className={at < now ? 'text-crimson' : ''}>, {untilWords(at, now)}.</span>
+    </>
+  );
+}
+
+function WorkRow({ work, now }: { work: WorkView; now: number }) {
+  const show = useShow();
+  return (
+    <li>
+      <Link to={`/station/${work.station}?work=${work.id}`} className="grid min-h-[60px] grid-cols-[2rem_minmax(0,1fr)_auto_6.5rem] items-center gap-3 py-2 hover:bg-sunk">
+        <StationIcon station={work.station} size={26} />
+        <span className="min-w-0">
+          <span className="block truncate">
+            <span className="code">{work.sources.map(({ code }) => code).join(' + ')}</span> {work.sources[0]?.name}
+          </span>
+          <span className="block truncate text-sm text-soft">
+            {STATION_NAMES[work.station]}
+            {work.machine !== null && `, ${work.machine}`}, {work.person}
+          </span>
+        </span>
+        <span className="figure text-xl">{show.mass(work.massMg)}</span>
+        <span className={`text-right text-sm ${work.dueAt !== null && work.dueAt < now ? 'font-bold text-crimson' : ''}`}>
+          {work.dueAt === null ? `${span(now - work.startedAt)}` : untilWords(work.dueAt, now)}
+        </span>
+      </Link>
+    </li>
+  );
+}
+
+function GrindRow({ grind, now }: { grind: GrindView; now: number }) {
+  const show = useShow();
+  const last = grind.readings.filter(({ what }) => what === 'micron').at(-1);
+  return (
+    <li>
+      <Link to={`/station/grind?batch=${grind.batch.code}`} className="grid min-h-[60px] grid-cols-[2rem_minmax(0,1fr)_auto_6.5rem] items-center gap-3 py-2 hover:bg-sunk">
+        <StationIcon station="grind" size={26} />
+        <span className="min-w-0">
+          <span className="block truncate">
+            <span className="code">{grind.batch.code}</span> {grind.batch.name}
+          </span>
+          <span className="block truncate text-sm text-soft">
+            Grind{grind.machine ? `, ${grind.machine.name}` : ''}, {span(now - grind.startedAt)} on the stones
+          </span>
+        </span>
+        <span className="figure text-xl">{show.mass(grind.massMg)}</span>
+        <span className="text-right text-sm">{last?.value == null ? 'not read yet' : `${last.value} µm, wants ${grind.batch.targetMicron}`}</span>
+      </Link>
+    </li>
+  );
+}
+
+function FirstSteps({ hasTeam, floor }: { hasTeam: boolean; floor: FloorView }) {
+  return (
+    <>
+      <h1 className="text-4xl">An empty workshop.</h1>
+      <FloorStream floor={floor} tall />
+      <ol className="mt-8 grid max-w-3xl gap-6">
+        {(
+          [
+            ['Say who works here', 'Every entry carries a name. One is enough to begin.', '/workshop', 'Add the team', hasTeam],
+            ['Receive the first lot', 'Weigh the sacks, note where they are from and what they cost.', '/station/beans', 'Receive a lot', false],
+            ['Stock the pantry', 'Sugar, cocoa butter, wrappers: by purchase, so that each can be traced.', '/store', 'To the pantry', false],
+          ] as const
+        ).map(([title, text, link, action, done], index) => (
+          <li key={title} className="grid grid-cols-[3rem_1fr] items-start">
+            <span className="figure text-4xl text-soft">{done ? '✓' : index + 1}</span>
+            <span>
+              <span className="block text-xl">{title}</span>
+              <span className="block text-soft">{text}</span>
+              <Link to={link} className="button mt-2">
+                {action}
+              </Link>
+            </span>
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}

@@ -1,0 +1,55 @@
+import { lazy, StrictMode, Suspense } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, RouterProvider, useRouteError } from 'react-router';
+import { Frame } from './app/Frame';
+import { Floor } from './floor/Floor';
+import './index.css';
+import { Empty, Loading } from './parts/pieces';
+
+const Bench = lazy(() => import('./bench/Bench').then((m) => ({ default: m.Bench })));
+const BatchPage = lazy(() => import('./trace/BatchPage').then((m) => ({ default: m.BatchPage })));
+const LotPage = lazy(() => import('./trace/LotPage').then((m) => ({ default: m.LotPage })));
+const TubPage = lazy(() => import('./trace/TubPage').then((m) => ({ default: m.TubPage })));
+const TracePage = lazy(() => import('./trace/TracePage').then((m) => ({ default: m.TracePage })));
+const StepPage = lazy(() => import('./trace/StepPage').then((m) => ({ default: m.StepPage })));
+const BatchesPage = lazy(() => import('./trace/Lists').then((m) => ({ default: m.BatchesPage })));
+const LotsPage = lazy(() => import('./trace/Lists').then((m) => ({ default: m.LotsPage })));
+const StorePage = lazy(() => import('./store/StorePage').then((m) => ({ default: m.StorePage })));
+const WorkshopPage = lazy(() => import('./workshop/WorkshopPage').then((m) => ({ default: m.WorkshopPage })));
+
+const page = (element: React.ReactNode) => <Suspense fallback={<Loading />}>{element}</Suspense>;
+
+function Broken() {
+  const error = useRouteError();
+  return (
+    <main className="p-8">
+      <Empty title="This screen failed." action={<a className="button" href="/">To the floor</a>}>
+        {error instanceof Error ? error.message : 'Something went wrong here.'} What was saved is kept, and drafts are still in this browser.
+      </Empty>
+    </main>
+  );
+}
+
+const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    errorElement: <Broken />,
+    children: [
+      { path: '/', element: <Floor /> },
+      { path: '/station/:station', element: page(<Bench />) },
+      { path: '/batches', element: page(<BatchesPage />) },
+      { path: '/batch/:code', element: page(<BatchPage />) },
+      { path: '/lots', element: page(<LotsPage />) },
+      { path: '/lot/:code', element: page(<LotPage />) },
+      { path: '/tub/:code', element: page(<TubPage />) },
+      { path: '/trace/:code', element: page(<TracePage />) },
+      { path: '/step/:id', element: page(<StepPage />) },
+      { path: '/store', element: page(<StorePage />) },
+      { path: '/workshop', element: page(<WorkshopPage />) },
+      { path: '*', element: <Empty title="There is nothing at this address.">The stations are in the band above; Ctrl K finds any code.</Empty> },
+    ],
+  },
+]);
+
+const root = document.getElementById('root');
+if (root) createRoot(root).render(<StrictMode><RouterProvider router={router} /></StrictMode>);

@@ -1,0 +1,53 @@
+import useSWR, { mutate, type SWRResponse } from 'swr';
+import type { Problem } from '@wunsch/core/api/types';
+
+/** A refusal from the server, as it was sent. */
+export class ApiError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+const offline: Problem = {
+  type: 'urn:wunsch:problem:http:offline',
+  title: 'Offline',
+  status: 0,
+  code: 'http/offline',
+  detail: 'The server does not answer. What you typed is kept here; try again when it is back.',
+  errors: [],
+};
+
+async function call<T>(method: string, path: string, body?: unknown, key?: string): Promise<{ data: T; replayed: boolean }> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(key === undefined ? {} : { 'idempotency-key': key }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+  } catch {
+    throw new ApiError(offline);
+  }
+  const isJson = response.headers.get('content-type')?.includes('json') ?? false;
+  const data: unknown = isJson ? await response.json() : null;
+  if (!response.ok) throw new ApiError(isJson ? (data as Problem) : { ...offline, status: response.status });
+  return { data: data as T, replayed: response.headers.get('idempotent-replay') === 'true' };
+}
+
+export const getJson = async <T>(path: string): Promise<T> => (await call<T>('GET', path)).data;
+
+/** Sends a write. `key` makes a repeat of it harmless. */
+export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown, key?: string): Promise<{ data: T; replayed: boolean }> {
+  const answer = await call<T>(method, path, body, key);
+  void refresh();
+  return answer;
+}
+
+/** Fetches everything on screen again. */
+export const refresh = (): Promise<unknown> => mutate((key) => typeof key === 'string' && key.startsWith('/api/'));
+
+export const useApi = <T>(path: string | null): SWRResponse<T, ApiError> =>
+  useSWR<T, ApiError>(path, getJson, { keepPreviousData: false, revalidateOnFocus: true, dedupingInterval: 400 });

@@ -1,0 +1,69 @@
+import { useCallback, useEffect, useState } from 'react';
+
+/** What was typed and not yet saved, kept in this browser until it is saved or thrown away. */
+export interface Draft<T> {
+  value: T;
+  /** Goes with the save, so that saving the same draft twice (two tabs, a double press) enters it once. */
+  key: string;
+  touched: boolean;
+  set: (change: (value: T) => T) => void;
+  clear: () => void;
+}
+
+interface Kept<T> {
+  value: T;
+  key: string;
+}
+
+const name = (id: string): string => `wunsch.draft.${id}`;
+
+/** A random key; also without a secure context, as on a workshop's own network. */
+export const newKey = (): string =>
+  typeof crypto.randomUUID === 'function'
+    ? crypto.randomUUID()
+    : [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+
+function load<T>(id: string): Kept<T> | null {
+  try {
+    const text = localStorage.getItem(name(id));
+    return text === null ? null : (JSON.parse(text) as Kept<T>);
+  } catch {
+    return null;
+  }
+}
+
+/**
+ * A draft that survives a reload.
+ *
+ * @param id which draft, unique to the form and its subject
+ * @param initial what an untouched form holds
+ */
+export function useDraft<T>(id: string, initial: () => T): Draft<T> {
+  const [state, setState] = useState<{ id: string; kept: Kept<T>; touched: boolean }>(() => open(id, initial));
+  if (state.id !== id) setState(open(id, initial));
+
+  useEffect(() => {
+    if (!state.touched) return;
+    try {
+      localStorage.setItem(name(state.id), JSON.stringify(state.kept));
+    } catch {
+      // A full or forbidden storage costs the draft its reload, nothing else.
+    }
+  }, [state]);
+
+  const set = useCallback((change: (value: T) => T) => {
+    setState((now) => ({ ...now, touched: true, kept: { ...now.kept, value: change(now.kept.value) } }));
+  }, []);
+  const clear = useCallback(() => {
+    localStorage.removeItem(name(id));
+    setState({ id, kept: { value: initial(), key: newKey() }, touched: false });
+    // `initial` is a fresh function on every render; only the identity of the draft matters here.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [id]);
+  return { value: state.kept.value, key: state.kept.key, touched: state.touched, set, clear };
+}
+
+function open<T>(id: string, initial: () => T): { id: string; kept: Kept<T>; touched: boolean } {
+  const kept = load<T>(id);
+  return { id, kept: kept ?? { value: initial(), key: newKey() }, touched: kept !== null };
+}

@@ -1,0 +1,210 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import type { HoldingView, LineView, StepView } from '@wunsch/core/api/types';
+import { LOSS_NAMES, type HoldingKind, type StepKind } from '@wunsch/core/ledger/types';
+import type { YieldJudgement } from '@wunsch/core/ledger/yields';
+import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { ApiError } from './api';
+import { StationIcon } from './icons';
+import { useShow } from './workshop';
+
+export const KIND_NAMES: Record<HoldingKind, string> = {
+  lot: 'lot', beans: 'sorted beans', roasted: 'roasted beans', nibs: 'nibs', husk: 'husk', mass: 'mass', block: 'untempered block',
+  tempered: 'in temper', remelt: 'to remelt', bars: 'bars', seconds: 'seconds', packed: 'packed bars', ingredient: 'ingredient', packaging: 'packaging',
+};
+
+export const STEP_NAMES: Record<StepKind, string> = {
+  receive: 'Received', buy: 'Bought', sort: 'Sorted', roast: 'Roasted', winnow: 'Winnowed', charge: 'Into the grinder', discharge: 'Poured from the grinder',
+  rest: 'Off the shelf', temper: 'Tempered', mould: 'Moulded', pack: 'Packed', taste: 'Tasted', remelt: 'Sent to remelt', sell: 'Sold', adjust: 'Counted', reading: 'Reading',
+};
+
+/** Where a code leads. */
+export const linkOf = (code: string, kind: HoldingKind | null, isBatch = false): string =>
+  isBatch || /^B\d+$/.test(code) ? `/batch/${code}` : kind === 'lot' ? `/lot/${code}` : `/tub/${code}`;
+
+export function Code({ code, kind = null }: { code: string; kind?: HoldingKind | null }) {
+  return (
+    <Link className="code link" to={linkOf(code, kind)}>
+      {code}
+    </Link>
+  );
+}
+
+/** A heading with its figure or action at the far end. */
+export function Section({ title, aside, children, id }: { title: ReactNode; aside?: ReactNode; children: ReactNode; id?: string }) {
+  return (
+    <section className="mt-7 first:mt-0" aria-labelledby={id}>
+      <div className="mb-2 flex items-baseline justify-between gap-4">
+        <h2 id={id} className="text-xl">
+          {title}
+        </h2>
+        {aside !== undefined && <div className="label text-right">{aside}</div>}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+export function Figure({ value, label, note, small = false }: { value: ReactNode; label: ReactNode; note?: ReactNode; small?: boolean }) {
+  return (
+    <div>
+      <div className="label">{label}</div>
+      <div className={`figure mt-1 ${small ? 'text-2xl' : 'text-4xl'}`}>{value}</div>
+      {note !== undefined && <div className="mt-1 text-sm text-soft">{note}</div>}
+    </div>
+  );
+}
+
+/** What the numbers say, why, and what to do. */
+export function Verdict({ judgement, title }: { judgement: YieldJudgement & { code?: string; stepId?: string }; title: string }) {
+  const watch = judgement.tone === 'watch';
+  return (
+    <section className={`rounded-md px-4 py-3 ${watch ? 'bg-ripe-wash' : judgement.tone === 'good' ? 'bg-leaf-wash' : 'bg-sunk'}`} aria-label={title}>
+      <div className="flex items-baseline justify-between gap-2 text-sm">
+        <span className="text-soft">{title}</span>
+        <span className="font-semibold">{watch ? 'look here' : judgement.tone === 'good' ? 'all well' : 'not known yet'}</span>
+      </div>
+      <p className="figure mt-1 text-[1.35rem] leading-snug">{judgement.sentence}</p>
+      {judgement.todo !== null && <p className="mt-2 text-sm">{judgement.todo}</p>}
+      <p className="mt-2 text-[0.8125rem] text-soft">
+        {judgement.evidence}
+        {judgement.stepId !== undefined && (
+          <>
+            {' '}
+            <Link className="link" to={`/step/${judgement.stepId}`}>
+              {judgement.code ?? 'The step'}
+            </Link>
+          </>
+        )}
+      </p>
+    </section>
+  );
+}
+
+export function Caution({ children }: { children: ReactNode }) {
+  return (
+    <p className="border-l-4 border-ripe py-0.5 pl-3 text-sm leading-snug text-soft" role="note">
+      {children}
+    </p>
+  );
+}
+
+const PATH_WORDS: [RegExp, string][] = [
+  [/^command\./, ''],
+  [/G$/, ''],
+  [/C$/, ''],
+  [/\.(\d+)\./, ' $1 '],
+  [/([a-z])([A-Z])/g, '$1 $2'],
+];
+
+/** A refusal in words: what happened, what was kept, what to do. */
+export function Refusal({ error }: { error: unknown }) {
+  if (error === null || error === undefined) return null;
+  const problem = error instanceof ApiError ? error.problem : null;
+  return (
+    <div role="alert" className="mt-4 rounded-md bg-crimson-wash px-4 py-3">
+      <p className="font-semibold">{problem?.detail ?? (error instanceof Error ? error.message : 'That did not work.')}</p>
+      {problem && problem.errors.length > 0 && (
+        <ul className="mt-1 text-sm">
+          {problem.errors.map(({ path, message }) => (
+            <li key={path + message}>
+              {PATH_WORDS.reduce((text, [from, to]) => text.replace(from, to), path).toLowerCase()} {message}
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="mt-1 text-sm text-soft">Nothing was saved; what you typed is still here.</p>
+    </div>
+  );
+}
+
+export function Loading({ error }: { error?: unknown }) {
+  if (error !== undefined) return <Refusal error={error} />;
+  return (
+    <p className="py-10 text-soft" aria-busy="true">
+      Reading the book …
+    </p>
+  );
+}
+
+export function Empty({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
+  return (
+    <div className="max-w-xl py-6">
+      <p className="figure text-2xl leading-tight">{title}</p>
+      <p className="mt-2 text-soft">{children}</p>
+      {action !== undefined && <div className="mt-4">{action}</div>}
+    </div>
+  );
+}
+
+const signed = (line: LineView): boolean => line.massMg > 0;
+
+/** One step in words: `25.50 kg in, 24.36 kg on (95.5 %), 1.10 kg rejects`. */
+export function stepWords(step: StepView, show: ReturnType<typeof useShow>): string {
+  if (step.withdrawn) return 'taken back';
+  const command = step.command as Record<string, unknown>;
+  if (step.kind === 'reading') {
+    const value = command['value'] as number | null;
+    const what = command['what'] as string;
+    if (what === 'note') return String(command['note']);
+    return what === 'micron' ? `${value} µm` : what === 'bowl-temperature' ? show.temp(value ?? 0) : `sourness ${value}`;
+  }
+  if (step.kind === 'taste') return `${String(command['score'])} of 10${command['note'] === '' ? '' : `: ${String(command['note'])}`}`;
+  if (step.kind === 'sell') {
+    const pieces = step.lines.reduce((sum, line) => sum - line.pieces, 0);
+    return `${pieces > 0 ? `${pieces} pieces` : show.mass(step.inMg)} for ${show.money(step.cost.revenueMilli)}${command['to'] === '' ? '' : `, ${String(command['to'])}`}`;
+  }
+  const losses = step.lines.filter((line) => line.loss !== null && line.massMg !== 0).map((line) => `${show.mass(line.massMg)} ${LOSS_NAMES[line.loss ?? 'unaccounted'].toLowerCase()}${line.reason === null ? '' : ` (${line.reason})`}`);
+  const grouped = step.kind === 'sort' ? [`${show.mass(step.lines.reduce((sum, line) => (line.loss === 'reject' ? sum + line.massMg : sum), 0))} rejects`, ...losses.filter((text) => !text.includes('('))] : losses;
+  const good = step.lines.filter((line) => line.holdingId !== null && signed(line) && line.kind !== 'husk');
+  const bars = good.filter((line) => line.pieces > 0).map((line) => `${line.pieces} ${line.kind === 'seconds' ? 'seconds' : 'bars'}`);
+  const husk = step.lines.filter((line) => line.kind === 'husk' && line.massMg > 0).map((line) => `${show.mass(line.massMg)} husk`);
+  const main = step.inMg > 0 ? `${show.mass(step.inMg)} in${step.goodMg > 0 && step.kind !== 'charge' ? `, ${show.mass(step.goodMg)} on` : ''}` : show.mass(step.goodMg);
+  return [main, ...bars, ...husk, ...grouped].join(', ');
+}
+
+/** The running log. */
+export function Log({ steps, station = true }: { steps: readonly StepView[]; station?: boolean }) {
+  const show = useShow();
+  if (steps.length === 0) return <p className="text-sm text-soft">Nothing entered yet.</p>;
+  return (
+    <ol className="rows text-sm">
+      {steps.map((step) => (
+        <li key={step.id} className="py-2">
+          <Link to={`/step/${step.id}`} className="group block rounded-sm">
+            <span className="flex items-center gap-2">
+              {station && <StationIcon station={step.station} size={16} />}
+              <span className="font-semibold group-hover:underline">{STEP_NAMES[step.kind]}</span>
+              <span className="text-soft">{step.person}</span>
+              <span className="ml-auto text-soft">{show.moment(step.at)}</span>
+            </span>
+            <span className="mt-0.5 block text-soft">
+              {stepWords(step, show)}
+              {step.supersedes !== null && <em> · corrected</em>}
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** One thing that is there: code, what it is, how much. */
+export function HoldingRow({ holding, children }: { holding: HoldingView; children?: ReactNode }) {
+  const show = useShow();
+  const amount = holding.pieces > 0 ? `${holding.pieces} pieces` : show.mass(holding.massMg);
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+      <Code code={holding.code} kind={holding.kind} />
+      <span className="min-w-0 flex-1">
+        <span className="block truncate">{holding.name}</span>
+        <span className="block truncate text-sm text-soft">
+          {KIND_NAMES[holding.kind]}
+          {holding.place !== 'store' && holding.place !== 'pantry' && `, at ${STATION_NAMES[holding.place]}`}, since {show.day(holding.since)}
+        </span>
+      </span>
+      <span className="figure text-lg">{amount}</span>
+      {children}
+    </li>
+  );
+}

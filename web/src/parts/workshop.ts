@@ -1,0 +1,66 @@
+import { createContext, useContext } from 'react';
+import type { WorkshopView } from '@wunsch/core/api/types';
+import { formatMass } from '@wunsch/core/units/mass';
+import { formatMoney } from '@wunsch/core/units/money';
+import { celsiusFrom, celsiusTo, formatTemperature } from '@wunsch/core/units/temperature';
+
+/** Settings and lists that every screen needs, and who is at the bench. */
+export interface Here {
+  view: WorkshopView;
+  personId: string | null;
+  choosePerson: (id: string) => void;
+}
+
+export const HereContext = createContext<Here | null>(null);
+
+export function useHere(): Here {
+  const here = useContext(HereContext);
+  if (!here) throw new Error('useHere outside the frame');
+  return here;
+}
+
+export interface Show {
+  mass: (mg: number) => string;
+  money: (milli: number) => string;
+  temp: (c: number) => string;
+  tempIn: (value: number) => number;
+  tempOut: (c: number) => number;
+  day: (at: number) => string;
+  time: (at: number) => string;
+  moment: (at: number) => string;
+  percent: (share: number, digits?: number) => string;
+}
+
+/** Figures as this workshop wants them: units, currency, time zone. */
+export function useShow(): Show {
+  const { settings } = useHere().view;
+  const { timeZone, massSystem, temperatureUnit, currency } = settings;
+  const format = (options: Intl.DateTimeFormatOptions) => {
+    const formatter = new Intl.DateTimeFormat('en-GB', { timeZone, ...options });
+    return (at: number): string => formatter.format(at);
+  };
+  const day = format({ day: 'numeric', month: 'short', year: 'numeric' });
+  const time = format({ hour: '2-digit', minute: '2-digit' });
+  const short = format({ weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+  return {
+    mass: (mg) => formatMass(mg, massSystem),
+    money: (milli) => formatMoney(milli, currency),
+    temp: (c) => formatTemperature(c, temperatureUnit),
+    tempIn: (value) => celsiusFrom(value, temperatureUnit),
+    tempOut: (c) => celsiusTo(c, temperatureUnit),
+    day,
+    time,
+    moment: (at) => (Math.abs(Date.now() - at) > 300 * 86_400_000 ? `${day(at)}, ${time(at)}` : short(at)),
+    percent: (share, digits = 1) => `${(100 * share).toFixed(digits)}\u00a0%`,
+  };
+}
+
+/** `3 h 20 min`, `12 days`: how long something is, roughly. */
+export function span(ms: number): string {
+  const minutes = Math.round(Math.abs(ms) / 60_000);
+  if (minutes < 60) return `${minutes}\u00a0min`;
+  const hours = Math.floor(minutes / 60);
+  if (hours < 24) return minutes % 60 === 0 || hours > 9 ? `${hours}\u00a0h` : `${hours}\u00a0h\u00a0${minutes % 60}\u00a0min`;
+  const days = Math.round(hours / 24);
+  return `${days}\u00a0${days === 1 ? 'day' : 'days'}`;
+}

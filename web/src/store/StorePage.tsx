@@ -1,0 +1,122 @@
+import { useState } from 'react';
+import type { HoldingView } from '@wunsch/core/api/types';
+import { StepForm } from '../bench/StepForm';
+import { useApi } from '../parts/api';
+import { Empty, Figure, HoldingRow, Loading, Section } from '../parts/pieces';
+import { useHere, useShow } from '../parts/workshop';
+
+type Act = 'none' | 'sell' | 'buy';
+
+/** Bars to sell, husk, and the pantry: what there is, what it cost, and the doors in and out. */
+export function StorePage() {
+  const answer = useApi<{ holdings: HoldingView[] }>('/api/trace/stock');
+  const show = useShow();
+  const { view } = useHere();
+  const [act, setAct] = useState<Act>('none');
+  const [materialId, setMaterialId] = useState(view.materials[0]?.id ?? '');
+  if (!answer.data) return <Loading error={answer.error} />;
+  const { holdings } = answer.data;
+  const packed = holdings.filter(({ kind }) => kind === 'packed').reverse();
+  const others = holdings.filter(({ kind }) => kind === 'seconds' || kind === 'husk' || kind === 'bars').reverse();
+  const pantry = holdings.filter(({ place }) => place === 'pantry');
+  const bars = packed.reduce((sum, { pieces }) => sum + pieces, 0);
+  const worth = packed.reduce((sum, { valueMilli }) => sum + valueMilli, 0);
+  const material = view.materials.find(({ id }) => id === materialId);
+  return (
+    <>
+      <div className="flex flex-wrap items-end justify-between gap-4">
+        <h1 className="text-4xl">Store and pantry</h1>
+        <div className="flex gap-2">
+          <button type="button" className="chip" aria-pressed={act === 'sell'} onClick={() => setAct(act === 'sell' ? 'none' : 'sell')}>
+            Sell or give
+          </button>
+          <button type="button" className="chip" aria-pressed={act === 'buy'} onClick={() => setAct(act === 'buy' ? 'none' : 'buy')}>
+            Buy for the pantry
+          </button>
+        </div>
+      </div>
+      {act === 'sell' && (
+        <div className="mt-6">
+          {packed.length + others.length === 0 ? (
+            <Empty title="Nothing to sell yet.">Packed bars, seconds and husk show here.</Empty>
+          ) : (
+            <StepForm kind="sell" station={null} draftId="sell" candidates={[...packed, ...others]} pickTitle="What goes" path="/api/ledger/steps" submit="Book the sale" finish={(values, sources) => ({ ...values, sources })} />
+          )}
+        </div>
+      )}
+      {act === 'buy' && (
+        <div className="mt-6">
+          {view.materials.length === 0 ? (
+            <Empty title="Name the ingredients first.">Under Workshop: sugar, cocoa butter, wrappers.</Empty>
+          ) : (
+            <>
+              <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="What was bought">
+                {view.materials.map(({ id, name }) => (
+                  <button key={id} type="button" className="chip" aria-pressed={id === materialId} onClick={() => setMaterialId(id)}>
+                    {name}
+                  </button>
+                ))}
+              </div>
+              <StepForm
+                key={materialId}
+                kind="buy"
+                station={null}
+                draftId={`buy.${materialId}`}
+                specs={[
+                  { name: 'supplier', label: 'Supplier', type: 'text' },
+                  { name: 'supplierBatch', label: 'Their batch number', type: 'text', optional: true },
+                  material?.kind === 'packaging' ? { name: 'pieces', label: 'Pieces', type: 'pieces' } : { name: 'massG', label: 'Weight', type: 'mass' },
+                  { name: 'price', label: `Price, all of it (${view.settings.currency})`, type: 'number' },
+                  { name: 'note', label: 'Note', type: 'text', optional: true },
+                ]}
+                initial={{ massG: { text: '', unit: view.settings.massSystem === 'metric' ? 'kg' : 'lb' } }}
+                path="/api/ledger/steps"
+                submit="Put it in the pantry"
+                finish={(values) => ({ ...values, materialId })}
+              />
+            </>
+          )}
+        </div>
+      )}
+      <div className="mt-6 grid grid-cols-2 gap-6 sm:max-w-md">
+        <Figure label="Packed bars" value={bars.toLocaleString('en-GB')} />
+        <Figure label="They cost" value={show.money(worth)} />
+      </div>
+      <div className="mt-8 grid gap-10 lg:grid-cols-2">
+        <div>
+          <Section title="Bars" aside="oldest last">
+            {packed.length === 0 ? <p className="text-soft">None packed.</p> : (
+              <ul className="rows">
+                {packed.slice(0, 40).map((holding) => (
+                  <HoldingRow key={holding.id} holding={holding}>
+                    <span className="w-16 text-right text-sm text-soft">{show.money(holding.perPieceMilli)}</span>
+                  </HoldingRow>
+                ))}
+              </ul>
+            )}
+          </Section>
+        </div>
+        <div>
+          <Section title="Pantry">
+            {pantry.length === 0 ? <p className="text-soft">Empty. Buy sugar and wrappers before the first batch.</p> : (
+              <ul className="rows">
+                {pantry.map((holding) => (
+                  <HoldingRow key={holding.id} holding={holding} />
+                ))}
+              </ul>
+            )}
+          </Section>
+          <Section title="Seconds, husk, unpacked bars">
+            {others.length === 0 ? <p className="text-soft">None.</p> : (
+              <ul className="rows">
+                {others.slice(0, 30).map((holding) => (
+                  <HoldingRow key={holding.id} holding={holding} />
+                ))}
+              </ul>
+            )}
+          </Section>
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,189 @@
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { BenchView, HoldingView, StepView } from '@wunsch/core/api/types';
+import type { Command } from '@wunsch/core/ledger/commands';
+import { LOSS_NAMES } from '@wunsch/core/ledger/types';
+import { STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
+import { fieldsOf, textOfG } from '../bench/entry';
+import { StepForm } from '../bench/StepForm';
+import { send, useApi } from '../parts/api';
+import { Code, Loading, Refusal, Section, STEP_NAMES, stepWords, Verdict } from '../parts/pieces';
+import { useHere, useShow } from '../parts/workshop';
+
+interface Versions {
+  step: StepView;
+  judgement: BenchView['judgement'];
+  versions: StepView[];
+}
+
+/** One step: what moved, what it cost, all its versions; and its correction. */
+export function StepPage() {
+  const { id = '' } = useParams();
+  const answer = useApi<Versions>(`/api/ledger/steps/${encodeURIComponent(id)}`);
+  const show = useShow();
+  const [correcting, setCorrecting] = useState(false);
+  const view = answer.data;
+  if (!view) return <Loading error={answer.error} />;
+  const { step, versions } = view;
+  const costs: [string, number][] = [
+    ['What went in', step.cost.inputsMilli],
+    ['Bought', step.cost.purchaseMilli],
+    [`Labour, ${Math.round(step.minutes)} min`, step.cost.labourMilli],
+    [`Energy, ${step.energyKwh.toFixed(2)} kWh`, step.cost.energyMilli],
+    ['Husk sold', -step.cost.creditMilli],
+    ['Taken from buyers', step.cost.revenueMilli],
+    ['Lost with nothing to carry it', step.cost.lostMilli],
+  ];
+  return (
+    <>
+      <h1 className="text-4xl">{step.withdrawn ? `${STEP_NAMES[step.kind]}, taken back` : STEP_NAMES[step.kind]}</h1>
+      <p className="mt-1 text-lg text-soft">
+        {STATION_NAMES[step.station]}, {show.moment(step.at)}, {step.person}
+        {step.machine !== null && `, ${step.machine}`}
+        {step.batchCode !== null && (
+          <>
+            , batch <Code code={step.batchCode} />
+          </>
+        )}
+      </p>
+      <div className="mt-6 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
+        <div>
+          <Section title="What moved">
+            {step.lines.length === 0 ? (
+              <p className="text-soft">{step.withdrawn ? 'Nothing any more: it was taken back.' : stepWords(step, show)}</p>
+            ) : (
+              <table className="w-full text-left">
+                <tbody>
+                  {step.lines.map((line, index) => (
+                    <tr key={index} className="border-t border-rule">
+                      <td className="py-2">
+                        {line.code !== null ? <Code code={line.code} kind={line.kind} /> : <span className="text-soft">{line.loss === null ? (line.outside === 'supplier' ? 'Supplier' : 'Buyer') : LOSS_NAMES[line.loss]}</span>}
+                      </td>
+                      <td className="text-soft">{line.reason ?? line.name}</td>
+                      <td className="text-right">{line.pieces !== 0 && `${line.pieces > 0 ? '+' : '−'}${Math.abs(line.pieces)}`}</td>
+                      <td className="figure text-right">{line.massMg !== 0 && `${line.massMg > 0 ? '+' : '−'}${show.mass(Math.abs(line.massMg))}`}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )}
+            {typeof (step.command as { note?: unknown }).note === 'string' && (step.command as { note: string }).note !== '' && <p className="mt-3">{(step.command as { note: string }).note}</p>}
+          </Section>
+          {!step.withdrawn && (
+            <Section title="Correct it" aside="the first version stays readable">
+              {correcting ? <Correct step={step} /> : (
+                <button type="button" className="button" onClick={() => setCorrecting(true)}>
+                  Correct or take back
+                </button>
+              )}
+            </Section>
+          )}
+          {versions.length > 1 && (
+            <Section title="Versions" aside={`${versions.length} of them`}>
+              <ol className="rows">
+                {versions.map((version, index) => (
+                  <li key={version.id} className="py-2">
+                    <span className={index === 0 ? 'font-semibold' : 'text-soft'}>{stepWords(version, show)}</span>
+                    <span className="block text-sm text-soft">
+                      written {show.moment(version.recordedAt)} by {version.person}
+                      {version.reason !== null && `: “${version.reason}”`}
+                    </span>
+                  </li>
+                ))}
+              </ol>
+            </Section>
+          )}
+        </div>
+        <div>
+          {view.judgement && <Verdict title="Yield" judgement={view.judgement} />}
+          <Section title="Cost">
+            <ul className="rows">
+              {costs.filter(([, milli]) => milli !== 0).map(([name, milli]) => (
+                <li key={name} className="flex justify-between gap-4 py-1.5">
+                  <span>{name}</span>
+                  <span className="figure">{show.money(milli)}</span>
+                </li>
+              ))}
+            </ul>
+            {costs.every(([, milli]) => milli === 0) && <p className="text-soft">None.</p>}
+          </Section>
+        </div>
+      </div>
+    </>
+  );
+}
+
+type Loose = Record<string, unknown> & { sources?: { holdingId: string; massG?: number; pieces?: number }[] };
+
+function Correct({ step }: { step: StepView }) {
+  const { view, personId } = useHere();
+  const show = useShow();
+  const navigate = useNavigate();
+  const [reason, setReason] = useState('');
+  const [error, setError] = useState<unknown>(null);
+  const command = step.command as Loose;
+  const massUnit = view.settings.massSystem === 'metric' ? 'g' : 'oz';
+  const inputs = step.lines.filter((line) => line.massMg < 0 && line.holdingId !== null);
+  const taken = step.kind === 'discharge' || !command.sources ? [] : inputs;
+  const initial = fieldsOf(command, step.kind, massUnit, view.settings.temperatureUnit);
+  command.sources?.forEach((source) => {
+    initial[`take.${source.holdingId}`] = source.pieces === undefined ? { text: textOfG(source.massG ?? 0, massUnit), unit: massUnit } : { text: String(source.pieces) };
+  });
+  const takeBack = async (): Promise<void> => {
+    if (!window.confirm(`Take this step back? ${stepWords(step, show)} will count no more. It stays readable.`)) return;
+    try {
+      await send('POST', `/api/ledger/steps/${step.id}/withdraw`, { personId, reason: reason.trim() === '' ? 'Entered by mistake' : reason });
+      void navigate(-1);
+    } catch (failure) {
+      setError(failure);
+    }
+  };
+  return (
+    <div>
+      <label className="label mb-5 block max-w-xl">
+        Why is it corrected?
+        <input className="entry" value={reason} onChange={(event) => setReason(event.target.value)} placeholder="The tray was on the scale" />
+      </label>
+      <StepForm
+        kind={step.kind as Command['kind']}
+        station={step.station === 'pantry' || step.station === 'store' ? null : (step.station as Station)}
+        draftId={`correct.${step.id}`}
+        initial={{ ...initial, '~minutes': { text: String(step.minutes) }, '~kwh': { text: String(step.energyKwh) } }}
+        initialPicked={taken.map(({ holdingId }) => holdingId ?? '')}
+        candidates={taken.map((line): HoldingView => lineHolding(line, step))}
+        machineId={step.machineId}
+        path={`/api/ledger/steps/${step.id}/correct`}
+        submit="Save the correction"
+        extra={(entry) => ({ reason, ...((entry.fields['~at']?.text ?? '') === '' ? { at: new Date(step.at).toISOString() } : {}) })}
+        finish={(values, sources) => {
+          const { kind: _, sources: _s, packaging, wrappers: _w, ...kept } = command as Loose & { packaging?: unknown; wrappers?: unknown };
+          const { wrappers, ...given } = values;
+          const lines = packaging as { holdingId: string; pieces: number }[] | undefined;
+          return {
+            ...kept,
+            ...given,
+            ...(command.sources ? { sources } : {}),
+            ...(lines ? { packaging: lines.map((line, index) => (index === 0 && typeof wrappers === 'number' ? { ...line, pieces: wrappers } : line)) } : {}),
+          };
+        }}
+      />
+      <div className="mt-3 flex flex-wrap items-center gap-3">
+        <button type="button" className="button button-quiet text-crimson!" onClick={() => void takeBack()}>
+          Take the whole step back
+        </button>
+        <Link className="link text-sm" to="/">
+          Leave it as it is
+        </Link>
+      </div>
+      <Refusal error={error} />
+    </div>
+  );
+}
+
+/** What was taken, as something to take again. */
+function lineHolding(line: StepView['lines'][number], step: StepView): HoldingView {
+  return {
+    id: line.holdingId ?? '', code: line.code ?? '', kind: line.kind ?? 'lot', name: line.name, place: step.station, routeId: null, batchId: null, batchCode: step.batchCode,
+    materialId: null, massMg: -line.massMg, pieces: -line.pieces, freeMg: -line.massMg, since: step.at, valueMilli: 0, perKgMilli: 0, perPieceMilli: 0, family: '', lots: [],
+  };
+}

@@ -1,0 +1,95 @@
+import { Link, useParams } from 'react-router';
+import type { HoldingView, StepView } from '@wunsch/core/api/types';
+import type { CocoaFigures, OriginVerdict } from '@wunsch/core/recipe/cocoa';
+import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { StepForm } from '../bench/StepForm';
+import { useApi } from '../parts/api';
+import { Figure, KIND_NAMES, Loading, Log, Section } from '../parts/pieces';
+import { useShow } from '../parts/workshop';
+
+interface TubView {
+  holding: HoldingView;
+  cocoa: CocoaFigures;
+  origin: OriginVerdict;
+  steps: StepView[];
+}
+
+/** Any labelled container: what is in it, what it cost, where it came from, and a count of what is really there. */
+export function TubPage() {
+  const { code = '' } = useParams();
+  const answer = useApi<TubView>(`/api/ledger/holdings/${encodeURIComponent(code)}`);
+  const show = useShow();
+  const view = answer.data;
+  if (!view) return <Loading error={answer.error} />;
+  const { holding, cocoa } = view;
+  const counted = holding.pieces > 0 || holding.kind === 'packaging';
+  const chocolate = cocoa.lots.length > 0 && !['lot', 'beans', 'roasted', 'nibs', 'husk'].includes(holding.kind);
+  const gone = holding.massMg === 0 && holding.pieces === 0;
+  return (
+    <>
+      <h1 className="text-4xl">
+        <span className="code">{holding.code}</span> {holding.name}
+      </h1>
+      <p className="mt-1 text-lg text-soft">
+        {KIND_NAMES[holding.kind]}, {gone ? 'all used' : STATION_NAMES[holding.place].toLowerCase()}, since {show.day(holding.since)}
+        {holding.batchCode !== null && (
+          <>
+            , batch{' '}
+            <Link className="code link" to={`/batch/${holding.batchCode}`}>
+              {holding.batchCode}
+            </Link>
+          </>
+        )}
+      </p>
+      <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-5 sm:grid-cols-4">
+        <Figure label="There" value={counted ? `${holding.pieces}` : show.mass(holding.massMg)} note={counted && holding.massMg > 0 ? show.mass(holding.massMg) : holding.freeMg < holding.massMg ? `${show.mass(holding.freeMg)} free, the rest in work` : gone ? 'nothing left' : undefined} />
+        <Figure label="Cost" value={counted ? show.money(holding.perPieceMilli) : show.money(holding.perKgMilli)} note={counted ? 'a piece' : 'a kilogram'} />
+        {chocolate && <Figure label="Cocoa" value={`${cocoa.cocoaPct.toFixed(1)} %`} note={`${cocoa.withoutButterPct.toFixed(1)} % without added butter`} />}
+        {holding.lots.length > 0 && <Figure label="From" value={holding.lots.map(({ code: lot }) => lot).join(', ')} note={view.origin.sentence} small />}
+      </div>
+      <p className="mt-4">
+        <Link className="link inline-flex min-h-11 items-center" to={`/trace/${holding.code}`}>
+          Back to the sacks, forward to the buyers
+        </Link>
+      </p>
+      <div className="mt-6 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
+        <div>
+          {(holding.kind === 'bars' || holding.kind === 'seconds' || holding.kind === 'packed') && !gone && (
+            <Section title="Send back to be melted">
+              <StepForm kind="remelt" station={null} draftId={`remelt.${holding.id}`} candidates={[holding]} initialPicked={[holding.id]} path="/api/ledger/steps" submit="Send to remelt" finish={(values, sources) => ({ ...values, sources })} />
+            </Section>
+          )}
+          {!gone && (
+            <Section title="Count or weigh what is really there">
+              <StepForm
+                kind="adjust"
+                station={null}
+                draftId={`adjust.${holding.id}`}
+                specs={[
+                  counted ? { name: 'countedPieces', label: 'Pieces really there', type: 'pieces' } : { name: 'countedG', label: 'Really there', type: 'mass' },
+                  { name: 'cause', label: 'Why it differs', type: 'choice', choices: CAUSES },
+                  { name: 'note', label: 'Note', type: 'text', optional: true },
+                ]}
+                initial={{ cause: { text: 'unaccounted' } }}
+                path="/api/ledger/steps"
+                submit="Book the difference"
+                finish={(values, _, entry) => ({ ...values, cause: entry.fields['cause']?.text ?? 'unaccounted', holdingId: holding.id })}
+              />
+            </Section>
+          )}
+        </div>
+        <Section title="Log">
+          <Log steps={[...view.steps].reverse()} />
+        </Section>
+      </div>
+    </>
+  );
+}
+
+const CAUSES = [
+  { value: 'unaccounted', label: 'Nobody knows' },
+  { value: 'sample', label: 'Samples' },
+  { value: 'dust', label: 'Spilled' },
+  { value: 'trimming', label: 'Trimmed' },
+  { value: 'write-off', label: 'Written off' },
+] as const;
