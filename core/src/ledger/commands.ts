@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { STATIONS } from '../workshop/stations';
-import { LOSS_CAUSES } from './types';
+import { LOSS_CAUSES, REJECT_REASONS } from './types';
 
 /** A mass entered at a bench: grams, more than nothing, at most 20 t. */
 export const massG = z.number().positive('must be more than 0 g').max(20_000_000, 'is more than 20 t');
@@ -23,19 +23,6 @@ export const source = z
   });
 export type Source = z.infer<typeof source>;
 const sources = z.array(source).min(1, 'choose what goes in').max(60, 'is too many at once');
-
-export const REJECT_REASONS = [
-  'flat',
-  'broken',
-  'clumped',
-  'tiny',
-  'shrivelled',
-  'germinated',
-  'mouldy',
-  'insect',
-  'foreign',
-] as const;
-export type RejectReason = (typeof REJECT_REASONS)[number];
 
 export const receive = z.object({
   kind: z.literal('receive'),

@@ -58,6 +58,20 @@ export const LOSS_CAUSES = [
 ] as const;
 export type LossCause = (typeof LOSS_CAUSES)[number];
 
+/** Why beans are picked out by hand. */
+export const REJECT_REASONS = [
+  'flat',
+  'broken',
+  'clumped',
+  'tiny',
+  'shrivelled',
+  'germinated',
+  'mouldy',
+  'insect',
+  'foreign',
+] as const;
+export type RejectReason = (typeof REJECT_REASONS)[number];
+
 export const LOSS_NAMES: Record<LossCause, string> = {
   reject: 'Rejects',
   water: 'Water and volatiles',

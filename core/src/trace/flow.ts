@@ -78,7 +78,8 @@ export function upstream(book: Book, from: Fractions): Fractions {
 }
 
 /**
- * Follows what is in a holding forward to everything it went into.
+ * Follows what is in a holding forward to everything it went into. Shares are of the cacao side: sugar or
+ * silk that joins a batch does not dilute them, so that bars all from one lot count as wholly concerned.
  *
  * @returns the share of every later step, and of every holding's content as it was last filled
  */
@@ -93,11 +94,14 @@ export function downstream(book: Book, holdingIds: readonly string[]): { steps: 
       if (user && entry.massMg < 0 && !steps.has(user.id)) queue.set(user.id, user);
     }
   };
-  const contentAt = (holdingId: string, step: Step): number => {
-    const fixed = mass.get(holdingId);
-    return fixed && fixed.all > 0 ? fixed.mine / fixed.all : seeds.has(holdingId) && step ? 1 : 0;
-  };
   const seeds = new Set(holdingIds);
+  const contentAt = (holdingId: string): number => {
+    const known = mass.get(holdingId);
+    return known && known.all > 0 ? known.mine / known.all : seeds.has(holdingId) ? 1 : 0;
+  };
+  // What comes from the pantry joins a batch; it does not make less of it the subject's.
+  const joins = (holdingId: string): boolean => !seeds.has(holdingId) && followsCacao && book.holding(holdingId).kind === 'ingredient';
+  const followsCacao = holdingIds.every((id) => book.holding(id).kind !== 'ingredient');
   for (const holdingId of seeds) {
     holdings.set(holdingId, 1);
     enqueue(holdingId);
@@ -106,9 +110,9 @@ export function downstream(book: Book, holdingIds: readonly string[]): { steps: 
     let mine = 0;
     let all = 0;
     for (const p of step.postings) {
-      if (p.holdingId === null || p.massMg >= 0) continue;
+      if (p.holdingId === null || p.massMg >= 0 || joins(p.holdingId)) continue;
       all -= p.massMg;
-      mine -= p.massMg * contentAt(p.holdingId, step);
+      mine -= p.massMg * contentAt(p.holdingId);
     }
     const fraction = all > 0 ? mine / all : 0;
     steps.set(step.id, fraction);
@@ -184,6 +188,9 @@ function addStep(book: Book, row: FlowStation, step: Step, fraction: number): vo
       else row.losses.push({ cause: p.loss, mg });
     } else if (p.outside === 'supplier') own.inMg -= mg;
   }
+  // Charging fills the bowl and emptying takes from it: between the two nothing crossed the station.
+  if (step.kind === 'charge') own.goodMg = 0;
+  if (step.kind === 'discharge') own.inMg = 0;
   row.inMg += own.inMg;
   row.goodMg += own.goodMg;
   row.steps.push(own);

@@ -1,4 +1,5 @@
-import type { CommandOf, RejectReason } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { RejectReason } from '@wunsch/core/ledger/types';
 import type { Station } from '@wunsch/core/workshop/stations';
 import type { Demo } from './generator';
 import { DAY, HOUR } from './schedule';

@@ -7,7 +7,7 @@ import type { Views } from './views';
 
 /** Whose yield speaks at each station. */
 const YIELD_STEP: Partial<Record<Station, StepKind>> = {
-  sort: 'sort', roast: 'roast', winnow: 'winnow', grind: 'discharge', temper: 'temper', mould: 'mould',
+  sort: 'sort', roast: 'roast', winnow: 'winnow', grind: 'discharge', mould: 'mould',
 };
 
 const HISTORY = 120;

@@ -13,7 +13,8 @@ export function traceRoutes(router: Router, views: Views): void {
   const page = z.object({ offset: z.coerce.number().int().min(0).default(0), limit: z.coerce.number().int().min(1).max(200).default(60) });
 
   router.read('/api/trace/batches', 'Batches, newest first', (_, { offset, limit }) => {
-    const all = [...workshop.batches.values()].reverse();
+    const began = (id: string): number => workshop.book.entriesOf(id)[0]?.at ?? 0;
+    const all = [...workshop.batches.values()].sort((a, b) => began(b.id) - began(a.id));
     return { total: all.length, batches: all.slice(offset, offset + limit).map((batch) => batchRow(views, batch.id)) };
   }, page);
   router.read('/api/trace/batches/:code', 'One batch', (request) => {

@@ -3,7 +3,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
 import { downstream, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
-import type { Station } from '@wunsch/core/workshop/stations';
+import { STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import type { Views } from '../ledger/views';
 
 /** Gives the stations of a stream what stands there now and the codes of what each step made. */
@@ -38,8 +38,6 @@ export function batchView(views: Views, batch: Batch): BatchView {
   const forward = downstream(book, [batch.id]);
   const fractions: Fractions = new Map([...forward.steps, ...back]);
   const stream = asStream(views, fractions, forward.holdings);
-  const grind = stream.find(({ station }) => station === 'grind');
-  if (grind) balanceGrind(grind, charges, emptying, batch.id);
   const makeUp = valuation.makeUp(batch.id);
   const inBowl = charges.reduce((sum, step) => sum + bowlIn(step, batch.id), 0);
   const bars = barsOf(views, forward);
@@ -87,14 +85,6 @@ export function batchView(views: Views, batch: Batch): BatchView {
 
 const bowlIn = (step: Step, batchId: string): number =>
   step.postings.reduce((sum, p) => (p.holdingId === batchId && p.massMg > 0 ? sum + p.massMg : sum), 0);
-
-/** Charging and emptying both happen at the grinder: what goes in is what was charged, once. */
-function balanceGrind(row: StreamStation, charges: readonly Step[], emptying: Step | undefined, batchId: string): void {
-  const charged = charges.reduce((sum, step) => sum + bowlIn(step, batchId), 0);
-  const out = row.steps.find(({ stepId }) => stepId === emptying?.id);
-  row.inMg = charged;
-  row.goodMg = out?.goodMg ?? 0;
-}
 
 function barsOf(views: Views, forward: ReturnType<typeof downstream>): { made: number; massMg: number; standing: number; sold: number } {
   const { book } = views.workshop;
@@ -149,6 +139,7 @@ function costView(views: Views, batchId: string, fractions: Fractions, holdings:
     }
   }
   for (const [station, { milli, mg }] of stationSums) if (mg > 0) byStation.push({ station, perKgMilli: (milli / mg) * 1e6 });
+  byStation.sort((a, b) => STATIONS.indexOf(a.station) - STATIONS.indexOf(b.station));
   const spread = [...parts].map(([name, milli]) => ({ name, milli }));
   const total = spread.reduce((sum, { milli }) => sum + milli, 0);
   const perBarMilli = last === undefined ? null : valuation.perPieceMilli(last);

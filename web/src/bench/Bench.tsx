@@ -31,11 +31,13 @@ function BenchOf({ station }: { station: Station }) {
   return (
     <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_17.5rem]">
       <div className="min-w-0">
-        <h1 className="flex items-center gap-3 text-4xl">
-          <StationIcon station={station} size={34} />
-          {STATION_NAMES[station]}
-        </h1>
-        <p className="mt-1 mb-5 text-lg text-soft">{stateWords(view, show.mass)}</p>
+        <div className="mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1">
+          <h1 className="flex items-center gap-3 text-4xl">
+            <StationIcon station={station} size={32} />
+            {STATION_NAMES[station]}
+          </h1>
+          <p className="text-lg text-soft">{capital(stateWords(view, show.mass))}</p>
+        </div>
         {SURFACES[station](view)}
       </div>
       <aside aria-label="Judgement, cautions and log" className="min-w-0">
@@ -72,13 +74,18 @@ const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
   taste: (view) => <TasteBench view={view} />,
 };
 
+const capital = (text: string): string => (text[0]?.toUpperCase() ?? '') + text.slice(1);
+
 function stateWords(view: BenchView, mass: (mg: number) => string): string {
   const running = view.works.length + view.grinds.length;
+  const free = view.waiting.filter(({ freeMg, pieces }) => freeMg > 0 || pieces > 0);
   const waitingMg = view.waiting.reduce((sum, { freeMg }) => sum + freeMg, 0);
   const count = (n: number, one: string, many: string): string => (n === 1 ? `one ${one}` : `${n} ${many}`);
   if (view.station === 'beans') return view.waiting.length === 0 ? 'No beans in the house yet.' : `${mass(waitingMg)} in ${count(view.waiting.length, 'lot', 'lots')}.`;
   if (view.station === 'taste') return view.untasted.length === 0 ? 'Everything on the shelf has been tasted.' : `${count(view.untasted.length, 'batch is', 'batches are')} waiting to be tasted.`;
+  if (view.station === 'rest') return free.length === 0 ? 'The shelf is empty.' : `${mass(waitingMg)} on the shelf in ${count(free.length, 'block', 'blocks')}.`;
+  if (view.station === 'pack') return free.length === 0 ? 'No bars wait for a wrapper.' : `${free.reduce((sum, { pieces }) => sum + pieces, 0)} bars wait for a wrapper.`;
   const now = running === 0 ? 'Nothing under way' : `${count(running, 'load', 'loads')} under way`;
-  const wait = view.waiting.length === 0 ? 'nothing waiting' : `${mass(waitingMg)} waiting in ${count(view.waiting.length, 'tub', 'tubs')}`;
+  const wait = free.length === 0 ? 'nothing waiting' : `${mass(waitingMg)} waiting in ${count(free.length, 'tub', 'tubs')}`;
   return `${now}, ${wait}.`;
 }

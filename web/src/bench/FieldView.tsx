@@ -20,9 +20,8 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
   const { temperatureUnit, massSystem } = useHere().view.settings;
   const described = problem === undefined ? undefined : `${id}-problem`;
   const label = (
-    <label htmlFor={id} className="label">
+    <label htmlFor={id} className={`label ${spec.optional === true ? '' : 'font-semibold text-ink!'}`}>
       {spec.label}
-      {spec.optional !== true && <span aria-hidden> ·</span>}
     </label>
   );
   const wrong = problem !== undefined && (

@@ -14,12 +14,12 @@ const FILL: Record<Part['tone'], string> = {
 };
 
 /** Where what went in has gone so far, at scale; what is missing is hatched in crimson. */
-export function MassBar({ inMg, parts, restName }: { inMg: number; parts: readonly Part[]; restName: string }) {
+export function MassBar({ inMg, parts, restName, restTone = 'missing' }: { inMg: number; parts: readonly Part[]; restName: string; restTone?: Part['tone'] }) {
   const show = useShow();
-  if (inMg <= 0) return null;
   const known = parts.reduce((sum, { mg }) => sum + mg, 0);
+  if (inMg <= 0 || known <= 0) return null;
   const rest = inMg - known;
-  const rows = [...parts.filter(({ mg }) => mg > 0), ...(rest > 0 ? [{ name: restName, mg: rest, tone: 'missing' as const }] : [])];
+  const rows = [...parts.filter(({ mg }) => mg > 0), ...(rest > 0 ? [{ name: restName, mg: rest, tone: restTone }] : [])];
   const total = Math.max(inMg, known);
   let x = 0;
   return (

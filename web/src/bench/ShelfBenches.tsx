@@ -44,7 +44,7 @@ export function RestBench({ view }: { view: BenchView }) {
                 </span>
                 <span className="text-sm text-soft">{ripe ? 'has rested' : `${span((days - age) * DAY_MS)} to go`} of {days} days</span>
               </span>
-              <span className="figure text-2xl">{Math.floor(age)} d</span>
+              <span className="figure w-16 text-right text-2xl">{Math.floor(age)} d</span>
             </li>
           );
         })}

@@ -8,11 +8,12 @@ interface Props {
   station: Station;
   candidates: readonly HoldingView[];
   submit: string;
+  shownFirst: number;
   onStarted: (workId: string) => void;
 }
 
 /** Weigh in and begin: the grams stay where they were in the book until the work is weighed out. */
-export function StartForm({ station, candidates, submit, onStarted }: Props) {
+export function StartForm({ station, candidates, submit, shownFirst, onStarted }: Props) {
   const [minutes, setMinutes] = useState('');
   const planned = Number(minutes.replace(',', '.'));
   return (
@@ -25,6 +26,7 @@ export function StartForm({ station, candidates, submit, onStarted }: Props) {
       initialPicked={candidates.length === 1 && candidates[0] ? [candidates[0].id] : []}
       path="/api/ledger/works"
       submit={submit}
+      shownFirst={shownFirst}
       finish={() => ({})}
       send={async (entry) => {
         const dueAt = minutes !== '' && planned > 0 ? new Date(Date.now() + planned * 60_000).toISOString() : null;

@@ -41,6 +41,7 @@ interface Props {
   /** Named parts of what went in, for the running sum. */
   parts?: (values: Record<string, unknown>) => Part[];
   restName?: string;
+  restTone?: Part['tone'];
   minutes?: number;
   kwh?: number;
   machineId?: string | null;
@@ -49,6 +50,8 @@ interface Props {
   /** More to send beside the command, such as the reason of a correction. */
   extra?: (entry: Entry) => Record<string, unknown>;
   pickTitle?: string;
+  /** How many of the candidates are shown at once; the rest on asking. */
+  shownFirst?: number;
   before?: ReactNode;
   /** Sends it another way than as a step; null means there is no step to show yet. */
   send?: (entry: Outgoing) => Promise<Saved | null>;
@@ -173,12 +176,13 @@ export function StepForm(props: Props) {
         <Picker
           candidates={candidates}
           picked={picked}
+          first={props.shownFirst ?? 8}
           title={props.pickTitle ?? 'What goes in'}
           toggle={(id) => draft.set((entry) => ({ ...entry, picked: entry.picked.includes(id) ? entry.picked.filter((x) => x !== id) : [...entry.picked, id] }))}
         />
       )}
       <EntrySurface specs={specs} fields={fields} setField={setField} problems={problems} suggestions={suggestions} massUnit={massUnit} onSubmit={() => void save()} before={props.before}>
-        {props.parts && <MassBar inMg={inMg} parts={props.parts(read.values)} restName={props.restName ?? 'not accounted for yet'} />}
+        {props.parts && <MassBar inMg={inMg} parts={props.parts(read.values)} restName={props.restName ?? 'not accounted for yet'} restTone={props.restTone ?? 'missing'} />}
         {props.head}
         <details className="mt-5">
           <summary className="label min-h-11 cursor-pointer py-3">
@@ -271,10 +275,10 @@ function fieldProblems(error: ApiError, chosen: readonly HoldingView[], specs: r
   return problems;
 }
 
-function Picker({ candidates, picked, toggle, title }: { candidates: readonly HoldingView[]; picked: readonly string[]; toggle: (id: string) => void; title: string }) {
+function Picker({ candidates, picked, toggle, title, first }: { first: number; candidates: readonly HoldingView[]; picked: readonly string[]; toggle: (id: string) => void; title: string }) {
   const show = useShow();
   const [all, setAll] = useState(false);
-  const shown = all ? candidates : candidates.filter((holding, index) => index < 8 || picked.includes(holding.id));
+  const shown = all ? candidates : candidates.filter((holding, index) => index < first || picked.includes(holding.id));
   return (
     <fieldset className="mb-6">
       <legend className="label mb-2">{title}</legend>
@@ -303,7 +307,7 @@ function Picker({ candidates, picked, toggle, title }: { candidates: readonly Ho
       </div>
       {candidates.length > shown.length && (
         <button type="button" className="button button-quiet mt-1" onClick={() => setAll(true)}>
-          Show all {candidates.length}
+          {candidates.length - shown.length} more that would fit
         </button>
       )}
     </fieldset>

@@ -25,7 +25,7 @@ const VERBS: Partial<Record<string, { start: string; finish: string; oneGo: stri
 const amount = (value: unknown): number => (typeof value === 'number' ? value * 1000 : 0);
 
 /** How each kind of work splits what went in, for the running sum. */
-export const PARTS: Partial<Record<Command['kind'], { parts: (values: Record<string, unknown>) => Part[]; rest: string }>> = {
+export const PARTS: Partial<Record<Command['kind'], { parts: (values: Record<string, unknown>) => Part[]; rest: string; tone?: Part['tone'] }>> = {
   sort: {
     parts: (v) => [
       { name: 'good', mg: amount(v['goodG']), tone: 'good' },
@@ -33,7 +33,7 @@ export const PARTS: Partial<Record<Command['kind'], { parts: (values: Record<str
     ],
     rest: 'missing',
   },
-  roast: { parts: (v) => [{ name: 'roasted', mg: amount(v['outG']), tone: 'good' }], rest: 'water and volatiles' },
+  roast: { parts: (v) => [{ name: 'roasted', mg: amount(v['outG']), tone: 'good' }], rest: 'water and volatiles', tone: 'loss' },
   winnow: {
     parts: (v) => [
       { name: 'nibs', mg: amount(v['nibsG']), tone: 'good' },
@@ -70,6 +70,7 @@ export function WorkBench({ view }: { view: BenchView }) {
   const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
   const pantry = view.station === 'temper' || view.station === 'mould' ? view.pantry.filter(({ kind: k }) => k === 'ingredient') : [];
   const parts = PARTS[kind];
+  const shownFirst = Math.min(12, Math.max(2, view.waiting.filter(({ freeMg }) => freeMg > 0).length));
   const select = (id: string): void => setQuery(id === 'new' ? { work: 'new' } : { work: id }, { replace: true });
   return (
     <div>
@@ -104,15 +105,16 @@ export function WorkBench({ view }: { view: BenchView }) {
               kind={kind}
               station={view.station}
               draftId={`once.${view.station}`}
+              shownFirst={shownFirst}
               candidates={[...candidates, ...pantry]}
               initial={defaults(view, kind)}
               path="/api/ledger/steps"
               submit={verbs.finish}
               finish={(values, sources) => ({ ...values, sources })}
-              {...(parts ? { parts: parts.parts, restName: parts.rest } : {})}
+              {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
             />
           ) : (
-            <StartForm key={view.station} station={view.station} candidates={[...candidates, ...pantry]} submit={verbs.start} onStarted={(id) => select(id)} />
+            <StartForm key={view.station} station={view.station} candidates={[...candidates, ...pantry]} shownFirst={shownFirst} submit={verbs.start} onStarted={(id) => select(id)} />
           )}
         </>
       )}
@@ -184,7 +186,7 @@ function FinishWork({ work, kind, submit, onDone }: { work: WorkView; kind: Comm
         finish={(values, sources) => ({ ...values, sources })}
         head={kind === 'mould' ? <BarSum work={work} /> : undefined}
         onSaved={onDone}
-        {...(parts ? { parts: parts.parts, restName: parts.rest } : {})}
+        {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
       />
       <button type="button" className="button button-quiet mt-2" onClick={() => void putBack()}>
         Put it all back

@@ -1,4 +1,5 @@
-import { REJECT_REASONS, type Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/ledger/commands';
+import { REJECT_REASONS } from '@wunsch/core/ledger/types';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
 import { celsiusFrom, celsiusTo, type TemperatureUnit } from '@wunsch/core/units/temperature';

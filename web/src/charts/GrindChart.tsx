@@ -1,6 +1,5 @@
-import Chart from 'react-apexcharts';
 import type { ReadingView } from '@wunsch/core/api/types';
-import { ink, quiet } from './base';
+import { Chart, ink, quiet } from './base';
 
 /** Fineness against hours on the stones, with the target as a band. */
 export default function GrindChart({ startedAt, readings, target }: { startedAt: number; readings: readonly ReadingView[]; target: number }) {

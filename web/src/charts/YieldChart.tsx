@@ -1,7 +1,6 @@
-import Chart from 'react-apexcharts';
 import type { HistoryPoint } from '@wunsch/core/api/types';
 import type { Individuals } from '@wunsch/core/stats/individuals';
-import { ink, quiet } from './base';
+import { Chart, ink, quiet } from './base';
 
 /** Yields one by one, in order, with the natural limits of the newest one's family as a band. */
 export default function YieldChart({ points, chart }: { points: readonly HistoryPoint[]; chart: Individuals | null }) {

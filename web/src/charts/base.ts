@@ -1,4 +1,10 @@
 import type { ApexOptions } from 'apexcharts';
+import imported from 'react-apexcharts';
+
+type ChartComponent = typeof imported;
+
+/** The package is CommonJS: what a bundler hands over may be the module around the component. */
+export const Chart: ChartComponent = (imported as unknown as { default?: ChartComponent }).default ?? imported;
 
 /** Colours as the theme has them now. */
 export function ink(): { ink: string; soft: string; rule: string; leaf: string; crimson: string; ripe: string; wash: string } {

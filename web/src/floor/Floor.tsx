@@ -30,7 +30,7 @@ export function Floor() {
         </p>
       </div>
       <FloorStream floor={floor.data} tall />
-      <p className="label mt-1">Thickness is grams: pools stand now, necks passed in the last seven days. Press a station to work there.</p>
+      <p className="label mt-1">Thickness is grams: pools are what stands now, necks what passes in a day (mean of the last seven). Press a station, or its digit, to work there.</p>
       <div className="mt-7 grid gap-10 lg:grid-cols-[minmax(0,1fr)_21rem]">
         <Section title="Under way" aside={`${works.length + grinds.length} at work`}>
           {works.length + grinds.length === 0 ? (

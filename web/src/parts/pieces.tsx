@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { HoldingView, LineView, StepView } from '@wunsch/core/api/types';
 import { LOSS_NAMES, type HoldingKind, type StepKind } from '@wunsch/core/ledger/types';
@@ -163,13 +163,17 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
   return [main, ...bars, ...husk, ...grouped].join(', ');
 }
 
-/** The running log. */
+const LOG_ROWS = 12;
+
+/** The running log, newest first. */
 export function Log({ steps, station = true }: { steps: readonly StepView[]; station?: boolean }) {
   const show = useShow();
+  const [all, setAll] = useState(false);
   if (steps.length === 0) return <p className="text-sm text-soft">Nothing entered yet.</p>;
+  const shown = all ? steps : steps.slice(0, LOG_ROWS);
   return (
     <ol className="rows text-sm">
-      {steps.map((step) => (
+      {shown.map((step) => (
         <li key={step.id} className="py-2">
           <Link to={`/step/${step.id}`} className="group block rounded-sm">
             <span className="flex items-center gap-2">
@@ -185,6 +189,13 @@ export function Log({ steps, station = true }: { steps: readonly StepView[]; sta
           </Link>
         </li>
       ))}
+      {steps.length > shown.length && (
+        <li>
+          <button type="button" className="button button-quiet" onClick={() => setAll(true)}>
+            All {steps.length}
+          </button>
+        </li>
+      )}
     </ol>
   );
 }

@@ -13,7 +13,7 @@ const DROP = 46;
 /** One subject's grams from beans to bars: loads flowing together, what joins, what falls away. */
 export function BatchStream({ stream, title }: { stream: readonly StreamStation[]; title: string }) {
   const show = useShow();
-  const rows = stream.filter(({ inMg, goodMg }) => inMg > 0 || goodMg > 0);
+  const rows = stream.filter(({ station, inMg, goodMg }) => station !== 'taste' && (inMg > 0 || goodMg > 0));
   if (rows.length === 0) return null;
   const columns = rows.map(({ inMg, joinedMg, goodMg, losses, byProductMg }) => ({
     inMg: Math.max(inMg, goodMg),
@@ -25,7 +25,7 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
   const width = COLUMN * rows.length;
   const firstStation = rows[0]?.station ?? 'beans';
   return (
-    <figure aria-label={title} className="overflow-x-auto">
+    <figure aria-label={title} tabIndex={0} className="overflow-x-auto">
       <div className="min-w-[720px]">
         <div className="grid" style={{ gridTemplateColumns: `repeat(${rows.length}, minmax(0, 1fr))` }}>
           {rows.map((row) => (

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { Link, useParams } from 'react-router';
 import type { FloorStation, FloorView } from '@wunsch/core/api/types';
 import { STATION_NAMES, STATIONS } from '@wunsch/core/workshop/stations';
@@ -14,8 +15,15 @@ export function FloorStream({ floor, tall }: { floor: FloorView; tall: boolean }
   const half = tall ? 74 : 17;
   const shape = floorShape(floor.stations, COLUMN, half);
   const width = COLUMN * STATIONS.length;
+  const scroller = useRef<HTMLElement>(null);
+  useEffect(() => {
+    // On a narrow screen the band scrolls by itself; the station in hand comes into view.
+    const at = STATIONS.findIndex((station) => station === here);
+    const box = scroller.current;
+    if (box && at >= 0 && box.scrollWidth > box.clientWidth) box.scrollLeft = ((at + 0.5) / STATIONS.length) * box.scrollWidth - box.clientWidth / 2;
+  }, [here]);
   return (
-    <nav aria-label="Stations" className="overflow-x-auto overflow-y-hidden">
+    <nav ref={scroller} aria-label="Stations" className="overflow-x-auto overflow-y-hidden">
       <div className="relative min-w-[660px]">
         <svg
           viewBox={`0 ${-half - 3} ${width} ${2 * half + 6}`}

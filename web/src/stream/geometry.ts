@@ -15,6 +15,9 @@ export interface Shape {
   mgPerUnit: number;
 }
 
+/** What passed is given for a week and drawn for a mean day of it. */
+const DAYS = 7;
+
 /** The thinnest line that still shows a path. */
 const HAIR = 1.1;
 
@@ -28,12 +31,12 @@ const HAIR = 1.1;
  */
 export function floorShape(pools: readonly Pool[], width: number, half: number): Shape {
   const sizes = pools.map(({ standingMg }) => standingMg).sort((a, b) => b - a);
-  const necks = Math.max(0, ...pools.map(({ passedMg }) => passedMg));
+  const necks = Math.max(0, ...pools.map(({ passedMg }) => passedMg / DAYS));
   const measure = Math.max(sizes[1] ?? 0, necks * 0.6, (sizes[0] ?? 0) * 0.12, 1);
   const mgPerUnit = measure / (2 * half * 0.86);
   const clamp = (mg: number): number => Math.min(half, Math.max(mg > 0 ? 2.5 : HAIR, mg / mgPerUnit / 2));
   const halves = pools.map(({ standingMg }) => clamp(standingMg));
-  const through = pools.map(({ passedMg }) => Math.min(half * 0.7, Math.max(HAIR, passedMg / mgPerUnit / 2)));
+  const through = pools.map(({ passedMg }) => Math.min(half * 0.7, Math.max(HAIR, passedMg / DAYS / mgPerUnit / 2)));
   const broken = pools.map(({ standingMg }) => standingMg / mgPerUnit / 2 > half * 1.02);
   const top: string[] = [];
   const bottom: string[] = [];
@@ -103,8 +106,8 @@ export function flowShape(columns: readonly FlowColumn[], width: number, height:
     const a = left + width * 0.3;
     const b = left + width * 0.55;
     bands.push(
-      `M${left},0 L${right},0 L${right},${end} L${b},${end} C${b - width * 0.1},${end} ${b - width * 0.1},${full} ${a + width * 0.06},${full} ` +
-        `C${a},${full} ${a},${start} ${a - width * 0.1},${start} L${left},${start} Z`,
+      `M${left - 0.6},0 L${right + 0.6},0 L${right + 0.6},${end} L${b},${end} C${b - width * 0.1},${end} ${b - width * 0.1},${full} ${a + width * 0.06},${full} ` +
+        `C${a},${full} ${a},${start} ${a - width * 0.1},${start} L${left - 0.6},${start} Z`,
     );
     const thick = at(lossMg);
     const x = left + width * 0.36;

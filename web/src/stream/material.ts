@@ -9,7 +9,7 @@ export const MATERIAL: Record<Station, string> = {
   grind: 'var(--nib)',
   rest: 'var(--liquor)',
   temper: 'var(--block)',
-  mould: 'var(--liquor)',
+  mould: 'var(--block)',
   pack: 'var(--bar)',
   taste: 'var(--bar)',
 };

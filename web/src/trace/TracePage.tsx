@@ -25,6 +25,7 @@ export function TracePage() {
         {subject.name}, {KIND_NAMES[subject.kind]}. {back.lots.length === 1 ? 'One lot of cacao' : `${back.lots.length} lots of cacao`} behind it; {sold > 0 ? `${sold} pieces sold` : 'nothing sold'}, {here.length} {here.length === 1 ? 'holding' : 'holdings'} still here.
       </p>
       <div className="mt-6 grid gap-10 lg:grid-cols-2">
+        <div>
         <Section title="Back to the sacks">
           <ul className="rows">
             {back.lots.map((lot) => (
@@ -52,6 +53,8 @@ export function TracePage() {
             ))}
           </ul>
         </Section>
+        </div>
+        <div>
         <Section title="Forward to the buyers">
           {forward.batches.length > 0 && (
             <p className="mb-2 text-sm">
@@ -90,6 +93,7 @@ export function TracePage() {
           </ul>
           {here.length + forward.sales.length === 0 && <p className="text-soft">Nothing went on from here.</p>}
         </Section>
+        </div>
       </div>
       {back.stream.length > 1 && (
         <Section title="The way it came">

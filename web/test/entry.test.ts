@@ -1,0 +1,33 @@
+import { fieldG, fieldsOf, readFields, readNumber } from '../src/bench/entry';
+
+test('numbers as people type them', () => {
+  expect(readNumber('4,25')).toBe(4.25);
+  expect(readNumber(' 1 200 ')).toBe(1200);
+  for (const bad of ['', 'abc', '1.2.3', 'NaN', '1e5', '--1']) expect(readNumber(bad)).toBeNull();
+});
+
+test('several weighings, a tare and a unit make one mass', () => {
+  expect(fieldG({ text: '2.5', unit: 'kg', parts: [1000, 500], tareG: 300 })).toBe(3700);
+  expect(fieldG({ text: '', unit: 'g' })).toBeNull();
+  expect(fieldG({ text: '', unit: 'g', parts: [20] })).toBe(20);
+});
+
+test('fields that cannot be read are named; the rest is kept', () => {
+  const { values, problems } = readFields('winnow', { nibsG: { text: 'x', unit: 'g' }, huskG: { text: '700', unit: 'g' } }, 'C');
+  expect(problems).toEqual({ nibsG: 'is not a number' });
+  expect(values['huskG']).toBe(700);
+  expect(readFields('winnow', { nibsG: { text: '100', unit: 'g', tareG: 200 } }, 'C').problems).toMatchObject({ nibsG: 'is below 0 after the tare', huskG: 'is missing' });
+});
+
+test('rejects become a list by reason; temperatures become °C', () => {
+  const sort = readFields('sort', { goodG: { text: '950', unit: 'g' }, 'reject.flat': { text: '30', unit: 'g' } }, 'C');
+  expect(sort.values).toMatchObject({ goodG: 950, rejects: [{ reason: 'flat', massG: 30 }] });
+  expect(readFields('temper', { method: { text: 'slab' }, test: { text: 'set' }, meltC: { text: '113' }, coolC: { text: '81.5' }, workC: { text: '88.7' } }, 'F').values).toMatchObject({ meltC: 45, coolC: 27.5, workC: 31.5 });
+});
+
+test('a command goes into fields and comes back the same', () => {
+  const command = { goodG: 950, rejects: [{ reason: 'flat', massG: 30 }], note: 'n' };
+  const { values, problems } = readFields('sort', fieldsOf(command, 'sort', 'g', 'C'), 'C');
+  expect(problems).toEqual({});
+  expect(values).toEqual(command);
+});
