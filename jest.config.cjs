@@ -3,9 +3,19 @@ const project = (name, environment = 'node') => ({
   rootDir: __dirname,
   testEnvironment: environment,
   testMatch: [`<rootDir>/${name}/test/**/*.test.ts`],
-  transform: { '^.+\\.(ts|tsx|js|mjs)$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } }] },
+  transform: {
+    '^.+\\.(ts|tsx|js|mjs)$': [
+      '@swc/jest',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } },
+    ],
+  },
   transformIgnorePatterns: ['node_modules/(?!(nanoid|cookie|@fastify/static|@fastify/helmet|content-disposition)/)'],
   moduleNameMapper: { '^@wunsch/core/(.*)$': '<rootDir>/core/src/$1.ts' },
 });
 
-module.exports = { globalSetup: '<rootDir>/server/test/prepare.cjs', projects: [project('core'), project('server'), project('web')], testTimeout: 60000, maxWorkers: 2 };
+module.exports = {
+  globalSetup: '<rootDir>/server/test/prepare.cjs',
+  projects: [project('core'), project('server'), project('web')],
+  testTimeout: 60000,
+  maxWorkers: 2,
+};

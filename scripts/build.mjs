@@ -10,7 +10,10 @@ function newest(path) {
   const stat = statSync(path, { throwIfNoEntry: false });
   if (!stat) return 0;
   if (!stat.isDirectory()) return stat.mtimeMs;
-  return Math.max(0, ...readdirSync(path).map((name) => (name === 'node_modules' || name === 'dist' ? 0 : newest(join(path, name)))));
+  return Math.max(
+    0,
+    ...readdirSync(path).map((name) => (name === 'node_modules' || name === 'dist' ? 0 : newest(join(path, name)))),
+  );
 }
 
 const isStale = (made, ...sources) => {
@@ -34,7 +37,18 @@ export async function build({ force = false } = {}) {
       logLevel: 'warning',
     });
   }
-  if (force || isStale('web/dist/index.html', 'web/src', 'web/public', 'web/index.html', 'web/vite.config.ts', 'core/src', 'package-lock.json')) {
+  if (
+    force ||
+    isStale(
+      'web/dist/index.html',
+      'web/src',
+      'web/public',
+      'web/index.html',
+      'web/vite.config.ts',
+      'core/src',
+      'package-lock.json',
+    )
+  ) {
     const vite = await import('vite');
     await vite.build({ root: join(root, 'web'), configFile: join(root, 'web/vite.config.ts'), logLevel: 'warn' });
     compress(join(root, 'web/dist'));
@@ -45,8 +59,10 @@ function compress(directory) {
   for (const name of readdirSync(directory)) {
     const path = join(directory, name);
     if (statSync(path).isDirectory()) compress(path);
-    else if (/\.(js|css|html|svg)$/.test(name) && !existsSync(`${path}.gz`)) writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }));
+    else if (/\.(js|css|html|svg)$/.test(name) && !existsSync(`${path}.gz`))
+      writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }));
   }
 }
 
-if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) await build({ force: process.argv.includes('--force') });
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href)
+  await build({ force: process.argv.includes('--force') });

@@ -16,10 +16,13 @@ export function run(command, args, options = {}) {
 
 export function installPackages() {
   const stamp = join(root, 'node_modules/.wunsch-installed');
-  const wanted = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   process.stdout.write('Installing packages …\n');
-  if (run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']) !== 0) throw new Error('npm ci failed: the npm registry must be reachable once.');
+  if (run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']) !== 0)
+    throw new Error('npm ci failed: the npm registry must be reachable once.');
   mkdirSync(join(root, 'node_modules'), { recursive: true });
   writeFileSync(stamp, wanted);
 }
@@ -29,7 +32,10 @@ export function installChromium() {
   process.stdout.write('Installing Chromium from Debian’s packages …\n');
   const quiet = { stdio: 'ignore', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } };
   run('apt-get', ['update'], quiet);
-  if (run('apt-get', ['install', '-y', '--no-install-recommends', 'chromium'], quiet) !== 0 || !existsSync('/usr/bin/chromium')) {
+  if (
+    run('apt-get', ['install', '-y', '--no-install-recommends', 'chromium'], quiet) !== 0 ||
+    !existsSync('/usr/bin/chromium')
+  ) {
     throw new Error('Chromium could not be installed: run `apt-get install chromium` as root, then again.');
   }
 }

@@ -17,7 +17,9 @@ const server = [join(root, 'server/dist/main.js')];
 let code;
 if (what === 'demo' || what === 'start') {
   await build();
-  code = await keep(process.execPath, [...server, ...(what === 'demo' ? ['--demo'] : []), ...rest], { WUNSCH_LOG: process.env.WUNSCH_LOG ?? (what === 'demo' ? 'off' : 'on') });
+  code = await keep(process.execPath, [...server, ...(what === 'demo' ? ['--demo'] : []), ...rest], {
+    WUNSCH_LOG: process.env.WUNSCH_LOG ?? (what === 'demo' ? 'off' : 'on'),
+  });
 } else if (what === 'dev') {
   await build();
   const back = keep(process.execPath, [...server, '--demo', ...rest]);

@@ -1,18 +1,55 @@
 import fc from 'fast-check';
 import { Valuation } from '../src/ledger/valuation';
+import type { CommandOf } from '../src/ledger/commands';
 import type { HoldingKind } from '../src/ledger/types';
 import { Bench } from './fixtures';
 
 /** Some deed at some station on whatever is there; refusals are part of the game. */
 interface Deed {
-  what: 'lot' | 'sugar' | 'sort' | 'roast' | 'winnow' | 'charge' | 'add' | 'pour' | 'temper' | 'mould' | 'remelt' | 'sellHusk' | 'sellBars' | 'count' | 'correct';
+  what:
+    | 'lot'
+    | 'sugar'
+    | 'sort'
+    | 'roast'
+    | 'winnow'
+    | 'charge'
+    | 'add'
+    | 'pour'
+    | 'temper'
+    | 'mould'
+    | 'remelt'
+    | 'sellHusk'
+    | 'sellBars'
+    | 'count'
+    | 'correct';
   share: number;
   yield: number;
   pick: number;
 }
 
 const deed: fc.Arbitrary<Deed> = fc.record({
-  what: fc.constantFrom('lot', 'sugar', 'sort', 'sort', 'roast', 'roast', 'winnow', 'winnow', 'charge', 'add', 'pour', 'temper', 'mould', 'mould', 'remelt', 'sellHusk', 'sellBars', 'count', 'correct', 'correct'),
+  what: fc.constantFrom(
+    'lot',
+    'sugar',
+    'sort',
+    'sort',
+    'roast',
+    'roast',
+    'winnow',
+    'winnow',
+    'charge',
+    'add',
+    'pour',
+    'temper',
+    'mould',
+    'mould',
+    'remelt',
+    'sellHusk',
+    'sellBars',
+    'count',
+    'correct',
+    'correct',
+  ),
   share: fc.double({ min: 0.05, max: 1, noNaN: true }),
   yield: fc.double({ min: 0.5, max: 1, noNaN: true }),
   pick: fc.nat(1000),
@@ -22,7 +59,9 @@ class Player {
   readonly bench = new Bench();
 
   private some(kinds: HoldingKind[], pick: number): { id: string; g: number; pieces: number } | null {
-    const list = [...this.bench.book.live].map((id) => this.bench.book.holding(id)).filter(({ kind }) => kinds.includes(kind));
+    const list = [...this.bench.book.live]
+      .map((id) => this.bench.book.holding(id))
+      .filter(({ kind }) => kinds.includes(kind));
     const holding = list[pick % Math.max(1, list.length)];
     if (!holding) return null;
     const { massMg, pieces } = this.bench.book.balance(holding.id);
@@ -36,8 +75,18 @@ class Player {
     if (what === 'sugar') return void bench.buy('sugar', Math.round(9_000 * share), pick % 30);
     if (what === 'correct') return this.correct(kept, pick);
     const kinds: Record<string, HoldingKind[]> = {
-      sort: ['lot'], roast: ['beans', 'lot'], winnow: ['roasted'], charge: ['nibs'], add: ['ingredient'], pour: ['mass'], temper: ['block', 'remelt', 'mass'],
-      mould: ['tempered'], remelt: ['bars', 'seconds'], sellHusk: ['husk'], sellBars: ['bars', 'seconds'], count: ['beans', 'nibs', 'bars', 'ingredient'],
+      sort: ['lot'],
+      roast: ['beans', 'lot'],
+      winnow: ['roasted'],
+      charge: ['nibs'],
+      add: ['ingredient'],
+      pour: ['mass'],
+      temper: ['block', 'remelt', 'mass'],
+      mould: ['tempered'],
+      remelt: ['bars', 'seconds'],
+      sellHusk: ['husk'],
+      sellBars: ['bars', 'seconds'],
+      count: ['beans', 'nibs', 'bars', 'ingredient'],
     };
     const from = this.some(kinds[what] ?? [], pick);
     if (!from || from.g < 1) return;
@@ -46,18 +95,71 @@ class Player {
     const sources = [{ holdingId: from.id, massG }];
     const bowl = [...bench.batches.keys()].find((id) => bench.book.live.has(id));
     const pieces = Math.max(1, Math.floor(from.pieces * share));
-    if (what === 'sort') bench.do({ kind: 'sort', sources, rejects: [{ reason: 'flat', massG: Math.max(0, Math.min(massG - outG, 10)) }], goodG: outG, note }, { minutes: pick % 60 });
-    if (what === 'roast') bench.do({ kind: 'roast', sources, program: [], endBeanC: null, outG, note }, { minutes: pick % 20 });
-    if (what === 'winnow') bench.do({ kind: 'winnow', sources, nibsG: outG, huskG: Math.round((massG - outG) * 500) / 1000, dustG: 0, setting: '', note });
-    if (what === 'charge') bench.do({ kind: 'charge', batch: { name: 'b', routeId: 'whole-bean', targetMicron: 20, cocoaTargetPct: null }, sources, note });
+    if (what === 'sort')
+      bench.do(
+        {
+          kind: 'sort',
+          sources,
+          rejects: [{ reason: 'flat', massG: Math.max(0, Math.min(massG - outG, 10)) }],
+          goodG: outG,
+          note,
+        },
+        { minutes: pick % 60 },
+      );
+    if (what === 'roast')
+      bench.do({ kind: 'roast', sources, program: [], endBeanC: null, outG, note }, { minutes: pick % 20 });
+    if (what === 'winnow')
+      bench.do({
+        kind: 'winnow',
+        sources,
+        nibsG: outG,
+        huskG: Math.round((massG - outG) * 500) / 1000,
+        dustG: 0,
+        setting: '',
+        note,
+      });
+    if (what === 'charge')
+      bench.do({
+        kind: 'charge',
+        batch: { name: 'b', routeId: 'whole-bean', targetMicron: 20, cocoaTargetPct: null },
+        sources,
+        note,
+      });
     if (what === 'add' && bowl !== undefined) bench.do({ kind: 'charge', batchId: bowl, sources, note });
-    if (what === 'pour' && bowl !== undefined) bench.do({ kind: 'discharge', batchId: bowl, outsG: [Math.max(0.001, Math.round(bench.book.balance(bowl).massMg * kept) / 1000)], holdUpG: 0, micron: null, note });
-    if (what === 'temper' && from.id !== bowl) bench.do({ kind: 'temper', sources, method: 'seed', meltC: 46, coolC: 27, workC: 31, test: 'set', note });
-    if (what === 'mould') bench.do({ kind: 'mould', sources, barG: 50, cavities: 10, goodPieces: Math.floor(outG / 60), secondsPieces: pick % 3, remeltG: 1, trimmingsG: 0, holdUpG: 0, note });
+    if (what === 'pour' && bowl !== undefined)
+      bench.do({
+        kind: 'discharge',
+        batchId: bowl,
+        outsG: [Math.max(0.001, Math.round(bench.book.balance(bowl).massMg * kept) / 1000)],
+        holdUpG: 0,
+        micron: null,
+        note,
+      });
+    if (what === 'temper' && from.id !== bowl)
+      bench.do({ kind: 'temper', sources, method: 'seed', meltC: 46, coolC: 27, workC: 31, test: 'set', note });
+    if (what === 'mould')
+      bench.do({
+        kind: 'mould',
+        sources,
+        barG: 50,
+        cavities: 10,
+        goodPieces: Math.floor(outG / 60),
+        secondsPieces: pick % 3,
+        remeltG: 1,
+        trimmingsG: 0,
+        holdUpG: 0,
+        note,
+      });
     if (what === 'remelt') bench.do({ kind: 'remelt', sources: [{ holdingId: from.id, pieces }], why: '', note });
     if (what === 'sellHusk') bench.do({ kind: 'sell', sources, takings: pick % 9, to: '', note });
-    if (what === 'sellBars') bench.do({ kind: 'sell', sources: [{ holdingId: from.id, pieces }], takings: pick, to: '', note });
-    if (what === 'count') bench.do(from.pieces > 0 ? { kind: 'adjust', holdingId: from.id, countedPieces: pieces, cause: 'sample', note } : { kind: 'adjust', holdingId: from.id, countedG: outG, cause: 'unaccounted', note });
+    if (what === 'sellBars')
+      bench.do({ kind: 'sell', sources: [{ holdingId: from.id, pieces }], takings: pick, to: '', note });
+    if (what === 'count')
+      bench.do(
+        from.pieces > 0
+          ? { kind: 'adjust', holdingId: from.id, countedPieces: pieces, cause: 'sample', note }
+          : { kind: 'adjust', holdingId: from.id, countedG: outG, cause: 'unaccounted', note },
+      );
   }
 
   /** Corrects some earlier sorting or roast to another weight. */
@@ -65,9 +167,12 @@ class Player {
     const steps = this.bench.book.timeline.filter(({ kind }) => kind === 'roast' || kind === 'sort');
     const step = steps[pick % Math.max(1, steps.length)];
     if (!step) return;
-    const command = step.command as { kind: 'roast' | 'sort'; sources: { massG: number }[] };
+    const command = step.command as CommandOf<'roast'> | CommandOf<'sort'>;
     const outG = Math.max(0.001, Math.round((command.sources[0]?.massG ?? 1) * kept * 1000) / 1000);
-    this.bench.do({ ...(command as never), ...(command.kind === 'roast' ? { outG } : { goodG: outG, rejects: [] }) }, { supersedes: step.id, minutes: step.minutes });
+    this.bench.do(command.kind === 'roast' ? { ...command, outG } : { ...command, goodG: outG, rejects: [] }, {
+      supersedes: step.id,
+      minutes: step.minutes,
+    });
   }
 }
 
@@ -126,7 +231,9 @@ test('money: what was paid and worked is what stands here, was sold, or was lost
         standing += state.valueMilli;
         expect(state.massMg).toBe(book.balance(id).massMg);
       }
-      expect(standing + totals.soldMilli + totals.lostMilli).toBe(totals.boughtMilli + totals.labourMilli + totals.energyMilli);
+      expect(standing + totals.soldMilli + totals.lostMilli).toBe(
+        totals.boughtMilli + totals.labourMilli + totals.energyMilli,
+      );
     }),
     { numRuns: 120, seed: 42 },
   );
@@ -146,7 +253,8 @@ test('appending to a valuation gives what replaying gives', () => {
           continue;
         }
         const step = [...player.bench.book.steps.values()].at(-1);
-        if (player.bench.book.steps.size > before && step && !valuation.append(step)) valuation = new Valuation(player.bench.book);
+        if (player.bench.book.steps.size > before && step && !valuation.append(step))
+          valuation = new Valuation(player.bench.book);
       }
       const replay = new Valuation(player.bench.book);
       for (const [id, state] of replay.states) expect(valuation.worth(id).valueMilli).toBe(state.valueMilli);

@@ -67,7 +67,12 @@ export class Bench {
       slots: plan.slots,
       minutes,
       energyKwh: 0,
-      money: { purchaseMilli: plan.purchaseMilli, labourMilli: milliFromMajor((minutes / 60) * this.wagePerHour), energyMilli: 0, revenueMilli: plan.revenueMilli },
+      money: {
+        purchaseMilli: plan.purchaseMilli,
+        labourMilli: milliFromMajor((minutes / 60) * this.wagePerHour),
+        energyMilli: 0,
+        revenueMilli: plan.revenueMilli,
+      },
       postings: plan.postings,
     };
     for (const holding of plan.holdings) this.book.holdings.set(holding.id, holding);
@@ -86,13 +91,36 @@ export class Bench {
 
   lot(netG: number, pricePerKg = 5, freight = 0, producer = 'Ridge Growers'): Step {
     return this.do({
-      kind: 'receive', name: producer, producer, country: 'Uganda', region: 'west', variety: '', harvest: '', form: 'beans', routeId: 'whole-bean',
-      sacks: 1, netG, pricePerKg, currency: 'EUR', rate: 1, freight, moisturePct: 7, note: '',
+      kind: 'receive',
+      name: producer,
+      producer,
+      country: 'Uganda',
+      region: 'west',
+      variety: '',
+      harvest: '',
+      form: 'beans',
+      routeId: 'whole-bean',
+      sacks: 1,
+      netG,
+      pricePerKg,
+      currency: 'EUR',
+      rate: 1,
+      freight,
+      moisturePct: 7,
+      note: '',
     });
   }
 
   buy(materialId: string, massG: number, price: number): Step {
-    return this.do({ kind: 'buy', materialId, supplier: 'Shop', supplierBatch: '', note: '', price, ...(materialId === 'wrapper' ? { pieces: massG } : { massG }) });
+    return this.do({
+      kind: 'buy',
+      materialId,
+      supplier: 'Shop',
+      supplierBatch: '',
+      note: '',
+      price,
+      ...(materialId === 'wrapper' ? { pieces: massG } : { massG }),
+    });
   }
 }
 

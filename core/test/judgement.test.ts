@@ -22,13 +22,21 @@ test('each rule fires on its own pattern and not before', () => {
 test('limits hold about 99.7 % of normal readings', () => {
   let inside = 0;
   let all = 0;
-  fc.assert(fc.property(fc.array(fc.double({ min: 1e-9, max: 1 - 1e-9, noNaN: true }), { minLength: 400, maxLength: 400 }), (u) => {
-    const z = u.flatMap((v, i) => (i % 2 ? [] : [Math.sqrt(-2 * Math.log(v)) * Math.cos(2 * Math.PI * (u[i + 1] ?? 0.5))]));
-    const chart = individuals(z);
-    if (!chart) return;
-    all += z.length;
-    inside += z.filter((v) => v >= chart.lower && v <= chart.upper).length;
-  }), { numRuns: 60, seed: 5 });
+  fc.assert(
+    fc.property(
+      fc.array(fc.double({ min: 1e-9, max: 1 - 1e-9, noNaN: true }), { minLength: 400, maxLength: 400 }),
+      (u) => {
+        const z = u.flatMap((v, i) =>
+          i % 2 ? [] : [Math.sqrt(-2 * Math.log(v)) * Math.cos(2 * Math.PI * (u[i + 1] ?? 0.5))],
+        );
+        const chart = individuals(z);
+        if (!chart) return;
+        all += z.length;
+        inside += z.filter((v) => v >= chart.lower && v <= chart.upper).length;
+      },
+    ),
+    { numRuns: 60, seed: 5 },
+  );
   expect(all).toBeGreaterThan(5000);
   expect(inside / all).toBeGreaterThan(0.9);
 });

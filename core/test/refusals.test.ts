@@ -1,7 +1,20 @@
 import { Bench, HOUR, made, refusal, START } from './fixtures';
 
-const sortOf = (holdingId: string, massG: number, goodG: number) => ({ kind: 'sort' as const, sources: [{ holdingId, massG }], rejects: [], goodG, note: '' });
-const roastOf = (holdingId: string, massG: number, outG: number) => ({ kind: 'roast' as const, sources: [{ holdingId, massG }], program: [], endBeanC: null, outG, note: '' });
+const sortOf = (holdingId: string, massG: number, goodG: number) => ({
+  kind: 'sort' as const,
+  sources: [{ holdingId, massG }],
+  rejects: [],
+  goodG,
+  note: '',
+});
+const roastOf = (holdingId: string, massG: number, outG: number) => ({
+  kind: 'roast' as const,
+  sources: [{ holdingId, massG }],
+  program: [],
+  endBeanC: null,
+  outG,
+  note: '',
+});
 
 test('more than there is, is refused and changes nothing', () => {
   const bench = new Bench();
@@ -52,7 +65,15 @@ test('a correction that would leave less than nothing is refused, naming the ste
   const bench = new Bench();
   const lot = bench.lot(10_000);
   const roast = bench.do(roastOf(made(lot), 5_000, 4_700));
-  const winnow = bench.do({ kind: 'winnow', sources: [{ holdingId: made(roast), massG: 4_700 }], nibsG: 3_800, huskG: 700, dustG: 0, setting: '', note: '' });
+  const winnow = bench.do({
+    kind: 'winnow',
+    sources: [{ holdingId: made(roast), massG: 4_700 }],
+    nibsG: 3_800,
+    huskG: 700,
+    dustG: 0,
+    setting: '',
+    note: '',
+  });
   try {
     bench.do(roastOf(made(lot), 5_000, 4_650), { supersedes: roast.id });
     throw new Error('not refused');
@@ -82,11 +103,29 @@ test('work under way keeps its grams from others', () => {
 test('beans cannot be packed, and a batch cannot be charged before it began', () => {
   const bench = new Bench();
   const lot = bench.lot(10_000);
-  const pack = { kind: 'pack' as const, holdingId: made(lot), pieces: 1, labelCode: 'X1', bestBefore: '2027-01-01', packaging: [], note: '' };
+  const pack = {
+    kind: 'pack' as const,
+    holdingId: made(lot),
+    pieces: 1,
+    labelCode: 'X1',
+    bestBefore: '2027-01-01',
+    packaging: [],
+    note: '',
+  };
   expect(refusal(() => bench.do(pack))).toBe('ledger/wrong-kind');
   const sugar = bench.buy('sugar', 5_000, 10);
-  const batch = bench.do({ kind: 'charge', batch: { name: 'B', routeId: 'tablet', targetMicron: 30, cocoaTargetPct: null }, sources: [{ holdingId: made(sugar), massG: 1_000 }], note: '' });
-  const more = { kind: 'charge' as const, batchId: batch.batchId ?? '', sources: [{ holdingId: made(sugar), massG: 10 }], note: '' };
+  const batch = bench.do({
+    kind: 'charge',
+    batch: { name: 'B', routeId: 'tablet', targetMicron: 30, cocoaTargetPct: null },
+    sources: [{ holdingId: made(sugar), massG: 1_000 }],
+    note: '',
+  });
+  const more = {
+    kind: 'charge' as const,
+    batchId: batch.batchId ?? '',
+    sources: [{ holdingId: made(sugar), massG: 10 }],
+    note: '',
+  };
   expect(refusal(() => bench.do(more, { at: batch.at - 1 }))).toBe('grind/before-start');
 });
 
@@ -96,6 +135,10 @@ test('postings that do not add up, and half milligrams, never enter', () => {
   const step = bench.do(sortOf(made(lot), 400, 390));
   const [first, ...rest] = step.postings;
   if (!first) throw new Error('no posting');
-  expect(refusal(() => bench.book.check([{ ...step, postings: [{ ...first, massMg: first.massMg - 1 }, ...rest] }]))).toBe('ledger/unbalanced');
-  expect(refusal(() => bench.book.check([{ ...step, postings: [{ ...first, massMg: first.massMg - 0.5 }, ...rest] }]))).toBe('ledger/not-whole');
+  expect(
+    refusal(() => bench.book.check([{ ...step, postings: [{ ...first, massMg: first.massMg - 1 }, ...rest] }])),
+  ).toBe('ledger/unbalanced');
+  expect(
+    refusal(() => bench.book.check([{ ...step, postings: [{ ...first, massMg: first.massMg - 0.5 }, ...rest] }])),
+  ).toBe('ledger/not-whole');
 });

@@ -2,7 +2,7 @@ import { ROUTE_TEMPLATES } from '../src/workshop/routes';
 import { nextPlace, type Route } from '../src/workshop/stations';
 import { readProgram, writeProgram } from '../src/roast/program-text';
 
-const route = (id: string): Route => ROUTE_TEMPLATES.find((row) => row.id === id) ?? ROUTE_TEMPLATES[0] as Route;
+const route = (id: string): Route => ROUTE_TEMPLATES.find((row) => row.id === id) ?? (ROUTE_TEMPLATES[0] as Route);
 
 test('goods go on along their route, in its own order', () => {
   expect(nextPlace(route('whole-bean'), 'grind')).toBe('rest');
@@ -29,6 +29,10 @@ test('a program is read as makers write it', () => {
 });
 
 test('a program written out reads back the same', () => {
-  const steps = [{ setC: 140, minutes: 7.5, note: 'stir' }, { setC: 120, minutes: 10, note: '' }];
-  for (const unit of ['C', 'F'] as const) expect(readProgram(writeProgram(steps, unit), unit)).toEqual({ steps, unreadable: [] });
+  const steps = [
+    { setC: 140, minutes: 7.5, note: 'stir' },
+    { setC: 120, minutes: 10, note: '' },
+  ];
+  for (const unit of ['C', 'F'] as const)
+    expect(readProgram(writeProgram(steps, unit), unit)).toEqual({ steps, unreadable: [] });
 });

@@ -11,17 +11,103 @@ function oneBatch() {
   const sugar = bench.buy('sugar', 10_000, 20); // 2.00 a kg
   const butter = bench.buy('butter', 2_000, 40); // 20.00 a kg
   const wrappers = bench.buy('wrapper', 200, 20); // 0.10 each
-  const sort = bench.do({ kind: 'sort', sources: [{ holdingId: made(lot), massG: 10_000 }], rejects: [{ reason: 'flat', massG: 300 }, { reason: 'broken', massG: 150 }], goodG: 9_500, note: '' }, { minutes: 30 });
-  const roast1 = bench.do({ kind: 'roast', sources: [{ holdingId: made(sort), massG: 5_000 }], program: [], endBeanC: null, outG: 4_700, note: '' });
-  const roast2 = bench.do({ kind: 'roast', sources: [{ holdingId: made(sort), massG: 4_500 }], program: [], endBeanC: null, outG: 4_230, note: '' });
-  const winnow = bench.do({ kind: 'winnow', sources: [{ holdingId: made(roast1), massG: 4_700 }, { holdingId: made(roast2), massG: 4_230 }], nibsG: 7_200, huskG: 1_500, dustG: 100, setting: '', note: '' });
-  const charge = bench.do({ kind: 'charge', batch: { name: 'Seventy', routeId: 'whole-bean', targetMicron: 20, cocoaTargetPct: 72 }, sources: [{ holdingId: made(winnow), massG: 7_000 }, { holdingId: made(sugar), massG: 2_600 }], note: '' });
-  const late = bench.do({ kind: 'charge', batchId: charge.batchId ?? '', sources: [{ holdingId: made(butter), massG: 400 }], note: '' });
-  const pour = bench.do({ kind: 'discharge', batchId: charge.batchId ?? '', outsG: [9_800], holdUpG: 150, micron: 19, note: '' });
+  const sort = bench.do(
+    {
+      kind: 'sort',
+      sources: [{ holdingId: made(lot), massG: 10_000 }],
+      rejects: [
+        { reason: 'flat', massG: 300 },
+        { reason: 'broken', massG: 150 },
+      ],
+      goodG: 9_500,
+      note: '',
+    },
+    { minutes: 30 },
+  );
+  const roast1 = bench.do({
+    kind: 'roast',
+    sources: [{ holdingId: made(sort), massG: 5_000 }],
+    program: [],
+    endBeanC: null,
+    outG: 4_700,
+    note: '',
+  });
+  const roast2 = bench.do({
+    kind: 'roast',
+    sources: [{ holdingId: made(sort), massG: 4_500 }],
+    program: [],
+    endBeanC: null,
+    outG: 4_230,
+    note: '',
+  });
+  const winnow = bench.do({
+    kind: 'winnow',
+    sources: [
+      { holdingId: made(roast1), massG: 4_700 },
+      { holdingId: made(roast2), massG: 4_230 },
+    ],
+    nibsG: 7_200,
+    huskG: 1_500,
+    dustG: 100,
+    setting: '',
+    note: '',
+  });
+  const charge = bench.do({
+    kind: 'charge',
+    batch: { name: 'Seventy', routeId: 'whole-bean', targetMicron: 20, cocoaTargetPct: 72 },
+    sources: [
+      { holdingId: made(winnow), massG: 7_000 },
+      { holdingId: made(sugar), massG: 2_600 },
+    ],
+    note: '',
+  });
+  const late = bench.do({
+    kind: 'charge',
+    batchId: charge.batchId ?? '',
+    sources: [{ holdingId: made(butter), massG: 400 }],
+    note: '',
+  });
+  const pour = bench.do({
+    kind: 'discharge',
+    batchId: charge.batchId ?? '',
+    outsG: [9_800],
+    holdUpG: 150,
+    micron: 19,
+    note: '',
+  });
   const rest = bench.do({ kind: 'rest', sources: [{ holdingId: made(pour), massG: 9_800 }], note: '' });
-  const temper = bench.do({ kind: 'temper', sources: [{ holdingId: made(rest), massG: 9_800 }], method: 'slab', meltC: 47, coolC: 27.5, workC: 31.5, test: 'set', note: '' });
-  const mould = bench.do({ kind: 'mould', sources: [{ holdingId: made(temper), massG: 9_800 }], barG: 70, cavities: 24, goodPieces: 136, goodG: 9_520, secondsPieces: 2, remeltG: 0, trimmingsG: 60, holdUpG: 80, note: '' });
-  const pack = bench.do({ kind: 'pack', holdingId: made(mould), pieces: 136, labelCode: 'BAR-1', bestBefore: '2027-06-30', packaging: [{ holdingId: made(wrappers), pieces: 136 }], note: '' });
+  const temper = bench.do({
+    kind: 'temper',
+    sources: [{ holdingId: made(rest), massG: 9_800 }],
+    method: 'slab',
+    meltC: 47,
+    coolC: 27.5,
+    workC: 31.5,
+    test: 'set',
+    note: '',
+  });
+  const mould = bench.do({
+    kind: 'mould',
+    sources: [{ holdingId: made(temper), massG: 9_800 }],
+    barG: 70,
+    cavities: 24,
+    goodPieces: 136,
+    goodG: 9_520,
+    secondsPieces: 2,
+    remeltG: 0,
+    trimmingsG: 60,
+    holdUpG: 80,
+    note: '',
+  });
+  const pack = bench.do({
+    kind: 'pack',
+    holdingId: made(mould),
+    pieces: 136,
+    labelCode: 'BAR-1',
+    bestBefore: '2027-06-30',
+    packaging: [{ holdingId: made(wrappers), pieces: 136 }],
+    note: '',
+  });
   return { bench, lot, sugar, butter, sort, roast1, winnow, charge, late, pour, mould, pack };
 }
 
@@ -34,7 +120,8 @@ const rootOf = (book: ReturnType<typeof oneBatch>['bench']['book']) => (id: stri
 
 test('grams: every station leaves what was weighed, and what is missing is unaccounted', () => {
   const { bench, lot, sort, winnow, pour, mould } = oneBatch();
-  const loss = (step: typeof sort, cause: string): number => step.postings.reduce((sum, p) => (p.loss === cause ? sum + p.massMg : sum), 0);
+  const loss = (step: typeof sort, cause: string): number =>
+    step.postings.reduce((sum, p) => (p.loss === cause ? sum + p.massMg : sum), 0);
   expect(bench.book.balance(made(lot)).massMg).toBe(50_000_000);
   expect(loss(sort, 'reject')).toBe(450_000);
   expect(loss(sort, 'unaccounted')).toBe(50_000);
@@ -70,7 +157,13 @@ test('cost: beans and half an hour of labour, spread by mass over what is good',
 test('husk sold later lowers the cost of the nibs by what it fetched', () => {
   const { bench, winnow } = oneBatch();
   const before = new Valuation(bench.book).perKgMilli(made(winnow));
-  bench.do({ kind: 'sell', sources: [{ holdingId: made(winnow, 'husk'), massG: 1_000 }], takings: 3.6, to: 'garden', note: '' });
+  bench.do({
+    kind: 'sell',
+    sources: [{ holdingId: made(winnow, 'husk'), massG: 1_000 }],
+    takings: 3.6,
+    to: 'garden',
+    note: '',
+  });
   const after = new Valuation(bench.book);
   expect(majorFromMilli(before - after.perKgMilli(made(winnow)))).toBeCloseTo(3.6 / 7.2, 6);
   expect(after.worth(made(winnow, 'husk')).valueMilli).toBe(0);
@@ -88,24 +181,63 @@ test('a bar traces back to its sack, and the sack forward to the bar', () => {
 
 test('a stream adds up at every station', () => {
   const { bench, charge, pack } = oneBatch();
-  const rows = flowByStation(bench.book, new Map([...upstream(bench.book, new Map([[charge.id, 1]])), ...downstream(bench.book, [charge.batchId ?? '']).steps]));
-  expect(rows.map(({ station }) => station)).toEqual(['beans', 'sort', 'roast', 'winnow', 'grind', 'rest', 'temper', 'mould', 'pack']);
+  const rows = flowByStation(
+    bench.book,
+    new Map([
+      ...upstream(bench.book, new Map([[charge.id, 1]])),
+      ...downstream(bench.book, [charge.batchId ?? '']).steps,
+    ]),
+  );
+  expect(rows.map(({ station }) => station)).toEqual([
+    'beans',
+    'sort',
+    'roast',
+    'winnow',
+    'grind',
+    'rest',
+    'temper',
+    'mould',
+    'pack',
+  ]);
   for (const row of rows.filter(({ station }) => station !== 'beans' && station !== 'grind')) {
     const lost = row.losses.reduce((sum, { mg }) => sum + mg, 0);
     expect(row.goodMg + row.byProductMg + lost).toBeCloseTo(row.inMg, 3);
   }
-  expect(rows.at(-1)?.goodMg).toBeCloseTo(9_520_000 * (downstream(bench.book, [charge.batchId ?? '']).steps.get(pack.id) ?? 0), 3);
+  expect(rows.at(-1)?.goodMg).toBeCloseTo(
+    9_520_000 * (downstream(bench.book, [charge.batchId ?? '']).steps.get(pack.id) ?? 0),
+    3,
+  );
 });
 
 test('two lots in one bowl: the origin verdict says so', () => {
   const bench = new Bench();
   const a = bench.lot(10_000, 5, 0, 'Ridge Growers');
   const b = bench.lot(10_000, 7, 0, 'Bay Farmers');
-  const sort = bench.do({ kind: 'sort', sources: [{ holdingId: made(a), massG: 3_000 }, { holdingId: made(b), massG: 1_000 }], rejects: [], goodG: 4_000, note: '' });
+  const sort = bench.do({
+    kind: 'sort',
+    sources: [
+      { holdingId: made(a), massG: 3_000 },
+      { holdingId: made(b), massG: 1_000 },
+    ],
+    rejects: [],
+    goodG: 4_000,
+    note: '',
+  });
   const { lots } = cocoaFigures(new Valuation(bench.book).makeUp(made(sort)), rootOf(bench.book));
   expect(lots.map(({ share }) => share)).toEqual([0.75, 0.25]);
-  const facts = (share: number, code: string, producer: string) => ({ code, producer, country: 'Uganda', region: 'west', share });
-  expect(originVerdict([facts(0.75, 'L1', 'Ridge Growers'), facts(0.25, 'L2', 'Bay Farmers')])).toEqual({ kind: 'blend', sentence: 'No longer single-origin: 75 % L1, 25 % L2.' });
-  expect(originVerdict([facts(0.6, 'L1', 'Ridge Growers'), facts(0.4, 'L3', 'Ridge Growers')]).kind).toBe('single-origin');
+  const facts = (share: number, code: string, producer: string) => ({
+    code,
+    producer,
+    country: 'Uganda',
+    region: 'west',
+    share,
+  });
+  expect(originVerdict([facts(0.75, 'L1', 'Ridge Growers'), facts(0.25, 'L2', 'Bay Farmers')])).toEqual({
+    kind: 'blend',
+    sentence: 'No longer single-origin: 75 % L1, 25 % L2.',
+  });
+  expect(originVerdict([facts(0.6, 'L1', 'Ridge Growers'), facts(0.4, 'L3', 'Ridge Growers')]).kind).toBe(
+    'single-origin',
+  );
   expect(originVerdict([facts(1, 'L1', 'Ridge Growers')]).kind).toBe('single-lot');
 });

@@ -8,12 +8,16 @@ import { celsiusFrom, celsiusTo } from '../src/units/temperature';
 import { refusal } from './fixtures';
 
 test('units round-trip', () => {
-  fc.assert(fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), fc.constantFrom(...MASS_UNITS), (grams, unit) => {
-    expect(gramsFrom(gramsTo(grams, unit), unit)).toBeCloseTo(grams, 6);
-  }));
-  fc.assert(fc.property(fc.double({ min: -60, max: 400, noNaN: true }), (c) => {
-    expect(celsiusFrom(celsiusTo(c, 'F'), 'F')).toBeCloseTo(c, 9);
-  }));
+  fc.assert(
+    fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), fc.constantFrom(...MASS_UNITS), (grams, unit) => {
+      expect(gramsFrom(gramsTo(grams, unit), unit)).toBeCloseTo(grams, 6);
+    }),
+  );
+  fc.assert(
+    fc.property(fc.double({ min: -60, max: 400, noNaN: true }), (c) => {
+      expect(celsiusFrom(celsiusTo(c, 'F'), 'F')).toBeCloseTo(c, 9);
+    }),
+  );
 });
 
 test('known conversions', () => {
@@ -37,13 +41,19 @@ test('masses and money read as people write them', () => {
 });
 
 test('apportion: parts are whole, add up exactly, and differ from the exact share by less than one', () => {
-  fc.assert(fc.property(fc.integer({ min: -1e9, max: 1e9 }), fc.array(fc.nat(1e9), { minLength: 1, maxLength: 12 }), (amount, weights) => {
-    fc.pre(weights.some((w) => w > 0));
-    const parts = apportion(amount, weights);
-    const total = weights.reduce((a, b) => a + b, 0);
-    expect(parts.reduce((a, b) => a + b, 0)).toBe(amount);
-    parts.forEach((part, i) => expect(Math.abs(part - (amount * (weights[i] ?? 0)) / total)).toBeLessThan(1.001));
-  }));
+  fc.assert(
+    fc.property(
+      fc.integer({ min: -1e9, max: 1e9 }),
+      fc.array(fc.nat(1e9), { minLength: 1, maxLength: 12 }),
+      (amount, weights) => {
+        fc.pre(weights.some((w) => w > 0));
+        const parts = apportion(amount, weights);
+        const total = weights.reduce((a, b) => a + b, 0);
+        expect(parts.reduce((a, b) => a + b, 0)).toBe(amount);
+        parts.forEach((part, i) => expect(Math.abs(part - (amount * (weights[i] ?? 0)) / total)).toBeLessThan(1.001));
+      },
+    ),
+  );
   expect(apportion(100, [1, 1, 1])).toEqual([34, 33, 33]);
   expect(() => apportion(1, [0, 0])).toThrow(RangeError);
 });

@@ -27,12 +27,21 @@ export interface AppOptions {
 const BODY_LIMIT = 1024 * 1024;
 
 /** Puts the server together: one function an area, one error format, one log. */
-export async function buildApp({ workshop, web, log = false, bodyLimit = BODY_LIMIT }: AppOptions): Promise<FastifyInstance> {
+export async function buildApp({
+  workshop,
+  web,
+  log = false,
+  bodyLimit = BODY_LIMIT,
+}: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
-    logger: log ? { level: 'info', serializers: { req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }) } } : false,
+    logger: log
+      ? {
+          level: 'info',
+          serializers: { req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }) },
+        }
+      : false,
     bodyLimit,
     forceCloseConnections: true,
-    disableRequestLogging: (request) => request.url === '/api/health',
   });
   await app.register(helmet, {
     contentSecurityPolicy: {
@@ -68,7 +77,12 @@ export async function buildApp({ workshop, web, log = false, bodyLimit = BODY_LI
   const router = new Router(app, workshop);
   const views = new Views(workshop);
   const startedAt = workshop.now();
-  router.read('/api/health', 'Whether it is up', () => ({ ok: true, version: workshop.version, steps: workshop.book.steps.size, upMs: workshop.now() - startedAt }));
+  router.read('/api/health', 'Whether it is up', () => ({
+    ok: true,
+    version: workshop.version,
+    steps: workshop.book.steps.size,
+    upMs: workshop.now() - startedAt,
+  }));
   router.read('/api/openapi.json', 'This description', () => router.openapi());
   workshopRoutes(router);
   dataRoutes(router);
@@ -87,19 +101,31 @@ export async function buildApp({ workshop, web, log = false, bodyLimit = BODY_LI
     done(null, payload);
   });
   if (web !== undefined && existsSync(web)) {
-    await app.register(fastifyStatic, { root: web, preCompressed: true, immutable: true, maxAge: '30d', index: false, wildcard: true });
+    await app.register(fastifyStatic, {
+      root: web,
+      preCompressed: true,
+      immutable: true,
+      maxAge: '30d',
+      index: false,
+      wildcard: true,
+    });
     const page = (_: unknown, reply: { sendFile(name: string, options?: object): unknown }): unknown =>
       reply.sendFile('index.html', { maxAge: 0, immutable: false });
     app.get('/', page as never);
     app.setNotFoundHandler((request, reply) => {
-      if (request.method === 'GET' && !request.url.startsWith('/api/') && !/\.\w+$/.test(request.url.split('?')[0] ?? '')) {
+      if (
+        request.method === 'GET' &&
+        !request.url.startsWith('/api/') &&
+        !/\.\w+$/.test(request.url.split('?')[0] ?? '')
+      ) {
         return reply.sendFile('index.html', { maxAge: 0, immutable: false });
       }
       return sendProblem(reply, problem(404, 'http/not-found', 'There is nothing at this address.'));
     });
   } else {
-    app.setNotFoundHandler((_, reply) => sendProblem(reply, problem(404, 'http/not-found', 'There is nothing at this address.')));
+    app.setNotFoundHandler((_, reply) =>
+      sendProblem(reply, problem(404, 'http/not-found', 'There is nothing at this address.')),
+    );
   }
   return app;
 }
-

@@ -20,7 +20,9 @@ async function main(): Promise<void> {
   const years = Number(option('years') ?? 0);
   const port = Number(process.env['PORT'] ?? 4610);
   const host = process.env['HOST'] ?? '127.0.0.1';
-  const directory = resolve(process.env['WUNSCH_DATA'] ?? join(root, demo ? (years > 0 ? `data-demo-${years}` : 'data-demo') : 'data'));
+  const directory = resolve(
+    process.env['WUNSCH_DATA'] ?? join(root, demo ? (years > 0 ? `data-demo-${years}` : 'data-demo') : 'data'),
+  );
   const unlock = lockDirectory(directory);
   const opened = await openDatabase(directory, join(root, 'server/migrations'));
   const workshop = await Workshop.open(opened.db);
@@ -37,7 +39,11 @@ async function main(): Promise<void> {
     });
   }
   const web = join(root, 'web/dist');
-  const app = await buildApp({ workshop, log: process.env['WUNSCH_LOG'] !== 'off', ...(existsSync(web) ? { web } : {}) });
+  const app = await buildApp({
+    workshop,
+    log: process.env['WUNSCH_LOG'] !== 'off',
+    ...(existsSync(web) ? { web } : {}),
+  });
   await app.listen({ port, host });
   let stopping = false;
   const stop = async (): Promise<void> => {
@@ -58,6 +64,9 @@ async function main(): Promise<void> {
 
 main().catch((error: unknown) => {
   if (error instanceof DirectoryInUse) process.stderr.write(`${error.message}\n`);
-  else process.stderr.write(`Wunsch could not start: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+  else
+    process.stderr.write(
+      `Wunsch could not start: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
+    );
   process.exit(1);
 });

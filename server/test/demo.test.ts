@@ -35,8 +35,19 @@ test('something stands at every station but the table, and machines run', async 
 });
 
 test('its mistakes are there to be found', () => {
-  const notes = server.workshop.book.timeline.map(({ command }) => String((command as { note?: string }).note ?? '')).join('\n');
-  for (const word of ['ON HOLD', 'flat beans', 'Written off', 'Too thick to pour', 'ran over', 'Grey streaks', 'conched too short']) expect(notes).toContain(word);
+  const notes = server.workshop.book.timeline
+    .map(({ command }) => String((command as { note?: string }).note ?? ''))
+    .join('\n');
+  for (const word of [
+    'ON HOLD',
+    'flat beans',
+    'Written off',
+    'Too thick to pour',
+    'ran over',
+    'Grey streaks',
+    'conched too short',
+  ])
+    expect(notes).toContain(word);
   expect(server.workshop.batches.size).toBeGreaterThan(0);
 });
 
@@ -44,7 +55,9 @@ test('its money adds up to the thousandth of a cent', () => {
   const { states, totals } = new Valuation(server.workshop.book);
   let standing = 0;
   for (const { valueMilli } of states.values()) standing += valueMilli;
-  expect(standing + totals.soldMilli + totals.lostMilli).toBe(totals.boughtMilli + totals.labourMilli + totals.energyMilli);
+  expect(standing + totals.soldMilli + totals.lostMilli).toBe(
+    totals.boughtMilli + totals.labourMilli + totals.energyMilli,
+  );
   expect(totals.revenueMilli).toBeGreaterThan(totals.soldMilli);
 });
 
@@ -59,7 +72,10 @@ test('every lot and batch opens', async () => {
 });
 
 test('the same hour and seed give the same work', async () => {
-  const shape = (text: string): unknown => (JSON.parse(text) as { steps: { at: number; kind: string; postings: { massMg: number }[] }[] }).steps.map(({ at, kind, postings }) => [at, kind, postings.map(({ massMg }) => massMg)]);
+  const shape = (text: string): unknown =>
+    (JSON.parse(text) as { steps: { at: number; kind: string; postings: { massMg: number }[] }[] }).steps.map(
+      ({ at, kind, postings }) => [at, kind, postings.map(({ massMg }) => massMg)],
+    );
   const before = shape(exportWorkshop(server.workshop));
   expect((await server.call('POST', '/api/demo/reset', { confirm: 'begin again' })).status).toBe(201);
   expect(shape(exportWorkshop(server.workshop))).toEqual(before);

@@ -13,7 +13,9 @@ interface Running {
 
 /** Starts the real server on a free port and waits for its ready line. */
 function start(directory: string): Promise<Running> {
-  const child = spawn(process.execPath, [MAIN], { env: { ...process.env, WUNSCH_DATA: directory, PORT: '0', WUNSCH_LOG: 'off', NODE_OPTIONS: '' } });
+  const child = spawn(process.execPath, [MAIN], {
+    env: { ...process.env, WUNSCH_DATA: directory, PORT: '0', WUNSCH_LOG: 'off', NODE_OPTIONS: '' },
+  });
   let output = '';
   return new Promise((resolve, reject) => {
     const hear = (chunk: Buffer): void => {
@@ -27,14 +29,34 @@ function start(directory: string): Promise<Running> {
   });
 }
 
-const gone = (child: ChildProcess): Promise<number | null> => new Promise((resolve) => (child.exitCode !== null || child.signalCode !== null ? resolve(child.exitCode) : child.on('exit', resolve)));
+const gone = (child: ChildProcess): Promise<number | null> =>
+  new Promise((resolve) =>
+    child.exitCode !== null || child.signalCode !== null ? resolve(child.exitCode) : child.on('exit', resolve),
+  );
 
 const lot = (n: number) => ({
-  kind: 'receive', name: `Lot ${n}`, producer: 'Ridge Growers', country: 'Uganda', routeId: 'whole-bean', sacks: 1, netG: 1000 + n, pricePerKg: 5, currency: 'EUR', note: '',
+  kind: 'receive',
+  name: `Lot ${n}`,
+  producer: 'Ridge Growers',
+  country: 'Uganda',
+  routeId: 'whole-bean',
+  sacks: 1,
+  netG: 1000 + n,
+  pricePerKg: 5,
+  currency: 'EUR',
+  note: '',
 });
 
-async function post(base: string, path: string, body: unknown): Promise<{ status: number; body: { step?: { id: string } } }> {
-  const response = await fetch(base + path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+async function post(
+  base: string,
+  path: string,
+  body: unknown,
+): Promise<{ status: number; body: { step?: { id: string } } }> {
+  const response = await fetch(base + path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
   return { status: response.status, body: (await response.json()) as { step?: { id: string } } };
 }
 
@@ -53,7 +75,10 @@ test('ten kills in a stream of writes: every acknowledged write is there, the le
     const writers = [0, 1, 2].map(async (writer) => {
       for (let n = 0; !killed; n += 1) {
         try {
-          const { status, body } = await post(base, '/api/ledger/steps', { personId: people, command: lot(round * 1000 + writer * 100 + n) });
+          const { status, body } = await post(base, '/api/ledger/steps', {
+            personId: people,
+            command: lot(round * 1000 + writer * 100 + n),
+          });
           if (status === 201 && body.step) acknowledged.push(body.step.id);
         } catch {
           return;
@@ -67,7 +92,9 @@ test('ten kills in a stream of writes: every acknowledged write is there, the le
   }
   const { child, base } = await start(directory);
   expect(acknowledged.length).toBeGreaterThan(20);
-  const dump = (await (await fetch(`${base}/api/workshop/export.json`)).json()) as { steps: { id: string; postings: { massMg: number }[] }[] };
+  const dump = (await (await fetch(`${base}/api/workshop/export.json`)).json()) as {
+    steps: { id: string; postings: { massMg: number }[] }[];
+  };
   const known = new Set(dump.steps.map(({ id }) => id));
   expect(acknowledged.filter((id) => !known.has(id))).toEqual([]);
   for (const step of dump.steps) expect(step.postings.reduce((sum, { massMg }) => sum + massMg, 0)).toBe(0);

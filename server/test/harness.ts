@@ -22,7 +22,12 @@ export interface Answer {
 export interface TestServer {
   app: FastifyInstance;
   workshop: Workshop;
-  call: (method: 'GET' | 'POST' | 'PUT' | 'DELETE', url: string, body?: unknown, headers?: Record<string, string>) => Promise<Answer>;
+  call: (
+    method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+    url: string,
+    body?: unknown,
+    headers?: Record<string, string>,
+  ) => Promise<Answer>;
   /** Enters a step and expects it to be taken. */
   step: (command: Command, head?: Record<string, unknown>) => Promise<StepView>;
   /** Begins again with nothing entered. */
@@ -72,22 +77,52 @@ async function furnish(workshop: Workshop): Promise<void> {
   workshop.putPerson({ id: 'ann', name: 'Ann', active: true });
   workshop.putPerson({ id: 'bo', name: 'Bo', active: true });
   workshop.putMaterial({ id: 'sugar', name: 'Sugar', kind: 'ingredient', cocoa: 'none', sugar: true, allergens: [] });
-  workshop.putMaterial({ id: 'wrapper', name: 'Wrapper', kind: 'packaging', cocoa: 'none', sugar: false, allergens: [] });
+  workshop.putMaterial({
+    id: 'wrapper',
+    name: 'Wrapper',
+    kind: 'packaging',
+    cocoa: 'none',
+    sugar: false,
+    allergens: [],
+  });
   await workshop.commit();
 }
 
 export const asProblem = ({ body }: Answer): Problem => body as Problem;
 
 export const lotCommand = (netG = 10_000): Command => ({
-  kind: 'receive', name: 'Test lot', producer: 'Ridge Growers', country: 'Uganda', region: 'west', variety: '', harvest: '', form: 'beans',
-  routeId: 'whole-bean', sacks: 1, netG, pricePerKg: 5, currency: 'EUR', rate: 1, freight: 0, moisturePct: 7, note: '',
+  kind: 'receive',
+  name: 'Test lot',
+  producer: 'Ridge Growers',
+  country: 'Uganda',
+  region: 'west',
+  variety: '',
+  harvest: '',
+  form: 'beans',
+  routeId: 'whole-bean',
+  sacks: 1,
+  netG,
+  pricePerKg: 5,
+  currency: 'EUR',
+  rate: 1,
+  freight: 0,
+  moisturePct: 7,
+  note: '',
 });
 
-export const sortCommand = (holdingId: string, massG: number, goodG: number): Command => ({ kind: 'sort', sources: [{ holdingId, massG }], rejects: [], goodG, note: '' });
+export const sortCommand = (holdingId: string, massG: number, goodG: number): Command => ({
+  kind: 'sort',
+  sources: [{ holdingId, massG }],
+  rejects: [],
+  goodG,
+  note: '',
+});
 
 /** The id of what a step made. */
 export function madeBy(step: StepView, kind?: string): string {
-  const line = step.lines.find((row) => row.holdingId !== null && row.massMg + row.pieces > 0 && (kind === undefined || row.kind === kind));
+  const line = step.lines.find(
+    (row) => row.holdingId !== null && row.massMg + row.pieces > 0 && (kind === undefined || row.kind === kind),
+  );
   if (!line?.holdingId) throw new Error('it made nothing');
   return line.holdingId;
 }

@@ -7,10 +7,12 @@ module.exports = async () => {
   const cache = join(__dirname, '../../.cache');
   const migrations = join(__dirname, '../migrations');
   const hash = createHash('sha256');
-  for (const name of readdirSync(migrations).filter((file) => file.endsWith('.sql'))) hash.update(readFileSync(join(migrations, name)));
+  for (const name of readdirSync(migrations).filter((file) => file.endsWith('.sql')))
+    hash.update(readFileSync(join(migrations, name)));
   const stamp = hash.digest('hex');
   const template = join(cache, 'pg-template.tar');
-  if (existsSync(template) && existsSync(`${template}.stamp`) && readFileSync(`${template}.stamp`, 'utf8') === stamp) return;
+  if (existsSync(template) && existsSync(`${template}.stamp`) && readFileSync(`${template}.stamp`, 'utf8') === stamp)
+    return;
   const { PGlite } = require('@electric-sql/pglite');
   const { drizzle } = require('drizzle-orm/pglite');
   const { migrate } = require('drizzle-orm/pglite/migrator');

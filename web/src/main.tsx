@@ -23,8 +23,16 @@ function Broken() {
   const error = useRouteError();
   return (
     <main className="p-8">
-      <Empty title="This screen failed." action={<a className="button" href="/">To the floor</a>}>
-        {error instanceof Error ? error.message : 'Something went wrong here.'} What was saved is kept, and drafts are still in this browser.
+      <Empty
+        title="This screen failed."
+        action={
+          <a className="button" href="/">
+            To the floor
+          </a>
+        }
+      >
+        {error instanceof Error ? error.message : 'Something went wrong here.'} What was saved is kept, and drafts are
+        still in this browser.
       </Empty>
     </main>
   );
@@ -46,10 +54,22 @@ const router = createBrowserRouter([
       { path: '/step/:id', element: page(<StepPage />) },
       { path: '/store', element: page(<StorePage />) },
       { path: '/workshop', element: page(<WorkshopPage />) },
-      { path: '*', element: <Empty title="There is nothing at this address.">The stations are in the band above; Ctrl K finds any code.</Empty> },
+      {
+        path: '*',
+        element: (
+          <Empty title="There is nothing at this address.">
+            The stations are in the band above; Ctrl K finds any code.
+          </Empty>
+        ),
+      },
     ],
   },
 ]);
 
 const root = document.getElementById('root');
-if (root) createRoot(root).render(<StrictMode><RouterProvider router={router} /></StrictMode>);
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <RouterProvider router={router} />
+    </StrictMode>,
+  );

@@ -13,16 +13,35 @@ test('several weighings, a tare and a unit make one mass', () => {
 });
 
 test('fields that cannot be read are named; the rest is kept', () => {
-  const { values, problems } = readFields('winnow', { nibsG: { text: 'x', unit: 'g' }, huskG: { text: '700', unit: 'g' } }, 'C');
+  const { values, problems } = readFields(
+    'winnow',
+    { nibsG: { text: 'x', unit: 'g' }, huskG: { text: '700', unit: 'g' } },
+    'C',
+  );
   expect(problems).toEqual({ nibsG: 'is not a number' });
   expect(values['huskG']).toBe(700);
-  expect(readFields('winnow', { nibsG: { text: '100', unit: 'g', tareG: 200 } }, 'C').problems).toMatchObject({ nibsG: 'is below 0 after the tare', huskG: 'is missing' });
+  expect(readFields('winnow', { nibsG: { text: '100', unit: 'g', tareG: 200 } }, 'C').problems).toMatchObject({
+    nibsG: 'is below 0 after the tare',
+    huskG: 'is missing',
+  });
 });
 
 test('rejects become a list by reason; temperatures become °C', () => {
   const sort = readFields('sort', { goodG: { text: '950', unit: 'g' }, 'reject.flat': { text: '30', unit: 'g' } }, 'C');
   expect(sort.values).toMatchObject({ goodG: 950, rejects: [{ reason: 'flat', massG: 30 }] });
-  expect(readFields('temper', { method: { text: 'slab' }, test: { text: 'set' }, meltC: { text: '113' }, coolC: { text: '81.5' }, workC: { text: '88.7' } }, 'F').values).toMatchObject({ meltC: 45, coolC: 27.5, workC: 31.5 });
+  expect(
+    readFields(
+      'temper',
+      {
+        method: { text: 'slab' },
+        test: { text: 'set' },
+        meltC: { text: '113' },
+        coolC: { text: '81.5' },
+        workC: { text: '88.7' },
+      },
+      'F',
+    ).values,
+  ).toMatchObject({ meltC: 45, coolC: 27.5, workC: 31.5 });
 });
 
 test('a command goes into fields and comes back the same', () => {

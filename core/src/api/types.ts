@@ -184,7 +184,14 @@ export interface BatchView {
   bowlMg: number;
   cocoa: CocoaFigures;
   origin: OriginVerdict;
-  composition: { rootId: string; code: string; name: string; kind: 'cacao' | 'ingredient'; mg: number; share: number }[];
+  composition: {
+    rootId: string;
+    code: string;
+    name: string;
+    kind: 'cacao' | 'ingredient';
+    mg: number;
+    share: number;
+  }[];
   stream: StreamStation[];
   yields: { station: Station; value: number }[];
   /** Bars' cacao over green beans, once there are bars. */
@@ -224,13 +231,30 @@ export interface LotView {
 export interface TraceView {
   subject: { code: string; name: string; kind: HoldingKind };
   back: {
-    lots: { code: string; id: string; name: string; producer: string; country: string; sacks: number; share: number; greenMg: number }[];
+    lots: {
+      code: string;
+      id: string;
+      name: string;
+      producer: string;
+      country: string;
+      sacks: number;
+      share: number;
+      greenMg: number;
+    }[];
     ingredients: { code: string; name: string; share: number; supplier: string; supplierBatch: string }[];
     stream: StreamStation[];
   };
   forward: {
     batches: { code: string; name: string; share: number }[];
-    goods: { code: string; name: string; kind: HoldingKind; share: number; massMg: number; pieces: number; place: Place }[];
+    goods: {
+      code: string;
+      name: string;
+      kind: HoldingKind;
+      share: number;
+      massMg: number;
+      pieces: number;
+      place: Place;
+    }[];
     sales: { at: number; to: string; code: string; pieces: number; massMg: number; share: number }[];
   };
 }

@@ -29,5 +29,7 @@ export const STEP_OF: Partial<Record<Station, StepKind>> = {
 export const hasWork = (station: Station): boolean => STEP_OF[station] !== undefined;
 
 /** Commands that name what they take as `sources`. */
-export type SourcedCommand = CommandOf<'sort' | 'roast' | 'winnow' | 'charge' | 'rest' | 'temper' | 'mould' | 'remelt' | 'sell'>;
+export type SourcedCommand = CommandOf<
+  'sort' | 'roast' | 'winnow' | 'charge' | 'rest' | 'temper' | 'mould' | 'remelt' | 'sell'
+>;
 export const hasSources = (command: Command): command is SourcedCommand => 'sources' in command;

@@ -41,7 +41,12 @@ export const receive = z.object({
   /** Units of the workshop's currency for one of the invoice's. */
   rate: z.number().positive('must be more than 0').max(100_000, 'is too much').default(1),
   freight: money.default(0),
-  moisturePct: z.number().min(0, 'cannot be below 0').max(40, 'is wetter than fresh beans: check the reading').nullable().default(null),
+  moisturePct: z
+    .number()
+    .min(0, 'cannot be below 0')
+    .max(40, 'is wetter than fresh beans: check the reading')
+    .nullable()
+    .default(null),
   note,
 });
 
@@ -59,7 +64,10 @@ export const buy = z.object({
 export const sort = z.object({
   kind: z.literal('sort'),
   sources,
-  rejects: z.array(z.object({ reason: z.enum(REJECT_REASONS), massG: massOrNoneG })).max(20).default([]),
+  rejects: z
+    .array(z.object({ reason: z.enum(REJECT_REASONS), massG: massOrNoneG }))
+    .max(20)
+    .default([]),
   goodG: massG,
   note,
 });
@@ -146,9 +154,15 @@ export const pack = z.object({
   kind: z.literal('pack'),
   holdingId: id,
   pieces: pieces.min(1, 'must be at least 1'),
-  labelCode: z.string().trim().regex(/^[A-Za-z0-9][A-Za-z0-9-]{1,23}$/, 'is 2 to 24 letters, digits and hyphens'),
+  labelCode: z
+    .string()
+    .trim()
+    .regex(/^[A-Za-z0-9][A-Za-z0-9-]{1,23}$/, 'is 2 to 24 letters, digits and hyphens'),
   bestBefore: z.iso.date('is a date like 2027-05-31'),
-  packaging: z.array(z.object({ holdingId: id, pieces: pieces.min(1) })).max(10).default([]),
+  packaging: z
+    .array(z.object({ holdingId: id, pieces: pieces.min(1) }))
+    .max(10)
+    .default([]),
   note,
 });
 
@@ -177,17 +191,37 @@ export const adjust = z.object({
 
 export const READINGS = ['micron', 'bowl-temperature', 'sourness', 'note'] as const;
 
-export const reading = z.object({
-  kind: z.literal('reading'),
-  batchId: id,
-  what: z.enum(READINGS),
-  value: z.number().min(-60).max(1000).nullable().default(null),
-  note,
-}).refine((r) => r.what === 'note' ? r.note.trim() !== '' : r.value !== null, { message: 'is missing', path: ['value'] })
+export const reading = z
+  .object({
+    kind: z.literal('reading'),
+    batchId: id,
+    what: z.enum(READINGS),
+    value: z.number().min(-60).max(1000).nullable().default(null),
+    note,
+  })
+  .refine((r) => (r.what === 'note' ? r.note.trim() !== '' : r.value !== null), {
+    message: 'is missing',
+    path: ['value'],
+  })
   .refine((r) => r.what !== 'micron' || (r.value ?? 0) >= 1, { message: 'must be at least 1 µm', path: ['value'] });
 
 export const command = z.discriminatedUnion('kind', [
-  receive, buy, sort, roast, winnow, charge, discharge, rest, temper, mould, pack, taste, remelt, sell, adjust, reading,
+  receive,
+  buy,
+  sort,
+  roast,
+  winnow,
+  charge,
+  discharge,
+  rest,
+  temper,
+  mould,
+  pack,
+  taste,
+  remelt,
+  sell,
+  adjust,
+  reading,
 ]);
 export type Command = z.infer<typeof command>;
 export type CommandOf<K extends Command['kind']> = Extract<Command, { kind: K }>;

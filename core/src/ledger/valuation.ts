@@ -115,8 +115,14 @@ export class Valuation {
     if (step.postings.length === 0 && step.money.labourMilli === 0 && step.money.energyMilli === 0) return;
     const { purchaseMilli, labourMilli, energyMilli, revenueMilli } = step.money;
     const cost: StepCost = {
-      inputsMilli: 0, purchaseMilli, labourMilli, energyMilli, creditMilli: 0,
-      outputs: new Map(), soldMilli: 0, lostMilli: 0,
+      inputsMilli: 0,
+      purchaseMilli,
+      labourMilli,
+      energyMilli,
+      creditMilli: 0,
+      outputs: new Map(),
+      soldMilli: 0,
+      lostMilli: 0,
     };
     const pool = new Map<string, number>();
     for (const posting of step.postings) {
@@ -136,7 +142,10 @@ export class Valuation {
     const toShare = cost.inputsMilli + purchaseMilli + labourMilli + energyMilli - cost.creditMilli;
     if (good.length > 0) {
       const byMass = good.some((p) => p.massMg > 0);
-      const parts = apportion(toShare, good.map((p) => (byMass ? p.massMg : p.pieces)));
+      const parts = apportion(
+        toShare,
+        good.map((p) => (byMass ? p.massMg : p.pieces)),
+      );
       good.forEach((posting, index) => this.give(posting, parts[index] ?? 0, pool, cost));
     } else if (step.postings.some((p) => p.outside === 'customer')) cost.soldMilli = toShare;
     else cost.lostMilli = toShare;
@@ -226,7 +235,10 @@ function byProductSales(book: Book): { credits: Map<string, PerHolding>; takings
   for (const sale of book.timeline) {
     if (sale.money.revenueMilli <= 0) continue;
     const lines = sale.postings.filter((p) => p.holdingId !== null && isOut(p));
-    const shares = apportion(sale.money.revenueMilli, lines.map((p) => -p.massMg));
+    const shares = apportion(
+      sale.money.revenueMilli,
+      lines.map((p) => -p.massMg),
+    );
     lines.forEach((posting, index) => {
       const holdingId = posting.holdingId ?? '';
       const share = shares[index] ?? 0;
@@ -236,7 +248,10 @@ function byProductSales(book: Book): { credits: Map<string, PerHolding>; takings
         .filter((e) => e.massMg > 0 && (e.at < sale.at || (e.at === sale.at && e.order < sale.order)));
       if (fillings.length === 0) return;
       add(takings, sale.id, holdingId, share);
-      const parts = apportion(share, fillings.map((e) => e.massMg));
+      const parts = apportion(
+        share,
+        fillings.map((e) => e.massMg),
+      );
       fillings.forEach((entry, at) => add(credits, entry.stepId, holdingId, parts[at] ?? 0));
     });
   }

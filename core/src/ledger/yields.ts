@@ -71,24 +71,29 @@ export const percent = (share: number): string => `${(100 * share).toFixed(1)} %
  * @param kind which step; @param value share 0–1; @param past earlier yields of that family in time order;
  *   @param family what they have in common, in words
  */
-export function judgeYield(
-  kind: Step['kind'],
-  value: number,
-  past: readonly number[],
-  family: string,
-): YieldJudgement {
+export function judgeYield(kind: Step['kind'], value: number, past: readonly number[], family: string): YieldJudgement {
   const chart = past.length >= ENOUGH ? individuals(past) : null;
   if (!chart) {
     const usual = USUAL_YIELD[kind];
     if (!usual) {
-      return { tone: 'unknown', value, sentence: `${percent(value)} came through.`, evidence: 'No history to compare with yet.', todo: null, signal: null, chart: null };
+      return {
+        tone: 'unknown',
+        value,
+        sentence: `${percent(value)} came through.`,
+        evidence: 'No history to compare with yet.',
+        todo: null,
+        signal: null,
+        chart: null,
+      };
     }
     const [low, high] = usual;
     const inside = value >= low && value <= high;
     return {
       tone: inside ? 'good' : 'watch',
       value,
-      sentence: inside ? `${percent(value)}: within what is usual in the trade.` : `${percent(value)}: outside what is usual in the trade.`,
+      sentence: inside
+        ? `${percent(value)}: within what is usual in the trade.`
+        : `${percent(value)}: outside what is usual in the trade.`,
       evidence: `Usual ${percent(low)} to ${percent(high)}. Only ${past.length} earlier of ${family}: your own limits need ${ENOUGH}.`,
       todo: inside ? null : ((value < low ? WHEN_LOW : WHEN_HIGH)[kind] ?? null),
       signal: null,
@@ -98,7 +103,15 @@ export function judgeYield(
   const signal = signalAtEnd([...past, value], chart);
   const evidence = `${chart.n} earlier of ${family}: mean ${percent(chart.mean)}, natural limits ${percent(Math.max(0, chart.lower))} to ${percent(Math.min(1, chart.upper))}.`;
   if (signal === null) {
-    return { tone: 'good', value, sentence: `${percent(value)}: as usual for ${family}.`, evidence, todo: null, signal, chart };
+    return {
+      tone: 'good',
+      value,
+      sentence: `${percent(value)}: as usual for ${family}.`,
+      evidence,
+      todo: null,
+      signal,
+      chart,
+    };
   }
   const low = value < chart.mean;
   const how =
@@ -107,5 +120,13 @@ export function judgeYield(
       : signal === 'eight-on-one-side'
         ? `eight running ${low ? 'below' : 'above'} the mean: something has shifted`
         : `the second of three far ${low ? 'below' : 'above'} the mean`;
-  return { tone: 'watch', value, sentence: `${percent(value)}: ${how}.`, evidence, todo: (low ? WHEN_LOW : WHEN_HIGH)[kind] ?? null, signal, chart };
+  return {
+    tone: 'watch',
+    value,
+    sentence: `${percent(value)}: ${how}.`,
+    evidence,
+    todo: (low ? WHEN_LOW : WHEN_HIGH)[kind] ?? null,
+    signal,
+    chart,
+  };
 }

@@ -55,7 +55,12 @@ export function planMould(command: CommandOf<'mould'>, context: PlanContext): St
     planner.make('good', base('bars', place, `${origin.name}, ${barG} g`), goodMg, goodPieces);
   }
   if (secondsPieces > 0) {
-    planner.make('seconds', base('seconds', 'store', `Seconds, ${origin.name}`), toMg(secondsPieces * barG), secondsPieces);
+    planner.make(
+      'seconds',
+      base('seconds', 'store', `Seconds, ${origin.name}`),
+      toMg(secondsPieces * barG),
+      secondsPieces,
+    );
   }
   if (command.remeltG > 0) planner.make('remelt', base('remelt', 'temper', origin.name), toMg(command.remeltG));
   planner.lose('trimming', toMg(command.trimmingsG));

@@ -6,7 +6,8 @@ export interface ProgramStep {
   note: string;
 }
 
-const LINE = /^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([CF])?\s*[,;:x×@/-]?\s*(\d+(?:[.,]\d+)?)\s*(?:min(?:utes)?|')?\s*[,;:-]?\s*(.*)$/i;
+const LINE =
+  /^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([CF])?\s*[,;:x×@/-]?\s*(\d+(?:[.,]\d+)?)\s*(?:min(?:utes)?|')?\s*[,;:-]?\s*(.*)$/i;
 
 const number = (text: string): number => Number(text.replace(',', '.'));
 
@@ -27,7 +28,11 @@ export function readProgram(text: string, unit: TemperatureUnit): { steps: Progr
       return;
     }
     const given = match[2]?.toUpperCase() as TemperatureUnit | undefined;
-    steps.push({ setC: celsiusFrom(number(match[1]), given ?? unit), minutes: number(match[3]), note: (match[4] ?? '').trim() });
+    steps.push({
+      setC: celsiusFrom(number(match[1]), given ?? unit),
+      minutes: number(match[3]),
+      note: (match[4] ?? '').trim(),
+    });
   });
   return { steps, unreadable };
 }
@@ -35,6 +40,9 @@ export function readProgram(text: string, unit: TemperatureUnit): { steps: Progr
 /** The same program as text again. */
 export function writeProgram(steps: readonly ProgramStep[], unit: TemperatureUnit): string {
   return steps
-    .map(({ setC, minutes, note }) => `${Math.round(celsiusTo(setC, unit) * 10) / 10} °${unit} ${minutes} min${note === '' ? '' : ` ${note}`}`)
+    .map(
+      ({ setC, minutes, note }) =>
+        `${Math.round(celsiusTo(setC, unit) * 10) / 10} °${unit} ${minutes} min${note === '' ? '' : ` ${note}`}`,
+    )
     .join('\n');
 }

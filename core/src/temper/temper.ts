@@ -3,9 +3,7 @@ import type { CommandOf } from '../ledger/commands';
 import type { HoldingKind } from '../ledger/types';
 import { toMg } from '../units/mass';
 
-const INTO_THE_POUR: readonly HoldingKind[] = [
-  'mass', 'block', 'remelt', 'tempered', 'bars', 'seconds', 'ingredient',
-];
+const INTO_THE_POUR: readonly HoldingKind[] = ['mass', 'block', 'remelt', 'tempered', 'bars', 'seconds', 'ingredient'];
 
 /** A pour is melted, cooled and brought to working temperature; seed and silk are ingredients of it. */
 export function planTemper(command: CommandOf<'temper'>, context: PlanContext): StepPlan {

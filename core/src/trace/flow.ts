@@ -100,7 +100,8 @@ export function downstream(book: Book, holdingIds: readonly string[]): { steps: 
     return known && known.all > 0 ? known.mine / known.all : seeds.has(holdingId) ? 1 : 0;
   };
   // What comes from the pantry joins a batch; it does not make less of it the subject's.
-  const joins = (holdingId: string): boolean => !seeds.has(holdingId) && followsCacao && book.holding(holdingId).kind === 'ingredient';
+  const joins = (holdingId: string): boolean =>
+    !seeds.has(holdingId) && followsCacao && book.holding(holdingId).kind === 'ingredient';
   const followsCacao = holdingIds.every((id) => book.holding(id).kind !== 'ingredient');
   for (const holdingId of seeds) {
     holdings.set(holdingId, 1);

@@ -32,8 +32,7 @@ export const STATION_NAMES: Record<Place, string> = {
   store: 'Store',
 };
 
-export const isStation = (value: string): value is Station =>
-  (STATIONS as readonly string[]).includes(value);
+export const isStation = (value: string): value is Station => (STATIONS as readonly string[]).includes(value);
 
 /** Which stations a batch passes, in workshop order, with the school it follows in a sentence. */
 export interface Route {

@@ -50,15 +50,23 @@ export class BatchChain {
     const { demo, plan } = this;
     const { chance } = demo;
     const shares: [string, number][] = plan.twoLots
-      ? [[demo.beans(plan.origin, this.greenG * 0.6, at), 0.6], [demo.beans(this.other(), this.greenG * 0.4, at), 0.4]]
+      ? [
+          [demo.beans(plan.origin, this.greenG * 0.6, at), 0.6],
+          [demo.beans(this.other(), this.greenG * 0.4, at), 0.4],
+        ]
       : [[demo.beans(plan.origin, this.greenG, at), 1]];
     let clock = at;
     for (const [lot, share] of shares) {
       const inG = Math.round(this.greenG * share);
       if (plan.stop === 'sort') {
         demo.workshop.startWork({
-          station: 'sort', sources: [{ holdingId: lot, massG: inG }], machineId: 'sorting-table', personId: 'danso',
-          at: new Date(demo.now - 38 * MINUTE).toISOString(), dueAt: new Date(demo.now + 55 * MINUTE).toISOString(), note: '',
+          station: 'sort',
+          sources: [{ holdingId: lot, massG: inG }],
+          machineId: 'sorting-table',
+          personId: 'danso',
+          at: new Date(demo.now - 38 * MINUTE).toISOString(),
+          dueAt: new Date(demo.now + 55 * MINUTE).toISOString(),
+          note: '',
         });
         return;
       }
@@ -72,11 +80,18 @@ export class BatchChain {
         {
           kind: 'sort',
           sources: [{ holdingId: lot, massG: inG }],
-          rejects: rejectShares(flat / (1 - goodShare), chance.between(0.25, 0.35)).map(([reason, part]) => ({ reason, massG: Math.round(rejectG * part) })),
+          rejects: rejectShares(flat / (1 - goodShare), chance.between(0.25, 0.35)).map(([reason, part]) => ({
+            reason,
+            massG: Math.round(rejectG * part),
+          })),
           goodG: good,
-          note: plan.flatBeans ? 'Far more flat beans than the sample had. Photographed; claim sent to the producer.' : '',
+          note: plan.flatBeans
+            ? 'Far more flat beans than the sample had. Photographed; claim sent to the producer.'
+            : '',
         },
-        clock, demo.person(), { minutes: Math.round(minutes), machineId: 'sorting-table' },
+        clock,
+        demo.person(),
+        { minutes: Math.round(minutes), machineId: 'sorting-table' },
       );
       this.sorted.push({ id: step.slots['good'] ?? '', g: good });
     }
@@ -103,8 +118,13 @@ export class BatchChain {
         left -= inG;
         if (plan.stop === 'roast' && i === 2) {
           demo.workshop.startWork({
-            station: 'roast', sources: [{ holdingId: tub.id, massG: inG }], machineId: 'convection-oven', personId: 'ilse',
-            at: new Date(demo.now - 11 * MINUTE).toISOString(), dueAt: new Date(demo.now + 14 * MINUTE).toISOString(), note: '',
+            station: 'roast',
+            sources: [{ holdingId: tub.id, massG: inG }],
+            machineId: 'convection-oven',
+            personId: 'ilse',
+            at: new Date(demo.now - 11 * MINUTE).toISOString(),
+            dueAt: new Date(demo.now + 14 * MINUTE).toISOString(),
+            note: '',
           });
           return;
         }
@@ -136,18 +156,33 @@ export class BatchChain {
         outG,
         note: burnt ? 'Door alarm not heard: smoke, bitter, black edges. Written off.' : '',
       },
-      at, demo.person(), { minutes: 12, energyKwh: Math.round(chance.between(1.3, 1.7) * 100) / 100, machineId: 'convection-oven' },
+      at,
+      demo.person(),
+      { minutes: 12, energyKwh: Math.round(chance.between(1.3, 1.7) * 100) / 100, machineId: 'convection-oven' },
     );
     const id = step.slots['good'] ?? '';
     if (burnt) {
-      demo.record({ kind: 'adjust', holdingId: id, countedG: 0, cause: 'write-off', note: 'Burnt load' }, at + 20 * MINUTE, 'ilse');
+      demo.record(
+        { kind: 'adjust', holdingId: id, countedG: 0, cause: 'write-off', note: 'Burnt load' },
+        at + 20 * MINUTE,
+        'ilse',
+      );
       return;
     }
     this.roasted.push({ id, g: outG });
     if (chance.yes(0.012)) {
       const fixed = { ...(step.command as CommandOf<'roast'>), outG: round(outG - 40) };
-      demo.workshop.record(fixed, { personId: 'tomo', machineId: step.machineId, minutes: step.minutes, energyKwh: step.energyKwh, at: new Date(at).toISOString() },
-        { supersedes: step.id, reason: 'The tray was on the scale: tare was wrong.' });
+      demo.workshop.record(
+        fixed,
+        {
+          personId: 'tomo',
+          machineId: step.machineId,
+          minutes: step.minutes,
+          energyKwh: step.energyKwh,
+          at: new Date(at).toISOString(),
+        },
+        { supersedes: step.id, reason: 'The tray was on the scale: tare was wrong.' },
+      );
       this.roasted[this.roasted.length - 1] = { id, g: round(outG - 40) };
     }
   }
@@ -159,17 +194,38 @@ export class BatchChain {
     const sources = this.roasted.map(({ id, g }) => ({ holdingId: id, massG: g }));
     if (plan.stop === 'winnow') {
       demo.workshop.startWork({
-        station: 'winnow', sources: sources.slice(0, 2), machineId: 'cracker-column', personId: 'tomo',
-        at: new Date(demo.now - 21 * MINUTE).toISOString(), dueAt: new Date(demo.now + 34 * MINUTE).toISOString(), note: '',
+        station: 'winnow',
+        sources: sources.slice(0, 2),
+        machineId: 'cracker-column',
+        personId: 'tomo',
+        at: new Date(demo.now - 21 * MINUTE).toISOString(),
+        dueAt: new Date(demo.now + 34 * MINUTE).toISOString(),
+        note: '',
       });
       return;
     }
     const nibShare = chance.around(plan.origin.nibYield - (plan.drift ?? 0), 0.006);
     const nibsG = round(inG * nibShare);
-    const huskG = round(inG * Math.min(1 - nibShare - 0.012, chance.around(plan.origin.huskShare + (plan.drift ?? 0), 0.005)));
+    const huskG = round(
+      inG * Math.min(1 - nibShare - 0.012, chance.around(plan.origin.huskShare + (plan.drift ?? 0), 0.005)),
+    );
     const step = demo.record(
-      { kind: 'winnow', sources, nibsG, huskG, dustG: Math.round(inG * chance.between(0.004, 0.009)), setting: 'gap 6, air 4', note: '' },
-      at, demo.person(), { minutes: Math.round((inG / 1000) * 3.1), energyKwh: Math.round(inG / 1000 * 0.06 * 100) / 100, machineId: 'cracker-column' },
+      {
+        kind: 'winnow',
+        sources,
+        nibsG,
+        huskG,
+        dustG: Math.round(inG * chance.between(0.004, 0.009)),
+        setting: 'gap 6, air 4',
+        note: '',
+      },
+      at,
+      demo.person(),
+      {
+        minutes: Math.round((inG / 1000) * 3.1),
+        energyKwh: Math.round((inG / 1000) * 0.06 * 100) / 100,
+        machineId: 'cracker-column',
+      },
     );
     this.nibs.push({ id: step.slots['good'] ?? '', g: nibsG });
     this.sellHusk(step.slots['husk'], huskG, at);
@@ -183,7 +239,17 @@ export class BatchChain {
     if (husk === undefined || grams <= 0 || !demo.chance.yes(0.7)) return;
     const day = at + demo.chance.between(5, 25) * DAY;
     demo.after(day, () => {
-      demo.record({ kind: 'sell', sources: [{ holdingId: husk, massG: grams }], takings: Math.round(grams * 0.0021 * 100) / 100, to: 'Gull Street Gardens', note: 'Mulch' }, day, 'perpetua');
+      demo.record(
+        {
+          kind: 'sell',
+          sources: [{ holdingId: husk, massG: grams }],
+          takings: Math.round(grams * 0.0021 * 100) / 100,
+          to: 'Gull Street Gardens',
+          note: 'Mulch',
+        },
+        day,
+        'perpetua',
+      );
     });
   }
 
@@ -197,26 +263,57 @@ export class BatchChain {
     const first = demo.record(
       {
         kind: 'charge',
-        batch: { name: `${plan.origin.bar} ${plan.origin.cocoaPct} %`, routeId: 'whole-bean', targetMicron: 19, cocoaTargetPct: plan.origin.cocoaPct },
+        batch: {
+          name: `${plan.origin.bar} ${plan.origin.cocoaPct} %`,
+          routeId: 'whole-bean',
+          targetMicron: 19,
+          cocoaTargetPct: plan.origin.cocoaPct,
+        },
         sources: [
           ...(plan.lateButter ? [] : [{ holdingId: demo.pantry('butter', butterG, at), massG: butterG }]),
           ...this.nibs.map(({ id, g }) => ({ holdingId: id, massG: g })),
         ],
         note: '',
       },
-      at, personId, { minutes: 55, machineId: plan.small ? 'stone-small' : 'stone-large' },
+      at,
+      personId,
+      { minutes: 55, machineId: plan.small ? 'stone-small' : 'stone-large' },
     );
-    this.batch = { id: first.batchId ?? '', code: demo.workshop.batches.get(first.batchId ?? '')?.code ?? '', g: nibsG + sugarG + butterG };
+    this.batch = {
+      id: first.batchId ?? '',
+      code: demo.workshop.batches.get(first.batchId ?? '')?.code ?? '',
+      g: nibsG + sugarG + butterG,
+    };
     const sweet = at + 9 * HOUR;
     demo.after(sweet, () => {
-      demo.record({ kind: 'charge', batchId: this.batch.id, sources: [{ holdingId: demo.pantry('sugar', sugarG, sweet), massG: sugarG }], note: 'After the nibs ran smooth' }, sweet, personId, { minutes: 8 });
+      demo.record(
+        {
+          kind: 'charge',
+          batchId: this.batch.id,
+          sources: [{ holdingId: demo.pantry('sugar', sugarG, sweet), massG: sugarG }],
+          note: 'After the nibs ran smooth',
+        },
+        sweet,
+        personId,
+        { minutes: 8 },
+      );
     });
     if (plan.lateButter) {
       const late = at + 30 * HOUR;
       const extra = round(butterG * 1.6);
       this.batch.g += extra - butterG;
       demo.after(late, () => {
-        demo.record({ kind: 'charge', batchId: this.batch.id, sources: [{ holdingId: demo.pantry('butter', extra, late), massG: extra }], note: 'Too thick to pour: more butter than planned, so the percent moved' }, late, 'ilse', { minutes: 5 });
+        demo.record(
+          {
+            kind: 'charge',
+            batchId: this.batch.id,
+            sources: [{ holdingId: demo.pantry('butter', extra, late), massG: extra }],
+            note: 'Too thick to pour: more butter than planned, so the percent moved',
+          },
+          late,
+          'ilse',
+          { minutes: 5 },
+        );
       });
     }
     this.readings(at, personId);
@@ -231,7 +328,11 @@ export class BatchChain {
       const when = at + hour * HOUR;
       const micron = Math.max(9, Math.round(demo.chance.around(12 + 78 * Math.exp(-k * hour), 1.4)));
       demo.after(when, () => {
-        demo.record({ kind: 'reading', batchId: this.batch.id, what: 'micron', value: micron, note: '' }, when, personId);
+        demo.record(
+          { kind: 'reading', batchId: this.batch.id, what: 'micron', value: micron, note: '' },
+          when,
+          personId,
+        );
       });
     }
     const end = at + hours * HOUR;
@@ -247,8 +348,21 @@ export class BatchChain {
     const each = Math.floor(outG / count);
     const outsG = Array.from({ length: count }, (_, i) => (i === count - 1 ? outG - each * (count - 1) : each));
     const step = demo.record(
-      { kind: 'discharge', batchId: this.batch.id, outsG, holdUpG, micron: plan.ranOver ? 13 : 18, note: plan.ranOver ? 'Forgot it over the feast day: ran over, thick and a little gummy' : '' },
-      at, demo.person(), { minutes: 35, energyKwh: Math.round(hours * (plan.small ? 0.37 : 0.75) * 10) / 10, machineId: plan.small ? 'stone-small' : 'stone-large' },
+      {
+        kind: 'discharge',
+        batchId: this.batch.id,
+        outsG,
+        holdUpG,
+        micron: plan.ranOver ? 13 : 18,
+        note: plan.ranOver ? 'Forgot it over the feast day: ran over, thick and a little gummy' : '',
+      },
+      at,
+      demo.person(),
+      {
+        minutes: 35,
+        energyKwh: Math.round(hours * (plan.small ? 0.37 : 0.75) * 10) / 10,
+        machineId: plan.small ? 'stone-small' : 'stone-large',
+      },
     );
     const blocks = Object.values(step.slots).map((id, index) => ({ id, g: outsG[index] ?? 0 }));
     const rested = at + (plan.stop ? 14.3 : demo.chance.between(13, 18)) * DAY;
@@ -259,7 +373,9 @@ export class BatchChain {
   private rest(blocks: { id: string; g: number }[], at: number): void {
     const { demo } = this;
     const ready = blocks.map(({ id, g }) => {
-      const step = demo.record({ kind: 'rest', sources: [{ holdingId: id, massG: g }], note: '' }, at, demo.person(), { minutes: 4 });
+      const step = demo.record({ kind: 'rest', sources: [{ holdingId: id, massG: g }], note: '' }, at, demo.person(), {
+        minutes: 4,
+      });
       return { id: step.slots['good'] ?? '', g };
     });
     demo.after(at + 3 * HOUR, () => this.temper(ready, at + HOUR));
@@ -272,8 +388,13 @@ export class BatchChain {
     const sources = blocks.map(({ id, g }) => ({ holdingId: id, massG: g }));
     if (plan.stop === 'temper') {
       demo.workshop.startWork({
-        station: 'temper', sources: sources.slice(0, 1), machineId: 'temper-machine', personId: 'perpetua',
-        at: new Date(demo.now - 26 * MINUTE).toISOString(), dueAt: new Date(demo.now + 19 * MINUTE).toISOString(), note: 'Melting out',
+        station: 'temper',
+        sources: sources.slice(0, 1),
+        machineId: 'temper-machine',
+        personId: 'perpetua',
+        at: new Date(demo.now - 26 * MINUTE).toISOString(),
+        dueAt: new Date(demo.now + 19 * MINUTE).toISOString(),
+        note: 'Melting out',
       });
       return;
     }
@@ -290,7 +411,9 @@ export class BatchChain {
         test: bad ? 'slow' : 'set',
         note: bad ? 'In a hurry: melt cut short' : '',
       },
-      at, demo.person(), { minutes: 50, energyKwh: 1.6, machineId: 'temper-machine' },
+      at,
+      demo.person(),
+      { minutes: 50, energyKwh: 1.6, machineId: 'temper-machine' },
     );
     this.mould(step.slots['good'] ?? '', chocolateG + silkG, at + 90 * MINUTE, again);
   }
@@ -300,8 +423,13 @@ export class BatchChain {
     const { chance } = demo;
     if (plan.stop === 'mould') {
       demo.workshop.startWork({
-        station: 'mould', sources: [{ holdingId: tub, massG: grams }], machineId: 'cabinet', personId: 'tomo',
-        at: new Date(demo.now - 32 * MINUTE).toISOString(), dueAt: new Date(demo.now + 8 * MINUTE).toISOString(), note: 'Setting in the cabinet',
+        station: 'mould',
+        sources: [{ holdingId: tub, massG: grams }],
+        machineId: 'cabinet',
+        personId: 'tomo',
+        at: new Date(demo.now - 32 * MINUTE).toISOString(),
+        dueAt: new Date(demo.now + 8 * MINUTE).toISOString(),
+        note: 'Setting in the cabinet',
       });
       return;
     }
@@ -314,15 +442,36 @@ export class BatchChain {
     const rest = Math.max(0, grams - holdUpG - goodG - seconds * BAR_G);
     const step = demo.record(
       {
-        kind: 'mould', sources: [{ holdingId: tub, massG: grams }], barG: BAR_G, cavities: 120, goodPieces: good, goodG, secondsPieces: seconds,
-        remeltG: 0, trimmingsG: Math.max(0, rest - Math.round(chance.between(0, Math.min(40, rest)))), holdUpG, note: '',
+        kind: 'mould',
+        sources: [{ holdingId: tub, massG: grams }],
+        barG: BAR_G,
+        cavities: 120,
+        goodPieces: good,
+        goodG,
+        secondsPieces: seconds,
+        remeltG: 0,
+        trimmingsG: Math.max(0, rest - Math.round(chance.between(0, Math.min(40, rest)))),
+        holdUpG,
+        note: '',
       },
-      at, demo.person(), { minutes: Math.round(40 + bars * 0.25), energyKwh: 1.1, machineId: 'cabinet' },
+      at,
+      demo.person(),
+      { minutes: Math.round(40 + bars * 0.25), energyKwh: 1.1, machineId: 'cabinet' },
     );
     const barsId = step.slots['good'] ?? '';
     if (plan.bloomed && !again) {
       demo.after(at + 3 * DAY, () => {
-        const back = demo.record({ kind: 'remelt', sources: [{ holdingId: barsId, pieces: good }], why: 'bloom', note: 'Grey streaks on day three' }, at + 3 * DAY, 'ilse', { minutes: 30 });
+        const back = demo.record(
+          {
+            kind: 'remelt',
+            sources: [{ holdingId: barsId, pieces: good }],
+            why: 'bloom',
+            note: 'Grey streaks on day three',
+          },
+          at + 3 * DAY,
+          'ilse',
+          { minutes: 30 },
+        );
         demo.after(at + 4.2 * DAY, () => this.temper([{ id: back.slots['good'] ?? '', g: goodG }], at + 4 * DAY, true));
       });
       return;
@@ -335,8 +484,18 @@ export class BatchChain {
     const { demo, plan } = this;
     const best = new Date(at + 540 * DAY).toISOString().slice(0, 10);
     const step = demo.record(
-      { kind: 'pack', holdingId: bars, pieces: count, labelCode: `${this.batch.code}-1`, bestBefore: best, packaging: [{ holdingId: demo.pantry('wrapper', count, at), pieces: count }], note: '' },
-      at, demo.person(), { minutes: Math.round(count * 0.42) },
+      {
+        kind: 'pack',
+        holdingId: bars,
+        pieces: count,
+        labelCode: `${this.batch.code}-1`,
+        bestBefore: best,
+        packaging: [{ holdingId: demo.pantry('wrapper', count, at), pieces: count }],
+        note: '',
+      },
+      at,
+      demo.person(),
+      { minutes: Math.round(count * 0.42) },
     );
     const packed = step.slots['good'] ?? '';
     let left = count;
@@ -346,11 +505,25 @@ export class BatchChain {
     }
     for (let sale = 0; sale < 6; sale += 1) {
       const when = at + (4 + sale * 14 + demo.chance.between(0, 9)) * DAY;
-      const pieces = sale === 5 ? Math.max(0, left - (demo.chance.yes(0.25) ? 6 : 0)) : Math.floor(left * demo.chance.between(0.15, 0.3));
+      const pieces =
+        sale === 5
+          ? Math.max(0, left - (demo.chance.yes(0.25) ? 6 : 0))
+          : Math.floor(left * demo.chance.between(0.15, 0.3));
       left -= pieces;
       if (pieces === 0) continue;
       demo.after(when, () => {
-        demo.record({ kind: 'sell', sources: [{ holdingId: packed, pieces }], takings: Math.round(pieces * demo.chance.pick([4.6, 5.2, 7.5]) * 100) / 100, to: demo.chance.pick(BUYERS), note: '' }, when, 'perpetua', { minutes: 6 });
+        demo.record(
+          {
+            kind: 'sell',
+            sources: [{ holdingId: packed, pieces }],
+            takings: Math.round(pieces * demo.chance.pick([4.6, 5.2, 7.5]) * 100) / 100,
+            to: demo.chance.pick(BUYERS),
+            note: '',
+          },
+          when,
+          'perpetua',
+          { minutes: 6 },
+        );
       });
     }
   }
@@ -360,11 +533,23 @@ export class BatchChain {
     const { chance } = demo;
     const tasters = plan.disagree ? PEOPLE : PEOPLE.slice(0, 2 + (chance.yes(0.4) ? 1 : 0));
     tasters.forEach((person, index) => {
-      const off = plan.disagree ? [2.1, -3, 0.4, -1.6][index % 4] ?? 0 : chance.around(0, 0.5);
+      const off = plan.disagree ? ([2.1, -3, 0.4, -1.6][index % 4] ?? 0) : chance.around(0, 0.5);
       const score = Math.round(Math.min(9.8, Math.max(1, plan.origin.score + off - (plan.ranOver ? 0.7 : 0))) * 2) / 2;
       demo.record(
-        { kind: 'taste', batchId: this.batch.id, holdingId: index < 2 ? packed : null, pieces: index < 2 ? 1 : 0, score, note: plan.disagree && off < -2 ? 'Sour to me, as if conched too short. Taste again next week.' : chance.pick(TASTING_WORDS) },
-        at + index * 6 * MINUTE, person.id, { minutes: 10 },
+        {
+          kind: 'taste',
+          batchId: this.batch.id,
+          holdingId: index < 2 ? packed : null,
+          pieces: index < 2 ? 1 : 0,
+          score,
+          note:
+            plan.disagree && off < -2
+              ? 'Sour to me, as if conched too short. Taste again next week.'
+              : chance.pick(TASTING_WORDS),
+        },
+        at + index * 6 * MINUTE,
+        person.id,
+        { minutes: 10 },
       );
     });
   }

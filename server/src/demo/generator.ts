@@ -52,7 +52,14 @@ export class Demo {
 
   record(command: Command, at: number, personId: string, extra: Partial<EntryHead> = {}): Step {
     this.open += 1;
-    return this.workshop.record(command, { personId, machineId: null, minutes: 0, energyKwh: 0, ...extra, at: new Date(at).toISOString() });
+    return this.workshop.record(command, {
+      personId,
+      machineId: null,
+      minutes: 0,
+      energyKwh: 0,
+      ...extra,
+      at: new Date(at).toISOString(),
+    });
   }
 
   person(): string {
@@ -129,7 +136,8 @@ export class Demo {
   /** Plays everything up to now. */
   async run(): Promise<void> {
     const { workshop } = this;
-    if (workshop.routes.size === 0) for (const route of ROUTE_TEMPLATES) workshop.putRoute({ ...route, stations: [...route.stations] });
+    if (workshop.routes.size === 0)
+      for (const route of ROUTE_TEMPLATES) workshop.putRoute({ ...route, stations: [...route.stations] });
     workshop.putSettings(SETTINGS);
     for (const row of PEOPLE) workshop.putPerson(row);
     for (const row of MACHINES) workshop.putMachine(row);
@@ -138,7 +146,12 @@ export class Demo {
     this.planBatches();
     this.schedule.add(this.now - 17 * DAY, () => {
       const origin = ORIGINS[2];
-      if (origin) this.receive(origin, this.now - 17 * DAY, 'ON HOLD: webbing and two larvae in sack 3. Kept apart in the cold room, not to be opened.');
+      if (origin)
+        this.receive(
+          origin,
+          this.now - 17 * DAY,
+          'ON HOLD: webbing and two larvae in sack 3. Kept apart in the cold room, not to be opened.',
+        );
     });
     for (let act = this.schedule.take(this.now); act; act = this.schedule.take(this.now)) {
       act.run();

@@ -35,7 +35,13 @@ export const MACHINES: Machine[] = [
 ];
 
 const ingredient = (id: string, name: string, rest: Partial<Material> = {}): Material => ({
-  id, name, kind: 'ingredient', cocoa: 'none', sugar: false, allergens: [], ...rest,
+  id,
+  name,
+  kind: 'ingredient',
+  cocoa: 'none',
+  sugar: false,
+  allergens: [],
+  ...rest,
 });
 
 export const MATERIALS: Material[] = [
@@ -72,30 +78,89 @@ export interface Origin {
   score: number;
 }
 
-const lot = (producer: string, country: string, region: string, variety: string, pricePerKg: number, freight: number): Origin['lot'] => ({
-  producer, country, region, variety, form: 'beans', routeId: 'whole-bean', pricePerKg, currency: 'EUR', rate: 1, freight,
+const lot = (
+  producer: string,
+  country: string,
+  region: string,
+  variety: string,
+  pricePerKg: number,
+  freight: number,
+): Origin['lot'] => ({
+  producer,
+  country,
+  region,
+  variety,
+  form: 'beans',
+  routeId: 'whole-bean',
+  pricePerKg,
+  currency: 'EUR',
+  rate: 1,
+  freight,
 });
 
 export const ORIGINS: Origin[] = [
   {
     lot: lot('Tam Lụa Growers', 'Viet Nam', 'southern delta', 'Trinitario mix', 6.4, 210),
-    bar: 'Viet Nam', cocoaPct: 72, sortYield: 0.955, roastYield: 0.941, nibYield: 0.832, huskShare: 0.14, roastC: 128, roastMinutes: 26, grindHours: 52, score: 7.4,
+    bar: 'Viet Nam',
+    cocoaPct: 72,
+    sortYield: 0.955,
+    roastYield: 0.941,
+    nibYield: 0.832,
+    huskShare: 0.14,
+    roastC: 128,
+    roastMinutes: 26,
+    grindHours: 52,
+    score: 7.4,
   },
   {
     lot: lot('Roça Vento Manso', 'São Tomé', 'north slope', 'Amelonado', 7.1, 260),
-    bar: 'São Tomé', cocoaPct: 75, sortYield: 0.965, roastYield: 0.936, nibYield: 0.821, huskShare: 0.148, roastC: 134, roastMinutes: 24, grindHours: 58, score: 7.8,
+    bar: 'São Tomé',
+    cocoaPct: 75,
+    sortYield: 0.965,
+    roastYield: 0.936,
+    nibYield: 0.821,
+    huskShare: 0.148,
+    roastC: 134,
+    roastMinutes: 24,
+    grindHours: 58,
+    score: 7.8,
   },
   {
     lot: lot('Kasule Ridge Society', 'Uganda', 'western hills', 'Upper Amazon', 5.6, 240),
-    bar: 'Uganda', cocoaPct: 70, sortYield: 0.94, roastYield: 0.938, nibYield: 0.815, huskShare: 0.152, roastC: 131, roastMinutes: 25, grindHours: 55, score: 6.9,
+    bar: 'Uganda',
+    cocoaPct: 70,
+    sortYield: 0.94,
+    roastYield: 0.938,
+    nibYield: 0.815,
+    huskShare: 0.152,
+    roastC: 131,
+    roastMinutes: 25,
+    grindHours: 55,
+    score: 6.9,
   },
   {
     lot: lot('Nawaira Bay Farmers', 'Fiji', 'windward bay', 'Trinitario mix', 8.2, 390),
-    bar: 'Fiji', cocoaPct: 68, sortYield: 0.962, roastYield: 0.944, nibYield: 0.838, huskShare: 0.135, roastC: 122, roastMinutes: 30, grindHours: 60, score: 8.1,
+    bar: 'Fiji',
+    cocoaPct: 68,
+    sortYield: 0.962,
+    roastYield: 0.944,
+    nibYield: 0.838,
+    huskShare: 0.135,
+    roastC: 122,
+    roastMinutes: 30,
+    grindHours: 60,
+    score: 8.1,
   },
 ];
 
-export const BUYERS = ['Market stall, Fish Quay', 'Lantern Books café', 'Own web shop', 'Ferry kiosk', 'Hotel Breakwater', 'Cheese shop, Mill Lane'];
+export const BUYERS = [
+  'Market stall, Fish Quay',
+  'Lantern Books café',
+  'Own web shop',
+  'Ferry kiosk',
+  'Hotel Breakwater',
+  'Cheese shop, Mill Lane',
+];
 
 export const TASTING_WORDS = [
   'Opens with dried plum, long cocoa finish.',

@@ -10,19 +10,33 @@ const TICK_MS = 200;
 export function deviceRoutes(router: Router, scale: SimulatedScale): void {
   const { app } = router;
   router.read('/api/devices/scale', 'What the scale says now', () => scale.read());
-  router.calc('/api/devices/scale/place', 'Put a load on the simulated scale', z.object({ massG: massOrNoneG }), ({ massG }) => {
-    scale.place(massG);
-    return scale.read();
-  });
-  router.calc('/api/devices/scale/readings', 'Post a reading from a real scale', z.object({ massG: massOrNoneG }), ({ massG }) => {
-    scale.post(massG);
-    return scale.read();
-  });
-  router.calc('/api/devices/scale/mood', 'Make the simulated scale noisy, stuck or unplugged',
-    z.object({ noiseG: z.number().min(0).max(500), stuck: z.boolean(), unplugged: z.boolean() }), (mood) => {
+  router.calc(
+    '/api/devices/scale/place',
+    'Put a load on the simulated scale',
+    z.object({ massG: massOrNoneG }),
+    ({ massG }) => {
+      scale.place(massG);
+      return scale.read();
+    },
+  );
+  router.calc(
+    '/api/devices/scale/readings',
+    'Post a reading from a real scale',
+    z.object({ massG: massOrNoneG }),
+    ({ massG }) => {
+      scale.post(massG);
+      return scale.read();
+    },
+  );
+  router.calc(
+    '/api/devices/scale/mood',
+    'Make the simulated scale noisy, stuck or unplugged',
+    z.object({ noiseG: z.number().min(0).max(500), stuck: z.boolean(), unplugged: z.boolean() }),
+    (mood) => {
       scale.mood = mood;
       return scale.read();
-    });
+    },
+  );
 
   stream(router, '/api/devices/scale/stream', (send) => {
     const tick = setInterval(() => send(scale.read()), TICK_MS);
@@ -45,7 +59,11 @@ export function deviceRoutes(router: Router, scale: SimulatedScale): void {
     app.get(url, (request, reply) => {
       reply.hijack();
       const { raw } = reply;
-      raw.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
+      raw.writeHead(200, {
+        'content-type': 'text/event-stream',
+        'cache-control': 'no-store',
+        'x-accel-buffering': 'no',
+      });
       const stop = start((data) => raw.write(`data: ${JSON.stringify(data)}\n\n`));
       const end = (): void => {
         stop();

@@ -9,30 +9,63 @@ import type { Router } from './router';
 
 /** The arithmetic of the benches, scriptable. */
 export function calculatorRoutes(router: Router): void {
-  router.calc('/api/calc/beans/landed', 'Landed cost of a lot',
+  router.calc(
+    '/api/calc/beans/landed',
+    'Landed cost of a lot',
     z.object({ netG: massG, pricePerKg: money, rate: z.number().positive().default(1), freight: money.default(0) }),
     ({ netG, pricePerKg, rate, freight }) => {
       const total = majorFromMilli(landedMilli(netG, pricePerKg, rate, freight));
       return { total, perKg: total / (netG / 1000) };
-    });
-  router.calc('/api/calc/mould/bars', 'Bars from a pour',
+    },
+  );
+  router.calc(
+    '/api/calc/mould/bars',
+    'Bars from a pour',
     z.object({ chocolateG: massG, holdUpG: massOrNoneG.default(0), barG: massG, cavities: z.number().int().min(1) }),
-    ({ chocolateG, holdUpG, barG, cavities }) => barsFrom(chocolateG, holdUpG, barG, cavities));
-  router.calc('/api/calc/recipe/cocoa', 'Cocoa percent, with and without added butter',
-    z.object({ nibsG: massOrNoneG, butterG: massOrNoneG.default(0), sugarG: massOrNoneG.default(0), otherG: massOrNoneG.default(0) })
-      .refine((b) => b.nibsG + b.butterG + b.sugarG + b.otherG > 0, { message: 'nothing is in the bowl', path: ['nibsG'] }),
+    ({ chocolateG, holdUpG, barG, cavities }) => barsFrom(chocolateG, holdUpG, barG, cavities),
+  );
+  router.calc(
+    '/api/calc/recipe/cocoa',
+    'Cocoa percent, with and without added butter',
+    z
+      .object({
+        nibsG: massOrNoneG,
+        butterG: massOrNoneG.default(0),
+        sugarG: massOrNoneG.default(0),
+        otherG: massOrNoneG.default(0),
+      })
+      .refine((b) => b.nibsG + b.butterG + b.sugarG + b.otherG > 0, {
+        message: 'nothing is in the bowl',
+        path: ['nibsG'],
+      }),
     ({ nibsG, butterG, sugarG, otherG }) => {
       const total = nibsG + butterG + sugarG + otherG;
       const none = { id: '', name: '', kind: 'ingredient' as const, allergens: [] };
-      const figures = cocoaFigures(new Map([['nibs', nibsG / total], ['butter', butterG / total], ['sugar', sugarG / total], ['other', otherG / total]]), (root) =>
-        root === 'nibs' ? { kind: 'cacao', lotId: 'nibs' }
-          : { kind: 'ingredient', material: { ...none, cocoa: root === 'butter' ? 'butter' : 'none', sugar: root === 'sugar' } });
+      const figures = cocoaFigures(
+        new Map([
+          ['nibs', nibsG / total],
+          ['butter', butterG / total],
+          ['sugar', sugarG / total],
+          ['other', otherG / total],
+        ]),
+        (root) =>
+          root === 'nibs'
+            ? { kind: 'cacao', lotId: 'nibs' }
+            : {
+                kind: 'ingredient',
+                material: { ...none, cocoa: root === 'butter' ? 'butter' : 'none', sugar: root === 'sugar' },
+              },
+      );
       return { cocoaPct: figures.cocoaPct, withoutButterPct: figures.withoutButterPct, sugarPct: figures.sugarPct };
-    });
-  router.calc('/api/calc/stats/individuals', 'Individuals and moving-range chart',
+    },
+  );
+  router.calc(
+    '/api/calc/stats/individuals',
+    'Individuals and moving-range chart',
     z.object({ values: z.array(z.number()).min(2).max(10_000) }),
     ({ values }) => {
       const chart = individuals(values);
       return { chart, signal: chart ? signalAtEnd(values, chart) : null };
-    });
+    },
+  );
 }

@@ -3,12 +3,24 @@ import { z } from 'zod';
 import type { Problem } from '@wunsch/core/api/types';
 import { DomainError, type FieldProblem } from '@wunsch/core/errors/domain-error';
 
-const CONFLICTS = new Set(['ledger/superseded', 'work/closed', 'pack/code-taken', 'http/key-reused', 'workshop/not-empty']);
+const CONFLICTS = new Set([
+  'ledger/superseded',
+  'work/closed',
+  'pack/code-taken',
+  'http/key-reused',
+  'workshop/not-empty',
+]);
 const MISSING = new Set(['http/not-found', 'trace/unknown-code', 'ledger/unknown-step']);
 
 const statusOf = (code: string): number => (CONFLICTS.has(code) ? 409 : MISSING.has(code) ? 404 : 422);
 
-export function problem(status: number, code: string, detail: string, errors: readonly FieldProblem[] = [], facts?: Record<string, unknown>): Problem {
+export function problem(
+  status: number,
+  code: string,
+  detail: string,
+  errors: readonly FieldProblem[] = [],
+  facts?: Record<string, unknown>,
+): Problem {
   return {
     type: `urn:wunsch:problem:${code.replace('/', ':')}`,
     title: status === 409 ? 'Conflict' : status === 404 ? 'Not found' : status >= 500 ? 'Fault' : 'Refused',
@@ -28,16 +40,32 @@ export function problemFrom(error: unknown): Problem {
   if (error instanceof z.ZodError) {
     const errors = error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
     const first = errors[0];
-    return problem(422, 'http/invalid', first ? `${first.path || 'The body'} ${first.message}.` : 'That cannot be read.', errors);
+    return problem(
+      422,
+      'http/invalid',
+      first ? `${first.path || 'The body'} ${first.message}.` : 'That cannot be read.',
+      errors,
+    );
   }
   const { statusCode, code, message } = error as { statusCode?: number; code?: string; message?: string };
-  if (statusCode === 413) return problem(413, 'http/too-large', 'That is larger than this address takes. Nothing was saved.');
-  if (code === 'FST_ERR_CTP_INVALID_MEDIA_TYPE') return problem(415, 'http/media-type', 'Send JSON: Content-Type application/json.');
-  if (error instanceof SyntaxError || code === 'FST_ERR_CTP_EMPTY_JSON_BODY' || code === 'FST_ERR_CTP_INVALID_JSON_BODY' || statusCode === 400) {
+  if (statusCode === 413)
+    return problem(413, 'http/too-large', 'That is larger than this address takes. Nothing was saved.');
+  if (code === 'FST_ERR_CTP_INVALID_MEDIA_TYPE')
+    return problem(415, 'http/media-type', 'Send JSON: Content-Type application/json.');
+  if (
+    error instanceof SyntaxError ||
+    code === 'FST_ERR_CTP_EMPTY_JSON_BODY' ||
+    code === 'FST_ERR_CTP_INVALID_JSON_BODY' ||
+    statusCode === 400
+  ) {
     return problem(400, 'http/broken-json', `That is not JSON: ${message ?? 'it cannot be read'}. Nothing was saved.`);
   }
   if (statusCode !== undefined && statusCode < 500) return problem(statusCode, 'http/refused', message ?? 'Refused.');
-  return problem(500, 'http/fault', 'Something failed here. Nothing of this request was saved; what was saved before is kept.');
+  return problem(
+    500,
+    'http/fault',
+    'Something failed here. Nothing of this request was saved; what was saved before is kept.',
+  );
 }
 
 export const sendProblem = (reply: FastifyReply, document: Problem): FastifyReply =>

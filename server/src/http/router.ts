@@ -58,14 +58,24 @@ export class Router {
     });
   }
 
-  private async once(request: FastifyRequest, reply: FastifyReply, input: unknown, act: () => unknown): Promise<unknown> {
+  private async once(
+    request: FastifyRequest,
+    reply: FastifyReply,
+    input: unknown,
+    act: () => unknown,
+  ): Promise<unknown> {
     const header = request.headers['idempotency-key'];
     const key = typeof header === 'string' && header.length > 0 && header.length <= 100 ? header : null;
-    const fingerprint = createHash('sha256').update(`${request.method} ${request.url} ${JSON.stringify(input)}`).digest('hex');
+    const fingerprint = createHash('sha256')
+      .update(`${request.method} ${request.url} ${JSON.stringify(input)}`)
+      .digest('hex');
     if (key !== null) {
       const known = await this.workshop.answerFor(key);
       if (known && known.fingerprint !== fingerprint) {
-        throw new DomainError('http/key-reused', 'This entry was saved already, with other figures, perhaps in another tab. Reload to see what was kept.');
+        throw new DomainError(
+          'http/key-reused',
+          'This entry was saved already, with other figures, perhaps in another tab. Reload to see what was kept.',
+        );
       }
       if (known) {
         void reply.header('idempotent-replay', 'true').code(known.status);
@@ -90,13 +100,27 @@ export class Router {
     const paths: Record<string, Record<string, unknown>> = {};
     for (const { method, url, summary, body } of this.routes) {
       const path = url.replace(/:(\w+)/g, '{$1}');
-      const parameters = [...url.matchAll(/:(\w+)/g)].map(([, name]) => ({ name, in: 'path', required: true, schema: { type: 'string' } }));
+      const parameters = [...url.matchAll(/:(\w+)/g)].map(([, name]) => ({
+        name,
+        in: 'path',
+        required: true,
+        schema: { type: 'string' },
+      }));
       paths[path] = {
         ...paths[path],
         [method.toLowerCase()]: {
           summary,
           ...(parameters.length > 0 ? { parameters } : {}),
-          ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: z.toJSONSchema(body, { io: 'input', unrepresentable: 'any' }) } } } } : {}),
+          ...(body
+            ? {
+                requestBody: {
+                  required: true,
+                  content: {
+                    'application/json': { schema: z.toJSONSchema(body, { io: 'input', unrepresentable: 'any' }) },
+                  },
+                },
+              }
+            : {}),
           responses: {
             '2XX': { description: 'Done' },
             '4XX': { description: 'Refused', content: { 'application/problem+json': {} } },

@@ -7,7 +7,11 @@ import type { Views } from './views';
 
 /** Whose yield speaks at each station. */
 const YIELD_STEP: Partial<Record<Station, StepKind>> = {
-  sort: 'sort', roast: 'roast', winnow: 'winnow', grind: 'discharge', mould: 'mould',
+  sort: 'sort',
+  roast: 'roast',
+  winnow: 'winnow',
+  grind: 'discharge',
+  mould: 'mould',
 };
 
 const HISTORY = 120;
@@ -57,7 +61,11 @@ export function judgeStep(views: Views, stepId: string): BenchView['judgement'] 
   if (!step || made === undefined || !point) return null;
   const family = views.family(made);
   const past = yieldHistory(views, step.kind, family, step).map(({ value }) => value);
-  return { ...judgeYield(step.kind, point.value, past, family || 'this workshop'), code: views.workshop.book.holding(made).code, stepId };
+  return {
+    ...judgeYield(step.kind, point.value, past, family || 'this workshop'),
+    code: views.workshop.book.holding(made).code,
+    stepId,
+  };
 }
 
 /** What a person at a station sees. */
@@ -76,7 +84,9 @@ export function benchView(views: Views, station: Station): BenchView {
     }
     if (!ACCEPTS[station].includes(holding.kind) || (holding.kind === 'mass' && holding.place === 'grind')) continue;
     const route = holding.routeId === null ? undefined : workshop.routes.get(holding.routeId);
-    const here = holding.place === station || (holding.kind === 'lot' && route?.stations[1] === station) ||
+    const here =
+      holding.place === station ||
+      (holding.kind === 'lot' && route?.stations[1] === station) ||
       (station === 'taste' && holding.kind === 'packed');
     (here ? waiting : elsewhere).push(views.holding(holdingId, reserved));
   }

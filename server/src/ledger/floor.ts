@@ -53,14 +53,22 @@ export function floorView(views: Views): FloorView {
     const row = isStation(step.station) ? stations.get(step.station) : undefined;
     if (!row || step.kind === 'sell' || step.kind === 'adjust' || step.kind === 'charge') continue;
     for (const p of step.postings) {
-      if (p.holdingId !== null && p.massMg > 0 && !isByProduct(book.holding(p.holdingId).kind)) row.passedMg += p.massMg;
+      if (p.holdingId !== null && p.massMg > 0 && !isByProduct(book.holding(p.holdingId).kind))
+        row.passedMg += p.massMg;
     }
   }
   const grinds = views.grinds();
   const grindRow = stations.get('grind');
   if (grindRow) grindRow.workingMg = grinds.reduce((sum, grind) => sum + grind.massMg, 0);
   const due = dueItems(views);
-  return { stations: [...stations.values()], store, due, works: [...workshop.works.values()].map((w) => views.work(w)), grinds, now };
+  return {
+    stations: [...stations.values()],
+    store,
+    due,
+    works: [...workshop.works.values()].map((w) => views.work(w)),
+    grinds,
+    now,
+  };
 }
 
 /** What needs a person, soonest first. */
@@ -73,7 +81,13 @@ export function dueItems(views: Views): DueItem[] {
     const what = WORK_WORDS[work.station] ?? 'Finish';
     const code = first ? book.holding(first.holdingId).code : '';
     const link = `/station/${work.station}?work=${work.id}`;
-    due.push({ id: work.id, station: work.station, text: `${what}, ${code}`, link, at: work.dueAt ?? work.startedAt + DAY_MS / 4 });
+    due.push({
+      id: work.id,
+      station: work.station,
+      text: `${what}, ${code}`,
+      link,
+      at: work.dueAt ?? work.startedAt + DAY_MS / 4,
+    });
   }
   for (const grind of views.grinds()) {
     const last = grind.readings.filter(({ what }) => what === 'micron').at(-1)?.at ?? grind.startedAt;
@@ -89,7 +103,13 @@ export function dueItems(views: Views): DueItem[] {
     const holding = book.holding(holdingId);
     const since = book.entriesOf(holdingId)[0]?.at ?? 0;
     if (holding.place === 'rest') {
-      due.push({ id: `rest-${holdingId}`, station: 'rest', text: `Block ${holding.code} has rested`, link: `/station/rest?holding=${holding.code}`, at: since + settings.restDays * DAY_MS });
+      due.push({
+        id: `rest-${holdingId}`,
+        station: 'rest',
+        text: `Block ${holding.code} has rested`,
+        link: `/station/rest?holding=${holding.code}`,
+        at: since + settings.restDays * DAY_MS,
+      });
     }
   }
   return due.sort((a, b) => a.at - b.at);

@@ -36,45 +36,74 @@ export function ledgerRoutes(router: Router, views: Views): void {
   const { workshop } = router;
   const answer = (step: Step): unknown => ({ step: views.step(step), judgement: judgeStep(views, step.id) });
 
-  router.write('POST', '/api/ledger/steps', 'Enter any step', entry, ({ command: entered, ...head }) => answer(workshop.record(entered, head)));
+  router.write('POST', '/api/ledger/steps', 'Enter any step', entry, ({ command: entered, ...head }) =>
+    answer(workshop.record(entered, head)),
+  );
   for (const option of command.options) {
     const kind = option.shape.kind.value;
     const body = entryHead.extend({ command: option });
-    router.write('POST', PATHS[kind], `Enter a step: ${kind}`, body, ({ command: entered, ...head }) => answer(workshop.record(entered, head)));
+    router.write('POST', PATHS[kind], `Enter a step: ${kind}`, body, ({ command: entered, ...head }) =>
+      answer(workshop.record(entered, head)),
+    );
   }
-  router.write('POST', '/api/ledger/steps/:id/correct', 'Supersede a step', entry.extend({ reason }), ({ command: entered, reason: why, ...head }, request) =>
-    answer(workshop.record(entered, head, { supersedes: param(request.params, 'id'), reason: why })));
-  router.write('POST', '/api/ledger/steps/:id/withdraw', 'Take a step back', z.object({ personId: id, reason }), (body, request) =>
-    answer(workshop.withdraw(param(request.params, 'id'), body.personId, body.reason)));
-  router.write('POST', '/api/ledger/works', 'Begin work that is weighed out later', startWork, (body) => views.work(workshop.startWork(body)));
-  router.write('POST', '/api/ledger/works/:id/finish', 'Weigh work out', entry, ({ command: entered, ...head }, request) =>
-    answer(workshop.finishWork(param(request.params, 'id'), entered, head)));
+  router.write(
+    'POST',
+    '/api/ledger/steps/:id/correct',
+    'Supersede a step',
+    entry.extend({ reason }),
+    ({ command: entered, reason: why, ...head }, request) =>
+      answer(workshop.record(entered, head, { supersedes: param(request.params, 'id'), reason: why })),
+  );
+  router.write(
+    'POST',
+    '/api/ledger/steps/:id/withdraw',
+    'Take a step back',
+    z.object({ personId: id, reason }),
+    (body, request) => answer(workshop.withdraw(param(request.params, 'id'), body.personId, body.reason)),
+  );
+  router.write('POST', '/api/ledger/works', 'Begin work that is weighed out later', startWork, (body) =>
+    views.work(workshop.startWork(body)),
+  );
+  router.write(
+    'POST',
+    '/api/ledger/works/:id/finish',
+    'Weigh work out',
+    entry,
+    ({ command: entered, ...head }, request) => answer(workshop.finishWork(param(request.params, 'id'), entered, head)),
+  );
   router.write('DELETE', '/api/ledger/works/:id', 'Put work back as if not begun', z.object({}), (_, request) => {
     workshop.putBack(param(request.params, 'id'));
     return { putBack: true };
   });
 
-  router.read('/api/ledger/steps/:id', 'One step with all its versions', (request) => versions(views, param(request.params, 'id')));
+  router.read('/api/ledger/steps/:id', 'One step with all its versions', (request) =>
+    versions(views, param(request.params, 'id')),
+  );
   const listQuery = z.object({
     station: z.enum([...STATIONS, 'pantry', 'store']).optional(),
     before: z.coerce.number().int().optional(),
     limit: z.coerce.number().int().min(1).max(200).default(50),
   });
-  router.read('/api/ledger/steps', 'Steps in force, newest first; page with `before`', (_, query) => {
-    const { timeline } = workshop.book;
-    const steps: unknown[] = [];
-    let next: number | null = null;
-    for (let i = Math.min(query.before ?? timeline.length, timeline.length) - 1; i >= 0; i -= 1) {
-      const step = timeline[i];
-      if (!step || (query.station !== undefined && step.station !== query.station)) continue;
-      if (steps.length === query.limit) {
-        next = i + 1;
-        break;
+  router.read(
+    '/api/ledger/steps',
+    'Steps in force, newest first; page with `before`',
+    (_, query) => {
+      const { timeline } = workshop.book;
+      const steps: unknown[] = [];
+      let next: number | null = null;
+      for (let i = Math.min(query.before ?? timeline.length, timeline.length) - 1; i >= 0; i -= 1) {
+        const step = timeline[i];
+        if (!step || (query.station !== undefined && step.station !== query.station)) continue;
+        if (steps.length === query.limit) {
+          next = i + 1;
+          break;
+        }
+        steps.push(views.step(step));
       }
-      steps.push(views.step(step));
-    }
-    return { steps, next };
-  }, listQuery);
+      return { steps, next };
+    },
+    listQuery,
+  );
   router.read('/api/ledger/floor', 'What stands where, and what is due', () => floorView(views));
   router.read('/api/ledger/due', 'What needs a person next', () => dueItems(views));
   router.read('/api/ledger/holdings/:code', 'One tub, block or bar', (request) => {
@@ -84,7 +113,11 @@ export function ledgerRoutes(router: Router, views: Views): void {
       holding: views.holding(holding.id),
       cocoa: views.cocoa(holding.id),
       origin: views.origin(holding.id),
-      steps: workshop.book.entriesOf(holding.id).map(({ stepId }) => workshop.book.steps.get(stepId)).filter((s) => s !== undefined).map((s) => views.step(s)),
+      steps: workshop.book
+        .entriesOf(holding.id)
+        .map(({ stepId }) => workshop.book.steps.get(stepId))
+        .filter((s) => s !== undefined)
+        .map((s) => views.step(s)),
     };
   });
   for (const station of STATIONS) {
@@ -96,10 +129,16 @@ function versions(views: Views, stepId: string): unknown {
   const { book } = views.workshop;
   let step = book.steps.get(stepId);
   if (!step) throw new DomainError('ledger/unknown-step', 'There is no such step.');
-  for (let next = book.successorOf(step.id); next !== undefined; next = book.successorOf(step.id)) step = book.steps.get(next) ?? step;
+  for (let next = book.successorOf(step.id); next !== undefined; next = book.successorOf(step.id))
+    step = book.steps.get(next) ?? step;
   const chain: Step[] = [];
-  for (let at: Step | undefined = step; at; at = at.supersedes === null ? undefined : book.steps.get(at.supersedes)) chain.push(at);
-  return { step: views.step(step), judgement: judgeStep(views, step.id), versions: chain.map((row) => views.step(row)) };
+  for (let at: Step | undefined = step; at; at = at.supersedes === null ? undefined : book.steps.get(at.supersedes))
+    chain.push(at);
+  return {
+    step: views.step(step),
+    judgement: judgeStep(views, step.id),
+    versions: chain.map((row) => views.step(row)),
+  };
 }
 
 export function param(params: unknown, name: string): string {

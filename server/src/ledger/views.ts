@@ -1,7 +1,13 @@
 import type { GrindView, HoldingView, LineView, ReadingView, StepView, WorkView } from '@wunsch/core/api/types';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { Posting, Step } from '@wunsch/core/ledger/types';
-import { cocoaFigures, originVerdict, type CocoaFigures, type OriginVerdict, type Root } from '@wunsch/core/recipe/cocoa';
+import {
+  cocoaFigures,
+  originVerdict,
+  type CocoaFigures,
+  type OriginVerdict,
+  type Root,
+} from '@wunsch/core/recipe/cocoa';
 import type { Work } from '@wunsch/core/workshop/schemas';
 import type { Workshop } from '../workshop/workshop';
 
@@ -22,7 +28,9 @@ export class Views {
     return cocoaFigures(this.workshop.valuation.makeUp(holdingId), this.rootOf);
   }
 
-  lotsIn(holdingId: string): { id: string; code: string; producer: string; country: string; region: string; share: number }[] {
+  lotsIn(
+    holdingId: string,
+  ): { id: string; code: string; producer: string; country: string; region: string; share: number }[] {
     return this.cocoa(holdingId).lots.map(({ lotId, share }) => {
       const facts = this.workshop.lots.get(lotId);
       return {
@@ -81,7 +89,8 @@ export class Views {
   step(step: Step): StepView {
     const { book, valuation, machines, batches } = this.workshop;
     const cost = book.isCurrent(step) ? valuation.costs.get(step.id) : undefined;
-    const sum = (pick: (p: Posting) => boolean): number => step.postings.reduce((total, p) => (pick(p) ? total + p.massMg : total), 0);
+    const sum = (pick: (p: Posting) => boolean): number =>
+      step.postings.reduce((total, p) => (pick(p) ? total + p.massMg : total), 0);
     const { order: _order, slots: _slots, money, postings, batchId, ...rest } = step;
     return {
       ...rest,

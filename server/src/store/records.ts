@@ -38,8 +38,18 @@ export interface Changes {
 }
 
 export const noChanges = (): Changes => ({
-  people: [], machines: [], materials: [], routes: [], holdings: [], lots: [], batches: [], steps: [],
-  works: [], closedWorks: [], lotFacts: [], answers: [],
+  people: [],
+  machines: [],
+  materials: [],
+  routes: [],
+  holdings: [],
+  lots: [],
+  batches: [],
+  steps: [],
+  works: [],
+  closedWorks: [],
+  lotFacts: [],
+  answers: [],
 });
 
 type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
@@ -57,8 +67,12 @@ export async function write(db: Database, changes: Changes): Promise<void> {
     await writeReference(tx, changes);
     await inChunks(changes.holdings, (rows) => tx.insert(t.holdings).values(rows));
     await inChunks(changes.lots, (rows) => tx.insert(t.lots).values(rows));
-    await inChunks(changes.batches, (rows) => tx.insert(t.batches).values(rows.map((b) => ({ id: b.id, value: b })))
-      .onConflictDoUpdate({ target: t.batches.id, set: { value: sql`excluded.value` } }));
+    await inChunks(changes.batches, (rows) =>
+      tx
+        .insert(t.batches)
+        .values(rows.map((b) => ({ id: b.id, value: b })))
+        .onConflictDoUpdate({ target: t.batches.id, set: { value: sql`excluded.value` } }),
+    );
     await inChunks(changes.steps, (rows) => tx.insert(t.steps).values(rows.map(({ postings: _, ...row }) => row)));
     await inChunks(
       changes.steps.flatMap((step) => step.postings.map((posting, line) => ({ stepId: step.id, line, ...posting }))),
@@ -78,13 +92,19 @@ export async function write(db: Database, changes: Changes): Promise<void> {
 
 async function writeReference(tx: Tx, changes: Changes): Promise<void> {
   if (changes.settings) {
-    await tx.insert(t.settings).values({ id: 'workshop', value: changes.settings })
+    await tx
+      .insert(t.settings)
+      .values({ id: 'workshop', value: changes.settings })
       .onConflictDoUpdate({ target: t.settings.id, set: { value: changes.settings } });
   }
   for (const person of changes.people) {
     await tx.insert(t.people).values(person).onConflictDoUpdate({ target: t.people.id, set: person });
   }
-  for (const [table, rows] of [[t.machines, changes.machines], [t.materials, changes.materials], [t.routes, changes.routes]] as const) {
+  for (const [table, rows] of [
+    [t.machines, changes.machines],
+    [t.materials, changes.materials],
+    [t.routes, changes.routes],
+  ] as const) {
     for (const value of rows) {
       await tx.insert(table).values({ id: value.id, value }).onConflictDoUpdate({ target: table.id, set: { value } });
     }
@@ -103,7 +123,8 @@ export async function read(db: Database): Promise<Records> {
   const values = <Row>(table: string): Promise<Row[]> =>
     packed<Row>(sql`select json_agg(value order by id) as rows from ${sql.identifier(table)}`);
   const [setting] = await db.select().from(t.settings);
-  const holdings = await packed<Holding>(sql`select json_agg(json_build_object('id', id, 'code', code, 'kind', kind, 'name', name,
+  const holdings =
+    await packed<Holding>(sql`select json_agg(json_build_object('id', id, 'code', code, 'kind', kind, 'name', name,
     'place', place, 'routeId', route_id, 'batchId', batch_id, 'materialId', material_id, 'madeBy', made_by)) as rows from holdings`);
   return {
     settings: (setting?.value as Settings | undefined) ?? null,
@@ -123,7 +144,7 @@ const PAGE = 4000;
 
 async function readSteps(db: Database): Promise<Step[]> {
   const all: Step[] = [];
-  for (let after = -1; ; ) {
+  for (let after = -1; ;) {
     const { rows } = await db.execute<{ step: Omit<Step, 'postings'>[] | null }>(sql`
       select json_agg(json_build_object('id', id, 'seq', seq, 'order', order_seq, 'kind', kind, 'station', station, 'at', at,
         'recordedAt', recorded_at, 'personId', person_id, 'batchId', batch_id, 'machineId', machine_id, 'supersedes', supersedes,
@@ -163,5 +184,7 @@ export async function findAnswer(db: Database, key: string): Promise<typeof t.an
 
 /** Empties every table of the workshop, children first. */
 export async function clear(db: Database): Promise<void> {
-  await db.execute(sql`truncate answers, works, postings, steps, batches, lots, holdings, routes, materials, machines, people, settings`);
+  await db.execute(
+    sql`truncate answers, works, postings, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
+  );
 }

@@ -43,12 +43,16 @@ export const holdings = pgTable('holdings', {
 });
 
 export const lots = pgTable('lots', {
-  id: text('id').primaryKey().references(() => holdings.id),
+  id: text('id')
+    .primaryKey()
+    .references(() => holdings.id),
   facts: jsonb('facts').notNull(),
 });
 
 export const batches = pgTable('batches', {
-  id: text('id').primaryKey().references(() => holdings.id),
+  id: text('id')
+    .primaryKey()
+    .references(() => holdings.id),
   value: jsonb('value').notNull(),
 });
 
@@ -60,7 +64,9 @@ export const steps = pgTable('steps', {
   station: text('station').notNull(),
   at: instant('at').notNull(),
   recordedAt: instant('recorded_at').notNull(),
-  personId: text('person_id').notNull().references(() => people.id),
+  personId: text('person_id')
+    .notNull()
+    .references(() => people.id),
   batchId: text('batch_id'),
   machineId: text('machine_id'),
   supersedes: text('supersedes').unique(),
@@ -76,7 +82,9 @@ export const steps = pgTable('steps', {
 export const postings = pgTable(
   'postings',
   {
-    stepId: text('step_id').notNull().references(() => steps.id),
+    stepId: text('step_id')
+      .notNull()
+      .references(() => steps.id),
     line: integer('line').notNull(),
     holdingId: text('holding_id').references(() => holdings.id),
     loss: text('loss'),

@@ -10,13 +10,24 @@ import { batchView, lotView, traceView } from './views';
 /** Batches, lots, stock, search, and traces both ways. */
 export function traceRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  const page = z.object({ offset: z.coerce.number().int().min(0).default(0), limit: z.coerce.number().int().min(1).max(200).default(60) });
+  const page = z.object({
+    offset: z.coerce.number().int().min(0).default(0),
+    limit: z.coerce.number().int().min(1).max(200).default(60),
+  });
 
-  router.read('/api/trace/batches', 'Batches, newest first', (_, { offset, limit }) => {
-    const began = (id: string): number => workshop.book.entriesOf(id)[0]?.at ?? 0;
-    const all = [...workshop.batches.values()].sort((a, b) => began(b.id) - began(a.id));
-    return { total: all.length, batches: all.slice(offset, offset + limit).map((batch) => batchRow(views, batch.id)) };
-  }, page);
+  router.read(
+    '/api/trace/batches',
+    'Batches, newest first',
+    (_, { offset, limit }) => {
+      const began = (id: string): number => workshop.book.entriesOf(id)[0]?.at ?? 0;
+      const all = [...workshop.batches.values()].sort((a, b) => began(b.id) - began(a.id));
+      return {
+        total: all.length,
+        batches: all.slice(offset, offset + limit).map((batch) => batchRow(views, batch.id)),
+      };
+    },
+    page,
+  );
   router.read('/api/trace/batches/:code', 'One batch', (request) => {
     const holding = workshop.book.byCode(param(request.params, 'code'));
     const batch = holding ? workshop.batches.get(holding.batchId ?? holding.id) : undefined;
@@ -24,19 +35,36 @@ export function traceRoutes(router: Router, views: Views): void {
     return batchView(views, batch);
   });
   router.read('/api/trace/lots', 'Lots, newest first', () => ({
-    lots: [...workshop.lots.keys()].map((id) => ({ ...views.holding(id), facts: workshop.lots.get(id), receivedMg: workshop.book.entriesOf(id)[0]?.massMg ?? 0 })).filter(({ since }) => since > 0).sort((a, b) => b.since - a.since),
+    lots: [...workshop.lots.keys()]
+      .map((id) => ({
+        ...views.holding(id),
+        facts: workshop.lots.get(id),
+        receivedMg: workshop.book.entriesOf(id)[0]?.massMg ?? 0,
+      }))
+      .filter(({ since }) => since > 0)
+      .sort((a, b) => b.since - a.since),
   }));
   router.read('/api/trace/lots/:code', 'One lot', (request) => {
     const holding = workshop.book.byCode(param(request.params, 'code'));
-    if (!holding || !workshop.lots.has(holding.id)) throw new DomainError('trace/unknown-code', 'There is no lot with that code.');
+    if (!holding || !workshop.lots.has(holding.id))
+      throw new DomainError('trace/unknown-code', 'There is no lot with that code.');
     return lotView(views, holding.id);
   });
-  router.read('/api/trace/codes/:code', 'Back to sacks and forward to buyers, from any code', (request) => traceView(views, param(request.params, 'code')));
+  router.read('/api/trace/codes/:code', 'Back to sacks and forward to buyers, from any code', (request) =>
+    traceView(views, param(request.params, 'code')),
+  );
   router.read('/api/trace/stock', 'Everything that is there', () => {
     const reserved = workshop.reserved();
-    return { holdings: [...workshop.book.live].map((id) => views.holding(id, reserved)).sort((a, b) => a.since - b.since) };
+    return {
+      holdings: [...workshop.book.live].map((id) => views.holding(id, reserved)).sort((a, b) => a.since - b.since),
+    };
   });
-  router.read('/api/trace/search', 'Find any code or name', (_, { q }) => search(views, q), z.object({ q: z.string().max(80).default('') }));
+  router.read(
+    '/api/trace/search',
+    'Find any code or name',
+    (_, { q }) => search(views, q),
+    z.object({ q: z.string().max(80).default('') }),
+  );
   router.read('/api/trace/steps.csv', 'Every posting as CSV (RFC 4180)', (request) => {
     void request;
     return stepsCsv(views);
@@ -54,7 +82,10 @@ function batchRow(views: Views, batchId: string): unknown {
     chargedMg: book.entriesOf(batchId).reduce((sum, { massMg }) => sum + Math.max(0, massMg), 0),
     cocoaPct: views.cocoa(batchId).cocoaPct,
     family: views.family(batchId),
-    bars: steps.reduce((sum, step) => (step.kind === 'mould' ? sum + (step.command as { goodPieces: number }).goodPieces : sum), 0),
+    bars: steps.reduce(
+      (sum, step) => (step.kind === 'mould' ? sum + (step.command as { goodPieces: number }).goodPieces : sum),
+      0,
+    ),
     score: scores.length > 0 ? scores.reduce((a, b) => a + b, 0) / scores.length : null,
   };
 }
@@ -69,7 +100,8 @@ function search(views: Views, q: string): SearchHit[] {
   for (const holding of book.holdings.values()) {
     const code = holding.code.toLowerCase();
     const rank = code === words ? 0 : code.startsWith(words) ? 1 : holding.name.toLowerCase().includes(words) ? 2 : 3;
-    if (rank === 3 || (rank === 2 && !lots.has(holding.id) && !batches.has(holding.id) && !book.live.has(holding.id))) continue;
+    if (rank === 3 || (rank === 2 && !lots.has(holding.id) && !batches.has(holding.id) && !book.live.has(holding.id)))
+      continue;
     const kind = batches.has(holding.id) ? 'batch' : lots.has(holding.id) ? 'lot' : 'holding';
     hits.push({
       rank: rank * 4 + (kind === 'batch' ? 0 : kind === 'lot' ? 1 : book.live.has(holding.id) ? 2 : 3),
@@ -77,10 +109,14 @@ function search(views: Views, q: string): SearchHit[] {
       code: holding.code,
       name: holding.name,
       detail: kind === 'holding' ? holding.kind : kind,
-      link: kind === 'batch' ? `/batch/${holding.code}` : kind === 'lot' ? `/lot/${holding.code}` : `/tub/${holding.code}`,
+      link:
+        kind === 'batch' ? `/batch/${holding.code}` : kind === 'lot' ? `/lot/${holding.code}` : `/tub/${holding.code}`,
     });
   }
-  return hits.sort((a, b) => a.rank - b.rank || b.code.localeCompare(a.code)).slice(0, HITS).map(({ rank: _, ...hit }) => hit);
+  return hits
+    .sort((a, b) => a.rank - b.rank || b.code.localeCompare(a.code))
+    .slice(0, HITS)
+    .map(({ rank: _, ...hit }) => hit);
 }
 
 /** A field as RFC 4180 wants it; a leading `=`, `+`, `-`, `@` is kept from being run by a spreadsheet. */
@@ -92,13 +128,23 @@ function csvField(value: string | number | null): string {
 }
 
 function stepsCsv(views: Views): string {
-  const rows: (string | number | null)[][] = [['step', 'at', 'station', 'kind', 'person', 'account', 'code', 'name', 'reason', 'massG', 'pieces']];
+  const rows: (string | number | null)[][] = [
+    ['step', 'at', 'station', 'kind', 'person', 'account', 'code', 'name', 'reason', 'massG', 'pieces'],
+  ];
   for (const step of views.workshop.book.timeline) {
     for (const line of views.step(step).lines) {
       rows.push([
-        step.id, new Date(step.at).toISOString(), step.station, step.kind, views.person(step.personId),
+        step.id,
+        new Date(step.at).toISOString(),
+        step.station,
+        step.kind,
+        views.person(step.personId),
         line.holdingId !== null ? 'holding' : line.loss !== null ? LOSS_NAMES[line.loss] : line.outside,
-        line.code, line.name, line.reason, line.massMg / 1000, line.pieces,
+        line.code,
+        line.name,
+        line.reason,
+        line.massMg / 1000,
+        line.pieces,
       ]);
     }
   }

@@ -26,7 +26,9 @@ function asStream(views: Views, fractions: Fractions, holdings: Fractions): Stre
 }
 
 const soldPieces = (step: Step, holdings: Fractions): number =>
-  step.kind === 'sell' ? step.postings.reduce((sum, p) => (p.holdingId !== null && holdings.has(p.holdingId) ? sum - p.pieces : sum), 0) : 0;
+  step.kind === 'sell'
+    ? step.postings.reduce((sum, p) => (p.holdingId !== null && holdings.has(p.holdingId) ? sum - p.pieces : sum), 0)
+    : 0;
 
 /** Everything about one batch: where its grams came from, went, and stand; what it costs. */
 export function batchView(views: Views, batch: Batch): BatchView {
@@ -41,7 +43,10 @@ export function batchView(views: Views, batch: Batch): BatchView {
   const makeUp = valuation.makeUp(batch.id);
   const inBowl = charges.reduce((sum, step) => sum + bowlIn(step, batch.id), 0);
   const bars = barsOf(views, forward);
-  const cacaoShare = views.cocoa(batch.id).lots.length > 0 ? [...makeUp].reduce((sum, [root, share]) => (views.workshop.lots.has(root) ? sum + share : sum), 0) : 0;
+  const cacaoShare =
+    views.cocoa(batch.id).lots.length > 0
+      ? [...makeUp].reduce((sum, [root, share]) => (views.workshop.lots.has(root) ? sum + share : sum), 0)
+      : 0;
   const green = stream[0]?.inMg ?? 0;
   const route = routes.get(batch.routeId);
   if (!route) throw new DomainError('http/not-found', 'The route of this batch is gone.');
@@ -50,7 +55,14 @@ export function batchView(views: Views, batch: Batch): BatchView {
   return {
     batch,
     route,
-    state: bowlMg > 0 ? 'grinding' : standing.length === 0 ? 'gone' : standing.every(({ kind }) => kind === 'packed' || kind === 'seconds') ? 'bars' : 'in progress',
+    state:
+      bowlMg > 0
+        ? 'grinding'
+        : standing.length === 0
+          ? 'gone'
+          : standing.every(({ kind }) => kind === 'packed' || kind === 'seconds')
+            ? 'bars'
+            : 'in progress',
     startedAt: charges[0]?.at ?? 0,
     emptiedAt: emptying?.at ?? null,
     bowlMg,
@@ -59,7 +71,14 @@ export function batchView(views: Views, batch: Batch): BatchView {
     composition: [...makeUp]
       .map(([rootId, share]) => {
         const { code, name, kind } = book.holding(rootId);
-        return { rootId, code, name, kind: kind === 'lot' ? ('cacao' as const) : ('ingredient' as const), mg: Math.round(share * inBowl), share };
+        return {
+          rootId,
+          code,
+          name,
+          kind: kind === 'lot' ? ('cacao' as const) : ('ingredient' as const),
+          mg: Math.round(share * inBowl),
+          share,
+        };
       })
       .sort((a, b) => b.share - a.share),
     stream,
@@ -71,10 +90,12 @@ export function batchView(views: Views, batch: Batch): BatchView {
     standing,
     cost: costView(views, batch.id, fractions, forward.holdings),
     readings: views.readings(batch.id),
-    tastings: own.filter(({ kind }) => kind === 'taste').map((step) => {
-      const { score, note } = step.command as CommandOf<'taste'>;
-      return { stepId: step.id, at: step.at, person: views.person(step.personId), score, note };
-    }),
+    tastings: own
+      .filter(({ kind }) => kind === 'taste')
+      .map((step) => {
+        const { score, note } = step.command as CommandOf<'taste'>;
+        return { stepId: step.id, at: step.at, person: views.person(step.personId), score, note };
+      }),
     steps: [...new Set([...fractions.keys(), ...own.map(({ id }) => id)])]
       .map((stepId) => book.steps.get(stepId))
       .filter((step) => step !== undefined)
@@ -86,7 +107,10 @@ export function batchView(views: Views, batch: Batch): BatchView {
 const bowlIn = (step: Step, batchId: string): number =>
   step.postings.reduce((sum, p) => (p.holdingId === batchId && p.massMg > 0 ? sum + p.massMg : sum), 0);
 
-function barsOf(views: Views, forward: ReturnType<typeof downstream>): { made: number; massMg: number; standing: number; sold: number } {
+function barsOf(
+  views: Views,
+  forward: ReturnType<typeof downstream>,
+): { made: number; massMg: number; standing: number; sold: number } {
   const { book } = views.workshop;
   const sum = { made: 0, massMg: 0, standing: 0, sold: 0 };
   for (const [stepId, share] of forward.steps) {
@@ -114,7 +138,8 @@ function costView(views: Views, batchId: string, fractions: Fractions, holdings:
   const last = bars.at(-1);
   const byStation: CostView['byStation'] = [];
   const parts = new Map<string, number>();
-  const add = (name: string, milli: number): void => void (milli !== 0 && parts.set(name, (parts.get(name) ?? 0) + milli));
+  const add = (name: string, milli: number): void =>
+    void (milli !== 0 && parts.set(name, (parts.get(name) ?? 0) + milli));
   const stationSums = new Map<Station, { milli: number; mg: number }>();
   for (const [stepId, fraction] of fractions) {
     const step = book.steps.get(stepId);
@@ -131,14 +156,18 @@ function costView(views: Views, batchId: string, fractions: Fractions, holdings:
     addPackaging(views, step, fraction, add);
     for (const [holdingId, milli] of cost.outputs) {
       const holding = book.holding(holdingId);
-      if (isByProduct(holding.kind) || step.station === 'pantry' || step.station === 'store' || step.kind === 'charge') continue;
+      if (isByProduct(holding.kind) || step.station === 'pantry' || step.station === 'store' || step.kind === 'charge')
+        continue;
       const sum = stationSums.get(step.station as Station) ?? { milli: 0, mg: 0 };
       sum.milli += milli * fraction;
-      sum.mg += step.postings.reduce((total, p) => (p.holdingId === holdingId && p.massMg > 0 ? total + p.massMg : total), 0) * fraction;
+      sum.mg +=
+        step.postings.reduce((total, p) => (p.holdingId === holdingId && p.massMg > 0 ? total + p.massMg : total), 0) *
+        fraction;
       stationSums.set(step.station as Station, sum);
     }
   }
-  for (const [station, { milli, mg }] of stationSums) if (mg > 0) byStation.push({ station, perKgMilli: (milli / mg) * 1e6 });
+  for (const [station, { milli, mg }] of stationSums)
+    if (mg > 0) byStation.push({ station, perKgMilli: (milli / mg) * 1e6 });
   byStation.sort((a, b) => STATIONS.indexOf(a.station) - STATIONS.indexOf(b.station));
   const spread = [...parts].map(([name, milli]) => ({ name, milli }));
   const total = spread.reduce((sum, { milli }) => sum + milli, 0);
@@ -148,7 +177,9 @@ function costView(views: Views, batchId: string, fractions: Fractions, holdings:
     perBarMilli,
     perKgMilli: last === undefined ? valuation.perKgMilli(batchId) : valuation.perKgMilli(last),
     byStation,
-    parts: spread.map(({ name, milli }) => ({ name, milli: scale > 0 ? milli * scale : milli })).sort((a, b) => b.milli - a.milli),
+    parts: spread
+      .map(({ name, milli }) => ({ name, milli: scale > 0 ? milli * scale : milli }))
+      .sort((a, b) => b.milli - a.milli),
   };
 }
 
@@ -192,10 +223,17 @@ export function lotView(views: Views, lotId: string): LotView {
         const batch = batches.get(id);
         if (!batch) return [];
         const steps = views.stepsOfBatch(id);
-        const scores = steps.filter(({ kind }) => kind === 'taste').map((step) => (step.command as CommandOf<'taste'>).score);
-        const bars = steps.reduce((sum, step) => (step.kind === 'mould' ? sum + (step.command as CommandOf<'mould'>).goodPieces : sum), 0);
+        const scores = steps
+          .filter(({ kind }) => kind === 'taste')
+          .map((step) => (step.command as CommandOf<'taste'>).score);
+        const bars = steps.reduce(
+          (sum, step) => (step.kind === 'mould' ? sum + (step.command as CommandOf<'mould'>).goodPieces : sum),
+          0,
+        );
         const share = views.cocoa(id).lots.find((lot) => lot.lotId === lotId)?.share ?? 0;
-        return [{ batch, share, bars, score: scores.length > 0 ? scores.reduce((a, b) => a + b, 0) / scores.length : null }];
+        return [
+          { batch, share, bars, score: scores.length > 0 ? scores.reduce((a, b) => a + b, 0) / scores.length : null },
+        ];
       }),
     steps: [...fractions.keys()]
       .map((stepId) => book.steps.get(stepId))
@@ -210,7 +248,10 @@ export function lotView(views: Views, lotId: string): LotView {
 export function traceView(views: Views, code: string): TraceView {
   const { book, lots, batches, valuation } = views.workshop;
   const holding = book.byCode(code);
-  if (!holding) throw new DomainError('trace/unknown-code', `Nothing here carries the code ${code}.`, [{ path: 'code', message: 'is not known here' }]);
+  if (!holding)
+    throw new DomainError('trace/unknown-code', `Nothing here carries the code ${code}.`, [
+      { path: 'code', message: 'is not known here' },
+    ]);
   const makers = new Map<string, number>();
   for (const entry of book.entriesOf(holding.id)) if (entry.massMg > 0) makers.set(entry.stepId, 1);
   const back = upstream(book, makers);
@@ -227,34 +268,62 @@ export function traceView(views: Views, code: string): TraceView {
       lots: [...cacao].map(([id, share]) => {
         const facts = lots.get(id);
         const lot = book.holding(id);
-        return { id, code: lot.code, name: lot.name, producer: facts?.producer ?? '', country: facts?.country ?? '', sacks: facts?.sacks ?? 0, share, greenMg: greenOf(id) };
+        return {
+          id,
+          code: lot.code,
+          name: lot.name,
+          producer: facts?.producer ?? '',
+          country: facts?.country ?? '',
+          sacks: facts?.sacks ?? 0,
+          share,
+          greenMg: greenOf(id),
+        };
       }),
-      ingredients: [...makeUp].filter(([id]) => !lots.has(id)).map(([id, share]) => {
-        const item = book.holding(id);
-        const bought = book.steps.get(item.madeBy)?.command as CommandOf<'buy'> | undefined;
-        return { code: item.code, name: item.name, share, supplier: bought?.supplier ?? '', supplierBatch: bought?.supplierBatch ?? '' };
-      }),
+      ingredients: [...makeUp]
+        .filter(([id]) => !lots.has(id))
+        .map(([id, share]) => {
+          const item = book.holding(id);
+          const bought = book.steps.get(item.madeBy)?.command as CommandOf<'buy'> | undefined;
+          return {
+            code: item.code,
+            name: item.name,
+            share,
+            supplier: bought?.supplier ?? '',
+            supplierBatch: bought?.supplierBatch ?? '',
+          };
+        }),
       stream: asStream(views, back, new Map()),
     },
     forward: {
-      batches: [...forward.holdings].filter(([id]) => batches.has(id) && id !== holding.id).map(([id]) => ({
-        code: book.holding(id).code, name: book.holding(id).name, share: forward.holdings.get(id) ?? 0,
-      })),
-      goods: [...forward.holdings].filter(([id]) => ['bars', 'packed', 'seconds'].includes(book.holding(id).kind) || (book.live.has(id) && id !== holding.id)).map(([id, share]) => {
-        const { code: own, name, kind, place } = book.holding(id);
-        return { code: own, name, kind, place, share, ...book.balance(id) };
-      }),
+      batches: [...forward.holdings]
+        .filter(([id]) => batches.has(id) && id !== holding.id)
+        .map(([id]) => ({
+          code: book.holding(id).code,
+          name: book.holding(id).name,
+          share: forward.holdings.get(id) ?? 0,
+        })),
+      goods: [...forward.holdings]
+        .filter(
+          ([id]) =>
+            ['bars', 'packed', 'seconds'].includes(book.holding(id).kind) || (book.live.has(id) && id !== holding.id),
+        )
+        .map(([id, share]) => {
+          const { code: own, name, kind, place } = book.holding(id);
+          return { code: own, name, kind, place, share, ...book.balance(id) };
+        }),
       sales: [...forward.steps.keys()].flatMap((stepId) => {
         const step = book.steps.get(stepId);
         if (step?.kind !== 'sell') return [];
-        return step.postings.filter((p) => p.holdingId !== null && forward.holdings.has(p.holdingId)).map((p) => ({
-          at: step.at,
-          to: (step.command as CommandOf<'sell'>).to,
-          code: book.holding(p.holdingId ?? '').code,
-          pieces: -p.pieces,
-          massMg: -p.massMg,
-          share: forward.holdings.get(p.holdingId ?? '') ?? 0,
-        }));
+        return step.postings
+          .filter((p) => p.holdingId !== null && forward.holdings.has(p.holdingId))
+          .map((p) => ({
+            at: step.at,
+            to: (step.command as CommandOf<'sell'>).to,
+            code: book.holding(p.holdingId ?? '').code,
+            pieces: -p.pieces,
+            massMg: -p.massMg,
+            share: forward.holdings.get(p.holdingId ?? '') ?? 0,
+          }));
       }),
     },
   };

@@ -20,7 +20,11 @@ export function workshopRoutes(router: Router): void {
   }));
   router.write('PUT', '/api/workshop/settings', 'Change settings', settings.omit({ demo: true }), (body) => {
     if (body.currency !== workshop.settings.currency && workshop.book.steps.size > 0) {
-      throw new DomainError('workshop/currency-fixed', 'The currency cannot change once there is work: every cost is kept in it.', [{ path: 'currency', message: 'is fixed once there is work' }]);
+      throw new DomainError(
+        'workshop/currency-fixed',
+        'The currency cannot change once there is work: every cost is kept in it.',
+        [{ path: 'currency', message: 'is fixed once there is work' }],
+      );
     }
     workshop.putSettings({ ...body, demo: workshop.settings.demo });
     return workshop.settings;
@@ -35,11 +39,17 @@ export function workshopRoutes(router: Router): void {
     workshop.putPerson(person);
     return person;
   });
-  router.write('PUT', '/api/workshop/people/:id', 'Rename, or take off the quick list', newPerson.extend({ active: z.boolean() }), (body, request) => {
-    const person = { ...known(workshop.people, param(request.params, 'id')), ...body };
-    workshop.putPerson(person);
-    return person;
-  });
+  router.write(
+    'PUT',
+    '/api/workshop/people/:id',
+    'Rename, or take off the quick list',
+    newPerson.extend({ active: z.boolean() }),
+    (body, request) => {
+      const person = { ...known(workshop.people, param(request.params, 'id')), ...body };
+      workshop.putPerson(person);
+      return person;
+    },
+  );
   router.write('POST', '/api/workshop/machines', 'Add a machine', newMachine, (body) => {
     const machine = { ...body, id: nanoid(10) };
     workshop.putMachine(machine);

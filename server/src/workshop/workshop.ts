@@ -72,7 +72,8 @@ export class Workshop {
   private async load(): Promise<void> {
     const records = await read(this.db);
     this.book = new Book();
-    for (const map of [this.people, this.machines, this.materials, this.routes, this.lots, this.batches, this.works]) map.clear();
+    for (const map of [this.people, this.machines, this.materials, this.routes, this.lots, this.batches, this.works])
+      map.clear();
     this.counters = new Map();
     this.pending = noChanges();
     this.worth = null;
@@ -149,7 +150,10 @@ export class Workshop {
   private context(at: number, order: number, oldSlots: Record<string, string>, machineId: string | null): PlanContext {
     const find = <T>(map: Map<string, T>, id: string, what: string, path: string): T => {
       const found = map.get(id);
-      if (!found) throw new DomainError(`workshop/unknown-${what}`, `There is no such ${what}.`, [{ path, message: 'is not known here' }]);
+      if (!found)
+        throw new DomainError(`workshop/unknown-${what}`, `There is no such ${what}.`, [
+          { path, message: 'is not known here' },
+        ]);
       return found;
     };
     return {
@@ -170,20 +174,28 @@ export class Workshop {
     const now = this.now();
     const at = head.at === undefined ? now : Date.parse(head.at);
     if (at > now + CLOCK_SLACK_MS) {
-      throw new DomainError('ledger/future', 'That time is still to come.', [{ path: 'at', message: 'is in the future' }]);
+      throw new DomainError('ledger/future', 'That time is still to come.', [
+        { path: 'at', message: 'is in the future' },
+      ]);
     }
     if (at < Date.UTC(2000, 0, 1)) {
-      throw new DomainError('ledger/too-early', 'That time is before this century.', [{ path: 'at', message: 'is before 2000' }]);
+      throw new DomainError('ledger/too-early', 'That time is before this century.', [
+        { path: 'at', message: 'is before 2000' },
+      ]);
     }
     return at;
   }
 
   private checkHead(head: { personId: string; machineId: string | null }): void {
     if (!this.people.has(head.personId)) {
-      throw new DomainError('workshop/unknown-person', 'Choose who is at the bench.', [{ path: 'personId', message: 'is not on the team' }]);
+      throw new DomainError('workshop/unknown-person', 'Choose who is at the bench.', [
+        { path: 'personId', message: 'is not on the team' },
+      ]);
     }
     if (head.machineId !== null && !this.machines.has(head.machineId)) {
-      throw new DomainError('workshop/unknown-machine', 'There is no such machine.', [{ path: 'machineId', message: 'is not known here' }]);
+      throw new DomainError('workshop/unknown-machine', 'There is no such machine.', [
+        { path: 'machineId', message: 'is not known here' },
+      ]);
     }
   }
 
@@ -207,7 +219,9 @@ export class Workshop {
     const at = this.timeOf(head);
     const old = correction ? this.currentStep(correction.supersedes) : undefined;
     if (old && old.kind !== command.kind) {
-      throw new DomainError('ledger/other-kind', 'A correction stays the same kind of step.', [{ path: 'kind', message: `is not ${old.kind}` }]);
+      throw new DomainError('ledger/other-kind', 'A correction stays the same kind of step.', [
+        { path: 'kind', message: `is not ${old.kind}` },
+      ]);
     }
     const seq = this.seq + 1;
     const order = old?.order ?? seq;
@@ -227,7 +241,13 @@ export class Workshop {
   }
 
   private stepFrom(
-    plan: StepPlan, command: Command, head: EntryHead, at: number, seq: number, order: number, correction?: Correction,
+    plan: StepPlan,
+    command: Command,
+    head: EntryHead,
+    at: number,
+    seq: number,
+    order: number,
+    correction?: Correction,
   ): Step {
     return {
       id: nanoid(12),
@@ -262,7 +282,7 @@ export class Workshop {
    * is worked out again from what was weighed then: the difference shows as unaccounted.
    */
   private following(step: Step, old: Step | undefined, seq: number): Step[] {
-    const batchId = step.kind === 'charge' ? step.batchId : (old?.kind === 'charge' ? old.batchId : null);
+    const batchId = step.kind === 'charge' ? step.batchId : old?.kind === 'charge' ? old.batchId : null;
     if (batchId === null) return [];
     const emptying = this.book
       .entriesOf(batchId)
@@ -277,17 +297,20 @@ export class Workshop {
     bowl.massMg -= change;
     const rest = postings.find((posting) => posting.loss === 'unaccounted');
     if (rest) rest.massMg += change;
-    else postings.push({ holdingId: null, loss: 'unaccounted', outside: null, reason: null, massMg: change, pieces: 0 });
-    return [{
-      ...emptying,
-      id: nanoid(12),
-      seq: seq + 1,
-      recordedAt: this.now(),
-      personId: step.personId,
-      supersedes: emptying.id,
-      reason: 'Worked out again: what was in the bowl changed.',
-      postings: postings.filter((posting) => posting.massMg !== 0 || posting.pieces !== 0),
-    }];
+    else
+      postings.push({ holdingId: null, loss: 'unaccounted', outside: null, reason: null, massMg: change, pieces: 0 });
+    return [
+      {
+        ...emptying,
+        id: nanoid(12),
+        seq: seq + 1,
+        recordedAt: this.now(),
+        personId: step.personId,
+        supersedes: emptying.id,
+        reason: 'Worked out again: what was in the bowl changed.',
+        postings: postings.filter((posting) => posting.massMg !== 0 || posting.pieces !== 0),
+      },
+    ];
   }
 
   private enter(plan: StepPlan, steps: Step[], finishing?: string): void {
@@ -336,7 +359,10 @@ export class Workshop {
 
   private currentStep(stepId: string): Step {
     const step = this.book.steps.get(stepId);
-    if (!step) throw new DomainError('ledger/unknown-step', 'There is no such step.', [{ path: 'id', message: 'is not known here' }]);
+    if (!step)
+      throw new DomainError('ledger/unknown-step', 'There is no such step.', [
+        { path: 'id', message: 'is not known here' },
+      ]);
     return step;
   }
 
@@ -368,28 +394,43 @@ export class Workshop {
   startWork(entry: StartWork): Work {
     this.checkHead(entry);
     if (STEP_OF[entry.station] === undefined) {
-      throw new DomainError('work/no-work', 'Nothing runs at that station on its own.', [{ path: 'station', message: 'has no work to start' }]);
+      throw new DomainError('work/no-work', 'Nothing runs at that station on its own.', [
+        { path: 'station', message: 'has no work to start' },
+      ]);
     }
     const startedAt = this.timeOf(entry);
     const reserved = this.reserved();
     const sources = entry.sources.map((source, index) => {
       const holding = this.book.holdings.get(source.holdingId);
-      if (!holding) throw new DomainError('ledger/unknown-holding', 'There is no such tub.', [{ path: `sources.${index}.holdingId`, message: 'is not known here' }]);
+      if (!holding)
+        throw new DomainError('ledger/unknown-holding', 'There is no such tub.', [
+          { path: `sources.${index}.holdingId`, message: 'is not known here' },
+        ]);
       const there = this.book.balanceAt(holding.id, startedAt + 1);
-      const massMg = source.massG === undefined
-        ? Math.round((there.massMg * (source.pieces ?? 0)) / Math.max(1, there.pieces))
-        : toMg(source.massG);
+      const massMg =
+        source.massG === undefined
+          ? Math.round((there.massMg * (source.pieces ?? 0)) / Math.max(1, there.pieces))
+          : toMg(source.massG);
       const free = Math.min(there.massMg, this.book.balance(holding.id).massMg) - (reserved.get(holding.id) ?? 0);
       if (massMg > free) {
-        throw new DomainError('ledger/short', `${holding.code} has ${(free / 1000).toFixed(0)} g free; ${(massMg / 1000).toFixed(0)} g asked for.`,
-          [{ path: `sources.${index}.massG`, message: 'is more than there is' }]);
+        throw new DomainError(
+          'ledger/short',
+          `${holding.code} has ${(free / 1000).toFixed(0)} g free; ${(massMg / 1000).toFixed(0)} g asked for.`,
+          [{ path: `sources.${index}.massG`, message: 'is more than there is' }],
+        );
       }
       reserved.set(holding.id, (reserved.get(holding.id) ?? 0) + massMg);
       return { holdingId: holding.id, massMg, pieces: source.pieces ?? 0 };
     });
     const work: Work = {
-      id: nanoid(12), station: entry.station, sources, machineId: entry.machineId, personId: entry.personId,
-      startedAt, dueAt: entry.dueAt === null ? null : Date.parse(entry.dueAt), note: entry.note,
+      id: nanoid(12),
+      station: entry.station,
+      sources,
+      machineId: entry.machineId,
+      personId: entry.personId,
+      startedAt,
+      dueAt: entry.dueAt === null ? null : Date.parse(entry.dueAt),
+      note: entry.note,
     };
     this.works.set(work.id, work);
     this.pending.works.push(work);
@@ -399,7 +440,10 @@ export class Workshop {
   private openWork(workId: string): Work {
     const work = this.works.get(workId);
     if (!work) {
-      throw new DomainError('work/closed', 'That work has been finished or put back already, perhaps at another screen. Nothing was saved twice.');
+      throw new DomainError(
+        'work/closed',
+        'That work has been finished or put back already, perhaps at another screen. Nothing was saved twice.',
+      );
     }
     return work;
   }
@@ -408,7 +452,9 @@ export class Workshop {
   finishWork(workId: string, command: Command, head: EntryHead): Step {
     const work = this.openWork(workId);
     if (STEP_OF[work.station] !== command.kind || !hasSources(command)) {
-      throw new DomainError('ledger/other-kind', 'That is not how this work ends.', [{ path: 'kind', message: `is not ${STEP_OF[work.station]}` }]);
+      throw new DomainError('ledger/other-kind', 'That is not how this work ends.', [
+        { path: 'kind', message: `is not ${STEP_OF[work.station]}` },
+      ]);
     }
     const step = this.record(command, head, undefined, workId);
     this.closeWork(workId, step.id);

@@ -20,7 +20,11 @@ export const untilWords = (at: number, now: number): string =>
 /** What needs a person next, at the foot of every screen. */
 export function DueLine({ due }: { due: readonly DueItem[] }) {
   const now = useNow();
-  const grouped = due.filter((item, index) => item.station !== 'rest' || due.findIndex((other) => other.station === 'rest' && Math.abs(other.at - item.at) < 3_600_000) === index);
+  const grouped = due.filter(
+    (item, index) =>
+      item.station !== 'rest' ||
+      due.findIndex((other) => other.station === 'rest' && Math.abs(other.at - item.at) < 3_600_000) === index,
+  );
   return (
     <footer className="fixed inset-x-0 bottom-0 z-20 border-t border-rule bg-sheet print:hidden">
       <div className="mx-auto flex max-w-[1360px] items-center gap-4 px-3 sm:px-6">
@@ -31,7 +35,10 @@ export function DueLine({ due }: { due: readonly DueItem[] }) {
           <ol className="flex min-w-0 flex-1 gap-1 overflow-x-auto">
             {grouped.slice(0, 8).map((item) => (
               <li key={item.id} className="shrink-0">
-                <Link to={item.link} className="flex min-h-[52px] items-center gap-2 rounded-md px-3 text-sm hover:bg-sunk">
+                <Link
+                  to={item.link}
+                  className="flex min-h-[52px] items-center gap-2 rounded-md px-3 text-sm hover:bg-sunk"
+                >
                   <StationIcon station={item.station} size={18} />
                   <span>{item.text}</span>
                   <strong className={item.at < now ? 'text-crimson' : 'text-leaf'}>{untilWords(item.at, now)}</strong>

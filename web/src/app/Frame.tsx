@@ -39,12 +39,13 @@ export function Frame() {
   }, []);
   const view = workshop.data;
   const known = view?.people.some(({ id, active }) => id === personId && active) ?? false;
-  const here = useMemo(() => (view ? { view, personId: known ? personId : null, choosePerson } : null), [view, known, personId, choosePerson]);
+  const here = useMemo(
+    () => (view ? { view, personId: known ? personId : null, choosePerson } : null),
+    [view, known, personId, choosePerson],
+  );
   if (!here) {
     return (
-      <main className="mx-auto max-w-xl p-6">
-        {workshop.error ? <Refusal error={workshop.error} /> : <Loading />}
-      </main>
+      <main className="mx-auto max-w-xl p-6">{workshop.error ? <Refusal error={workshop.error} /> : <Loading />}</main>
     );
   }
   return (
@@ -80,16 +81,31 @@ function Shell() {
           <span className="flex-1" />
           <nav aria-label="Pages" className="hidden items-center gap-1 text-[0.95rem] md:flex">
             {PAGES.map(([to, name]) => (
-              <Link key={to} to={to} aria-current={pathname === to ? 'page' : undefined} className="inline-flex min-h-11 items-center rounded-md px-2.5 underline-offset-4 hover:underline aria-[current=page]:font-bold aria-[current=page]:underline">
+              <Link
+                key={to}
+                to={to}
+                aria-current={pathname === to ? 'page' : undefined}
+                className="inline-flex min-h-11 items-center rounded-md px-2.5 underline-offset-4 hover:underline aria-[current=page]:font-bold aria-[current=page]:underline"
+              >
                 {name}
               </Link>
             ))}
           </nav>
-          <button type="button" className="button button-quiet no-underline!" onClick={() => setPalette(true)} aria-label="Find any code or page">
+          <button
+            type="button"
+            className="button button-quiet no-underline!"
+            onClick={() => setPalette(true)}
+            aria-label="Find any code or page"
+          >
             <MagnifyingGlass size={22} aria-hidden />
             <span className="hidden text-sm lg:inline">Find</span>
           </button>
-          <button type="button" className="button button-quiet" onClick={turn} aria-label={theme === 'night' ? 'Day theme' : 'Night theme'}>
+          <button
+            type="button"
+            className="button button-quiet"
+            onClick={turn}
+            aria-label={theme === 'night' ? 'Day theme' : 'Night theme'}
+          >
             {theme === 'night' ? <Sun size={22} aria-hidden /> : <Moon size={22} aria-hidden />}
           </button>
           <WhoIsHere />
@@ -101,7 +117,11 @@ function Shell() {
         )}
         {!onFloor && <div className="mt-1 h-px bg-rule" />}
       </header>
-      <main id="subject" tabIndex={-1} className="mx-auto w-full max-w-[1360px] flex-1 px-3 pt-5 pb-28 outline-none sm:px-6">
+      <main
+        id="subject"
+        tabIndex={-1}
+        className="mx-auto w-full max-w-[1360px] flex-1 px-3 pt-5 pb-28 outline-none sm:px-6"
+      >
         <Outlet />
       </main>
       <DueLine due={floor.data?.due ?? []} />
@@ -125,11 +145,18 @@ function WhoIsHere() {
   const who = people.find(({ id }) => id === personId);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="chip" aria-label={who ? `${who.name} is at the bench. Change` : 'Who is at the bench?'}>
+      <Popover.Trigger
+        className="chip"
+        aria-label={who ? `${who.name} is at the bench. Change` : 'Who is at the bench?'}
+      >
         {who ? who.name : <span className="font-semibold text-crimson">Who is here?</span>}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="z-50 w-56 rounded-xl bg-sheet p-3 shadow-xl ring-1 ring-rule">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="z-50 w-56 rounded-xl bg-sheet p-3 shadow-xl ring-1 ring-rule"
+        >
           <p className="label mb-2">Who is at the bench?</p>
           <div className="grid gap-1">
             {people.map(({ id, name }) => (
@@ -146,7 +173,11 @@ function WhoIsHere() {
                 {name}
               </button>
             ))}
-            <Link to="/workshop" className="link mt-1 inline-flex min-h-11 items-center text-sm" onClick={() => setOpen(false)}>
+            <Link
+              to="/workshop"
+              className="link mt-1 inline-flex min-h-11 items-center text-sm"
+              onClick={() => setOpen(false)}
+            >
               {people.length === 0 ? 'Add the team first' : 'The team'}
             </Link>
           </div>

@@ -6,7 +6,10 @@ export function KeyHelp({ open, setOpen }: { open: boolean; setOpen: (open: bool
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-[12vh] left-1/2 z-50 w-[min(34rem,92vw)] -translate-x-1/2 rounded-xl bg-sheet p-6 shadow-2xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[12vh] left-1/2 z-50 w-[min(34rem,92vw)] -translate-x-1/2 rounded-xl bg-sheet p-6 shadow-2xl"
+        >
           <Dialog.Title className="text-2xl">Keys</Dialog.Title>
           <dl className="rows mt-3">
             {KEYS.map(([key, what]) => (

@@ -20,7 +20,9 @@ const PAGES: { name: string; link: string }[] = [
 export function Palette({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
   const [text, setText] = useState('');
   const navigate = useNavigate();
-  const hits = useApi<SearchHit[]>(open && text.trim() !== '' ? `/api/trace/search?q=${encodeURIComponent(text.trim())}` : null);
+  const hits = useApi<SearchHit[]>(
+    open && text.trim() !== '' ? `/api/trace/search?q=${encodeURIComponent(text.trim())}` : null,
+  );
   const go = (link: string): void => {
     setOpen(false);
     setText('');
@@ -28,15 +30,25 @@ export function Palette({ open, setOpen }: { open: boolean; setOpen: (open: bool
   };
   const words = text.trim().toLowerCase();
   const fits = (name: string): boolean => words === '' || name.toLowerCase().includes(words);
-  const item = 'flex min-h-11 cursor-pointer items-center gap-3 rounded-md px-3 data-[selected=true]:bg-ink data-[selected=true]:text-on-ink';
+  const item =
+    'flex min-h-11 cursor-pointer items-center gap-3 rounded-md px-3 data-[selected=true]:bg-ink data-[selected=true]:text-on-ink';
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-[10vh] left-1/2 z-50 w-[min(38rem,94vw)] -translate-x-1/2 rounded-xl bg-sheet p-3 shadow-2xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[10vh] left-1/2 z-50 w-[min(38rem,94vw)] -translate-x-1/2 rounded-xl bg-sheet p-3 shadow-2xl"
+        >
           <Dialog.Title className="sr-only">Find any code or page</Dialog.Title>
           <Command shouldFilter={false} label="Find any code or page">
-            <Command.Input value={text} onValueChange={setText} placeholder="Code on a bar, tub or sack; a name; a page" className="entry text-lg" autoFocus />
+            <Command.Input
+              value={text}
+              onValueChange={setText}
+              placeholder="Code on a bar, tub or sack; a name; a page"
+              className="entry text-lg"
+              autoFocus
+            />
             <Command.List className="mt-2 max-h-[60vh] overflow-y-auto">
               <Command.Empty className="px-3 py-4 text-soft">Nothing here carries that code or name.</Command.Empty>
               {(hits.data ?? []).map((hit) => (

@@ -26,7 +26,8 @@ export const KEYS: readonly (readonly [string, string])[] = [
 const PAGES: Record<string, string> = { f: '/', b: '/batches', l: '/lots', s: '/store', w: '/workshop' };
 
 const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /** Keys that work anywhere but in a field or an open dialog. */
 export function useKeys(acts: Acts): void {
@@ -42,7 +43,14 @@ export function useKeys(acts: Acts): void {
         latest.current.openPalette();
         return;
       }
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('[role=dialog]')) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        isTyping(event.target) ||
+        document.querySelector('[role=dialog]')
+      )
+        return;
       const station = /^\d$/.test(event.key) ? STATIONS[(Number(event.key) + 9) % 10] : undefined;
       const page = PAGES[event.key.toLowerCase()];
       if (station) void navigate(`/station/${station}`);

@@ -11,7 +11,9 @@ export function BeansBench({ view }: { view: BenchView }) {
   const { view: workshop } = useHere();
   const show = useShow();
   const [open, setOpen] = useState(view.waiting.length === 0);
-  const [routeId, setRouteId] = useState(workshop.routes.find(({ id }) => id === 'whole-bean')?.id ?? workshop.routes[0]?.id ?? '');
+  const [routeId, setRouteId] = useState(
+    workshop.routes.find(({ id }) => id === 'whole-bean')?.id ?? workshop.routes[0]?.id ?? '',
+  );
   const [form, setForm] = useState<'beans' | 'nibs'>('beans');
   return (
     <div>
@@ -24,7 +26,10 @@ export function BeansBench({ view }: { view: BenchView }) {
             kind="receive"
             station={null}
             draftId="receive"
-            initial={{ currency: { text: workshop.settings.currency }, netG: { text: '', unit: workshop.settings.massSystem === 'metric' ? 'kg' : 'lb' } }}
+            initial={{
+              currency: { text: workshop.settings.currency },
+              netG: { text: '', unit: workshop.settings.massSystem === 'metric' ? 'kg' : 'lb' },
+            }}
             path="/api/ledger/steps"
             submit="Take it in"
             before={
@@ -42,9 +47,18 @@ export function BeansBench({ view }: { view: BenchView }) {
           />
         </div>
       )}
-      <Section title="In the house" aside={<Link className="link" to="/lots">all lots there ever were</Link>}>
+      <Section
+        title="In the house"
+        aside={
+          <Link className="link" to="/lots">
+            all lots there ever were
+          </Link>
+        }
+      >
         {view.waiting.length === 0 ? (
-          <Empty title="No beans yet.">Weigh the sacks, note where they are from and what they cost. Everything after this is worked out from it.</Empty>
+          <Empty title="No beans yet.">
+            Weigh the sacks, note where they are from and what they cost. Everything after this is worked out from it.
+          </Empty>
         ) : (
           <ul className="rows">
             {view.waiting.map((holding) => (

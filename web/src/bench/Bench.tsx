@@ -81,11 +81,24 @@ function stateWords(view: BenchView, mass: (mg: number) => string): string {
   const free = view.waiting.filter(({ freeMg, pieces }) => freeMg > 0 || pieces > 0);
   const waitingMg = view.waiting.reduce((sum, { freeMg }) => sum + freeMg, 0);
   const count = (n: number, one: string, many: string): string => (n === 1 ? `one ${one}` : `${n} ${many}`);
-  if (view.station === 'beans') return view.waiting.length === 0 ? 'No beans in the house yet.' : `${mass(waitingMg)} in ${count(view.waiting.length, 'lot', 'lots')}.`;
-  if (view.station === 'taste') return view.untasted.length === 0 ? 'Everything on the shelf has been tasted.' : `${count(view.untasted.length, 'batch is', 'batches are')} waiting to be tasted.`;
-  if (view.station === 'rest') return free.length === 0 ? 'The shelf is empty.' : `${mass(waitingMg)} on the shelf in ${count(free.length, 'block', 'blocks')}.`;
-  if (view.station === 'pack') return free.length === 0 ? 'No bars wait for a wrapper.' : `${free.reduce((sum, { pieces }) => sum + pieces, 0)} bars wait for a wrapper.`;
+  if (view.station === 'beans')
+    return view.waiting.length === 0
+      ? 'No beans in the house yet.'
+      : `${mass(waitingMg)} in ${count(view.waiting.length, 'lot', 'lots')}.`;
+  if (view.station === 'taste')
+    return view.untasted.length === 0
+      ? 'Everything on the shelf has been tasted.'
+      : `${count(view.untasted.length, 'batch is', 'batches are')} waiting to be tasted.`;
+  if (view.station === 'rest')
+    return free.length === 0
+      ? 'The shelf is empty.'
+      : `${mass(waitingMg)} on the shelf in ${count(free.length, 'block', 'blocks')}.`;
+  if (view.station === 'pack')
+    return free.length === 0
+      ? 'No bars wait for a wrapper.'
+      : `${free.reduce((sum, { pieces }) => sum + pieces, 0)} bars wait for a wrapper.`;
   const now = running === 0 ? 'Nothing under way' : `${count(running, 'load', 'loads')} under way`;
-  const wait = free.length === 0 ? 'nothing waiting' : `${mass(waitingMg)} waiting in ${count(free.length, 'tub', 'tubs')}`;
+  const wait =
+    free.length === 0 ? 'nothing waiting' : `${mass(waitingMg)} waiting in ${count(free.length, 'tub', 'tubs')}`;
   return `${now}, ${wait}.`;
 }

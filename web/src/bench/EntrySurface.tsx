@@ -20,11 +20,22 @@ interface Props {
 const PADDED = new Set(['mass', 'masses', 'pieces', 'number', 'temp']);
 
 /** Fields on the left, the pad on the right; `Enter` moves on, `Ctrl Enter` saves. */
-export function EntrySurface({ specs, fields, setField, problems, suggestions, massUnit, before, children, onSubmit }: Props) {
+export function EntrySurface({
+  specs,
+  fields,
+  setField,
+  problems,
+  suggestions,
+  massUnit,
+  before,
+  children,
+  onSubmit,
+}: Props) {
   const padded = specs.filter(({ type }) => PADDED.has(type));
   const [active, setActive] = useState<string | null>(padded[0]?.name ?? null);
   const form = useRef<HTMLFormElement>(null);
-  const stateOf = (spec: FieldSpec): FieldState => fields[spec.name] ?? { text: '', ...(spec.type === 'mass' || spec.type === 'masses' ? { unit: massUnit } : {}) };
+  const stateOf = (spec: FieldSpec): FieldState =>
+    fields[spec.name] ?? { text: '', ...(spec.type === 'mass' || spec.type === 'masses' ? { unit: massUnit } : {}) };
   const current = padded.find(({ name }) => name === active);
   const index = current ? padded.indexOf(current) : -1;
   const following = padded[index + 1];
@@ -65,7 +76,11 @@ export function EntrySurface({ specs, fields, setField, problems, suggestions, m
       </div>
       <aside className="order-first sm:order-none lg:sticky lg:top-40 lg:self-start">
         <WeighPad
-          target={current ? { spec: current, state: stateOf(current), change: (state) => setField(current.name, state) } : null}
+          target={
+            current
+              ? { spec: current, state: stateOf(current), change: (state) => setField(current.name, state) }
+              : null
+          }
           next={following ? () => setActive(following.name) : null}
         />
       </aside>

@@ -35,7 +35,13 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
         <legend className="label mb-1">{spec.label}</legend>
         <div className="flex flex-wrap gap-2">
           {spec.choices?.map(({ value, label: word }) => (
-            <button key={value} type="button" className="chip" aria-pressed={state.text === value} onClick={() => change({ text: value })}>
+            <button
+              key={value}
+              type="button"
+              className="chip"
+              aria-pressed={state.text === value}
+              onClick={() => change({ text: value })}
+            >
               {word}
             </button>
           ))}
@@ -58,9 +64,18 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
       <div className={spec.type === 'date' ? '' : spec.name === 'note' || spec.type !== 'text' ? 'col-span-full' : ''}>
         {label}
         {spec.type === 'text' || spec.type === 'date' ? (
-          <input {...shared} type={spec.type === 'date' ? 'date' : 'text'} autoComplete="off" onChange={(event) => change({ text: event.target.value })} />
+          <input
+            {...shared}
+            type={spec.type === 'date' ? 'date' : 'text'}
+            autoComplete="off"
+            onChange={(event) => change({ text: event.target.value })}
+          />
         ) : (
-          <textarea {...shared} rows={spec.type === 'program' ? 4 : 3} onChange={(event) => change({ text: event.target.value })} />
+          <textarea
+            {...shared}
+            rows={spec.type === 'program' ? 4 : 3}
+            onChange={(event) => change({ text: event.target.value })}
+          />
         )}
         {wrong}
       </div>

@@ -15,7 +15,10 @@ type Act = 'read' | 'add' | 'pour';
 export function GrindBench({ view }: { view: BenchView }) {
   const [query, setQuery] = useSearchParams();
   const asked = query.get('batch');
-  const grind = asked === 'new' ? undefined : (view.grinds.find(({ batch }) => batch.code === asked) ?? (asked === null ? view.grinds[0] : undefined));
+  const grind =
+    asked === 'new'
+      ? undefined
+      : (view.grinds.find(({ batch }) => batch.code === asked) ?? (asked === null ? view.grinds[0] : undefined));
   const now = useNow();
   const show = useShow();
   return (
@@ -23,7 +26,13 @@ export function GrindBench({ view }: { view: BenchView }) {
       {view.grinds.length > 0 && (
         <div className="mb-6 flex flex-wrap gap-2">
           {view.grinds.map((row) => (
-            <button key={row.batch.id} type="button" className="chip min-h-[60px]! rounded-lg! text-left" aria-pressed={row === grind} onClick={() => setQuery({ batch: row.batch.code }, { replace: true })}>
+            <button
+              key={row.batch.id}
+              type="button"
+              className="chip min-h-[60px]! rounded-lg! text-left"
+              aria-pressed={row === grind}
+              onClick={() => setQuery({ batch: row.batch.code }, { replace: true })}
+            >
               <span>
                 <span className="block">
                   <span className="code">{row.batch.code}</span> · {row.batch.name}
@@ -34,12 +43,21 @@ export function GrindBench({ view }: { view: BenchView }) {
               </span>
             </button>
           ))}
-          <button type="button" className="chip min-h-[60px]! rounded-lg!" aria-pressed={!grind} onClick={() => setQuery({ batch: 'new' }, { replace: true })}>
+          <button
+            type="button"
+            className="chip min-h-[60px]! rounded-lg!"
+            aria-pressed={!grind}
+            onClick={() => setQuery({ batch: 'new' }, { replace: true })}
+          >
             + New batch
           </button>
         </div>
       )}
-      {grind ? <Running key={grind.batch.id} grind={grind} view={view} /> : <NewBatch view={view} onStarted={(code) => setQuery({ batch: code }, { replace: true })} />}
+      {grind ? (
+        <Running key={grind.batch.id} grind={grind} view={view} />
+      ) : (
+        <NewBatch view={view} onStarted={(code) => setQuery({ batch: code }, { replace: true })} />
+      )}
     </div>
   );
 }
@@ -57,9 +75,31 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
   return (
     <>
       <div className="grid grid-cols-2 gap-x-8 gap-y-5 sm:grid-cols-4">
-        <Figure label="Last reading" value={last?.value == null ? '–' : `${last.value} µm`} note={last ? `${span(now - last.at)} ago; target ${batch.targetMicron} µm` : `target ${batch.targetMicron} µm`} />
-        <Figure label="In the bowl" value={show.mass(grind.massMg)} note={over ? <strong className="text-crimson">over what {machine.name} carries</strong> : under ? <strong className="text-crimson">under the minimum of {machine?.name}: stones run on each other</strong> : (machine?.name ?? 'no machine named')} />
-        <Figure label="Cocoa" value={`${grind.cocoa.cocoaPct.toFixed(1)} %`} note={`${grind.cocoa.withoutButterPct.toFixed(1)} % without added butter`} />
+        <Figure
+          label="Last reading"
+          value={last?.value == null ? '–' : `${last.value} µm`}
+          note={
+            last ? `${span(now - last.at)} ago; target ${batch.targetMicron} µm` : `target ${batch.targetMicron} µm`
+          }
+        />
+        <Figure
+          label="In the bowl"
+          value={show.mass(grind.massMg)}
+          note={
+            over ? (
+              <strong className="text-crimson">over what {machine.name} carries</strong>
+            ) : under ? (
+              <strong className="text-crimson">under the minimum of {machine?.name}: stones run on each other</strong>
+            ) : (
+              (machine?.name ?? 'no machine named')
+            )
+          }
+        />
+        <Figure
+          label="Cocoa"
+          value={`${grind.cocoa.cocoaPct.toFixed(1)} %`}
+          note={`${grind.cocoa.withoutButterPct.toFixed(1)} % without added butter`}
+        />
         <Figure label="Running" value={span(now - grind.startedAt)} note={`since ${show.moment(grind.startedAt)}`} />
       </div>
       <p className="mt-3 text-sm text-soft">
@@ -113,8 +153,16 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
           path="/api/ledger/steps"
           submit="Save the pour"
           parts={(values) => [
-            ...((values['outsG'] ?? []) as number[]).map((grams, index) => ({ name: `block ${index + 1}`, mg: grams * 1000, tone: 'good' as const })),
-            { name: 'scraped off', mg: typeof values['holdUpG'] === 'number' ? values['holdUpG'] * 1000 : 0, tone: 'loss' as const },
+            ...((values['outsG'] ?? []) as number[]).map((grams, index) => ({
+              name: `block ${index + 1}`,
+              mg: grams * 1000,
+              tone: 'good' as const,
+            })),
+            {
+              name: 'scraped off',
+              mg: typeof values['holdUpG'] === 'number' ? values['holdUpG'] * 1000 : 0,
+              tone: 'loss' as const,
+            },
           ]}
           restName="still in the machine, or missing"
           finish={(values) => ({ ...values, batchId: batch.id })}
@@ -137,7 +185,10 @@ function TakeReading({ grind }: { grind: GrindView }) {
     <StepForm
       kind="reading"
       station={null}
-      specs={[{ name: 'what', label: 'What is read', type: 'choice', choices: READINGS } as FieldSpec, ...(FIELDS.reading ?? [])]}
+      specs={[
+        { name: 'what', label: 'What is read', type: 'choice', choices: READINGS } as FieldSpec,
+        ...(FIELDS.reading ?? []),
+      ]}
       draftId={`reading.${grind.batch.id}`}
       initial={{ what: { text: 'micron' } }}
       path="/api/ledger/steps"
@@ -145,7 +196,12 @@ function TakeReading({ grind }: { grind: GrindView }) {
       finish={(values, _, entry) => {
         const what = entry.fields['what']?.text ?? 'micron';
         const value = readNumber(entry.fields['value']?.text ?? '');
-        return { note: values['note'] ?? '', batchId: grind.batch.id, what, value: what === 'note' ? null : what === 'bowl-temperature' && value !== null ? tempIn(value) : value };
+        return {
+          note: values['note'] ?? '',
+          batchId: grind.batch.id,
+          what,
+          value: what === 'note' ? null : what === 'bowl-temperature' && value !== null ? tempIn(value) : value,
+        };
       }}
     />
   );
@@ -163,7 +219,11 @@ function NewBatch({ view, onStarted }: { view: BenchView; onStarted: (code: stri
   const [routeId, setRouteId] = useState(view.waiting[0]?.routeId ?? workshop.routes[0]?.id ?? '');
   const candidates = [...view.waiting, ...view.elsewhere, ...view.pantry.filter(({ kind }) => kind === 'ingredient')];
   if (view.waiting.length + view.elsewhere.length === 0) {
-    return <Empty title="No nibs wait for the stones.">Winnow a load first, or receive nibs as a lot. Sugar and butter come from the pantry.</Empty>;
+    return (
+      <Empty title="No nibs wait for the stones.">
+        Winnow a load first, or receive nibs as a lot. Sugar and butter come from the pantry.
+      </Empty>
+    );
   }
   return (
     <>
@@ -213,4 +273,3 @@ export function RouteChoice({ routeId, choose }: { routeId: string; choose: (id:
     </label>
   );
 }
-

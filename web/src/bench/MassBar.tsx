@@ -14,17 +14,36 @@ const FILL: Record<Part['tone'], string> = {
 };
 
 /** Where what went in has gone so far, at scale; what is missing is hatched in crimson. */
-export function MassBar({ inMg, parts, restName, restTone = 'missing' }: { inMg: number; parts: readonly Part[]; restName: string; restTone?: Part['tone'] }) {
+export function MassBar({
+  inMg,
+  parts,
+  restName,
+  restTone = 'missing',
+}: {
+  inMg: number;
+  parts: readonly Part[];
+  restName: string;
+  restTone?: Part['tone'];
+}) {
   const show = useShow();
   const known = parts.reduce((sum, { mg }) => sum + mg, 0);
   if (inMg <= 0 || known <= 0) return null;
   const rest = inMg - known;
-  const rows = [...parts.filter(({ mg }) => mg > 0), ...(rest > 0 ? [{ name: restName, mg: rest, tone: restTone }] : [])];
+  const rows = [
+    ...parts.filter(({ mg }) => mg > 0),
+    ...(rest > 0 ? [{ name: restName, mg: rest, tone: restTone }] : []),
+  ];
   const total = Math.max(inMg, known);
   let x = 0;
   return (
     <figure className="mt-6">
-      <svg viewBox="0 0 1000 26" preserveAspectRatio="none" className="h-6 w-full" role="img" aria-label={rows.map((row) => `${row.name} ${show.mass(row.mg)}`).join(', ')}>
+      <svg
+        viewBox="0 0 1000 26"
+        preserveAspectRatio="none"
+        className="h-6 w-full"
+        role="img"
+        aria-label={rows.map((row) => `${row.name} ${show.mass(row.mg)}`).join(', ')}
+      >
         <defs>
           <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <rect width="6" height="6" fill="var(--sunk)" />
@@ -45,14 +64,11 @@ export function MassBar({ inMg, parts, restName, restTone = 'missing' }: { inMg:
       <figcaption className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
         {rows.map((row) => (
           <span key={row.name} className={row.tone === 'missing' ? 'font-semibold' : ''}>
-            {row.name} <span className="figure">{show.mass(row.mg)}</span> <span className="text-soft">{show.percent(row.mg / inMg)}</span>
+            {row.name} <span className="figure">{show.mass(row.mg)}</span>{' '}
+            <span className="text-soft">{show.percent(row.mg / inMg)}</span>
           </span>
         ))}
-        {rest < 0 && (
-          <strong className="text-crimson">
-            {show.mass(-rest)} more than went in
-          </strong>
-        )}
+        {rest < 0 && <strong className="text-crimson">{show.mass(-rest)} more than went in</strong>}
       </figcaption>
     </figure>
   );

@@ -17,9 +17,16 @@ export function RestBench({ view }: { view: BenchView }) {
   const [query] = useSearchParams();
   const days = workshop.settings.restDays;
   const asked = view.waiting.find(({ code }) => code === query.get('holding'));
-  if (view.waiting.length === 0) return <Empty title="The shelf is empty.">Blocks poured from the grinder rest here when their route says so.</Empty>;
+  if (view.waiting.length === 0)
+    return (
+      <Empty title="The shelf is empty.">Blocks poured from the grinder rest here when their route says so.</Empty>
+    );
   const byName = new Map<string, HoldingView[]>();
-  for (const holding of view.waiting) byName.set(`${holding.batchCode ?? ''} ${holding.name}`, [...(byName.get(`${holding.batchCode ?? ''} ${holding.name}`) ?? []), holding]);
+  for (const holding of view.waiting)
+    byName.set(`${holding.batchCode ?? ''} ${holding.name}`, [
+      ...(byName.get(`${holding.batchCode ?? ''} ${holding.name}`) ?? []),
+      holding,
+    ]);
   return (
     <>
       <ul className="rows mb-8">
@@ -27,7 +34,10 @@ export function RestBench({ view }: { view: BenchView }) {
           const age = (now - (blocks[0]?.since ?? now)) / DAY_MS;
           const ripe = age >= days;
           return (
-            <li key={name} className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-6 gap-y-1 py-3 sm:grid-cols-[minmax(0,1fr)_14rem_auto]">
+            <li
+              key={name}
+              className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-6 gap-y-1 py-3 sm:grid-cols-[minmax(0,1fr)_14rem_auto]"
+            >
               <span>
                 <span className="block text-lg">{name}</span>
                 <span className="text-sm text-soft">
@@ -40,9 +50,14 @@ export function RestBench({ view }: { view: BenchView }) {
               </span>
               <span className="hidden sm:block">
                 <span className="block h-2 overflow-hidden rounded-full bg-sunk">
-                  <span className={`block h-full ${ripe ? 'bg-leaf' : 'bg-ripe'}`} style={{ width: `${Math.min(100, (100 * age) / Math.max(days, 0.01))}%` }} />
+                  <span
+                    className={`block h-full ${ripe ? 'bg-leaf' : 'bg-ripe'}`}
+                    style={{ width: `${Math.min(100, (100 * age) / Math.max(days, 0.01))}%` }}
+                  />
                 </span>
-                <span className="text-sm text-soft">{ripe ? 'has rested' : `${span((days - age) * DAY_MS)} to go`} of {days} days</span>
+                <span className="text-sm text-soft">
+                  {ripe ? 'has rested' : `${span((days - age) * DAY_MS)} to go`} of {days} days
+                </span>
               </span>
               <span className="figure w-16 text-right text-2xl">{Math.floor(age)} d</span>
             </li>
@@ -76,12 +91,19 @@ export function PackBench({ view }: { view: BenchView }) {
   const holding = bars.find(({ id }) => id === chosen) ?? bars[0];
   const wrappers = view.pantry.filter(({ kind }) => kind === 'packaging');
   const show = useShow();
-  if (!holding) return <Empty title="No bars wait to be packed.">Turn out a mould and count the good bars: they come here.</Empty>;
+  if (!holding)
+    return <Empty title="No bars wait to be packed.">Turn out a mould and count the good bars: they come here.</Empty>;
   return (
     <>
       <div className="mb-6 flex flex-wrap gap-2" role="group" aria-label="Which bars">
         {bars.map((row) => (
-          <button key={row.id} type="button" className="chip min-h-[60px]! rounded-lg! text-left" aria-pressed={row === holding} onClick={() => setChosen(row.id)}>
+          <button
+            key={row.id}
+            type="button"
+            className="chip min-h-[60px]! rounded-lg! text-left"
+            aria-pressed={row === holding}
+            onClick={() => setChosen(row.id)}
+          >
             <span>
               <span className="block">
                 <span className="code">{row.batchCode ?? row.code}</span> · {row.name}
@@ -95,7 +117,11 @@ export function PackBench({ view }: { view: BenchView }) {
       </div>
       <div className="mb-6 grid grid-cols-3 gap-6">
         <Figure label="Bars here" value={holding.pieces} />
-        <Figure label="Mean weight" value={show.mass(holding.massMg / Math.max(1, holding.pieces))} note="before wrapping" />
+        <Figure
+          label="Mean weight"
+          value={show.mass(holding.massMg / Math.max(1, holding.pieces))}
+          note="before wrapping"
+        />
         <Figure label="Cost so far" value={show.money(holding.perPieceMilli)} note="a bar, without its wrapper" />
       </div>
       <StepForm
@@ -103,13 +129,26 @@ export function PackBench({ view }: { view: BenchView }) {
         kind="pack"
         station={null}
         draftId={`pack.${holding.id}`}
-        initial={{ pieces: { text: String(holding.pieces) }, labelCode: { text: `${holding.batchCode ?? holding.code}-1` }, bestBefore: { text: usualBestBefore() } }}
+        initial={{
+          pieces: { text: String(holding.pieces) },
+          labelCode: { text: `${holding.batchCode ?? holding.code}-1` },
+          bestBefore: { text: usualBestBefore() },
+        }}
         path="/api/ledger/steps"
         submit="Pack them"
         head={<WrapperNote wrappers={wrappers} />}
         finish={({ wrappers: used, ...values }, _, entry) => {
-          const count = typeof used === 'number' ? used : (entry.fields['wrappers']?.text ?? '') === '' ? (readNumber(entry.fields['pieces']?.text ?? '') ?? 0) : 0;
-          return { ...values, holdingId: holding.id, packaging: takeWrappers(wrappers, wrappers.length === 0 ? 0 : count) };
+          const count =
+            typeof used === 'number'
+              ? used
+              : (entry.fields['wrappers']?.text ?? '') === ''
+                ? (readNumber(entry.fields['pieces']?.text ?? '') ?? 0)
+                : 0;
+          return {
+            ...values,
+            holdingId: holding.id,
+            packaging: takeWrappers(wrappers, wrappers.length === 0 ? 0 : count),
+          };
         }}
       />
     </>
@@ -136,34 +175,49 @@ function WrapperNote({ wrappers }: { wrappers: readonly HoldingView[] }) {
   const there = wrappers.reduce((sum, { pieces }) => sum + pieces, 0);
   return (
     <p className="mt-3 text-sm text-soft">
-      {wrappers.length === 0 ? 'No wrappers in the pantry: none are taken.' : `${there} wrappers in the pantry. Left empty, one a bar is taken.`}
+      {wrappers.length === 0
+        ? 'No wrappers in the pantry: none are taken.'
+        : `${there} wrappers in the pantry. Left empty, one a bar is taken.`}
     </p>
   );
 }
 
 export function TasteBench({ view }: { view: BenchView }) {
   const bars = [...view.waiting].reverse();
-  const choices = bars.filter((row, index) => row.batchId !== null && bars.findIndex((other) => other.batchId === row.batchId) === index);
+  const choices = bars.filter(
+    (row, index) => row.batchId !== null && bars.findIndex((other) => other.batchId === row.batchId) === index,
+  );
   const [query, setQuery] = useSearchParams();
   const first = view.untasted[0]?.bars[0];
   const holding = choices.find(({ batchCode }) => batchCode === query.get('batch')) ?? first ?? choices[0];
   const waiting = new Set(view.untasted.map(({ batch }) => batch.id));
-  if (!holding) return <Empty title="No bars to taste.">Pack or mould some first; every batch gets its score here.</Empty>;
+  if (!holding)
+    return <Empty title="No bars to taste.">Pack or mould some first; every batch gets its score here.</Empty>;
   return (
     <>
       <div className="mb-6 flex flex-wrap gap-2" role="group" aria-label="Which batch">
         {choices.slice(0, 10).map((row) => (
-          <button key={row.id} type="button" className="chip min-h-[60px]! rounded-lg! text-left" aria-pressed={row.batchId === holding.batchId} onClick={() => setQuery({ batch: row.batchCode ?? '' }, { replace: true })}>
+          <button
+            key={row.id}
+            type="button"
+            className="chip min-h-[60px]! rounded-lg! text-left"
+            aria-pressed={row.batchId === holding.batchId}
+            onClick={() => setQuery({ batch: row.batchCode ?? '' }, { replace: true })}
+          >
             <span>
               <span className="block">
                 <span className="code">{row.batchCode}</span> · {row.name}
               </span>
-              <span className="block text-sm opacity-80">{waiting.has(row.batchId ?? '') ? 'not tasted yet' : `${row.pieces} bars`}</span>
+              <span className="block text-sm opacity-80">
+                {waiting.has(row.batchId ?? '') ? 'not tasted yet' : `${row.pieces} bars`}
+              </span>
             </span>
           </button>
         ))}
       </div>
-      <p className="mb-5 text-lg text-soft">Break, look, snap, smell, melt slowly. Then a number, and what it was like.</p>
+      <p className="mb-5 text-lg text-soft">
+        Break, look, snap, smell, melt slowly. Then a number, and what it was like.
+      </p>
       <StepForm
         key={holding.id}
         kind="taste"

@@ -30,14 +30,33 @@ export function StartForm({ station, candidates, submit, shownFirst, onStarted }
       finish={() => ({})}
       send={async (entry) => {
         const dueAt = minutes !== '' && planned > 0 ? new Date(Date.now() + planned * 60_000).toISOString() : null;
-        const { data } = await send<WorkView>('POST', '/api/ledger/works', { station, sources: entry.sources, machineId: entry.machineId, personId: entry.personId, dueAt, ...(entry.at === undefined ? {} : { at: entry.at }), note: '' }, entry.key);
+        const { data } = await send<WorkView>(
+          'POST',
+          '/api/ledger/works',
+          {
+            station,
+            sources: entry.sources,
+            machineId: entry.machineId,
+            personId: entry.personId,
+            dueAt,
+            ...(entry.at === undefined ? {} : { at: entry.at }),
+            note: '',
+          },
+          entry.key,
+        );
         onStarted(data.id);
         return null as Saved | null;
       }}
       head={
         <label className="label mt-4 flex items-center gap-3">
           Somebody is needed again in
-          <input className="entry w-24!" inputMode="decimal" value={minutes} onChange={(event) => setMinutes(event.target.value)} placeholder="–" />
+          <input
+            className="entry w-24!"
+            inputMode="decimal"
+            value={minutes}
+            onChange={(event) => setMinutes(event.target.value)}
+            placeholder="–"
+          />
           minutes
         </label>
       }

@@ -7,7 +7,16 @@ import { ApiError, send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { KIND_NAMES, Refusal, Verdict } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
-import { fieldG, FIELDS, readFields, readNumber, type Fields, type FieldSpec, type FieldState, type Problems } from './entry';
+import {
+  fieldG,
+  FIELDS,
+  readFields,
+  readNumber,
+  type Fields,
+  type FieldSpec,
+  type FieldState,
+  type Problems,
+} from './entry';
 import { EntrySurface } from './EntrySurface';
 import { MassBar, type Part } from './MassBar';
 
@@ -35,7 +44,11 @@ interface Props {
   /** Fields to ask; the usual ones of this kind when left out. */
   specs?: readonly FieldSpec[];
   /** Completes what the fields say to a whole command. */
-  finish: (values: Record<string, unknown>, sources: { holdingId: string; massG?: number; pieces?: number }[], entry: Entry) => Record<string, unknown>;
+  finish: (
+    values: Record<string, unknown>,
+    sources: { holdingId: string; massG?: number; pieces?: number }[],
+    entry: Entry,
+  ) => Record<string, unknown>;
   path: string;
   submit: string;
   /** Named parts of what went in, for the running sum. */
@@ -102,10 +115,13 @@ export function StepForm(props: Props) {
   };
   const sourcesOf = (): { holdingId: string; massG?: number; pieces?: number }[] =>
     fixed
-      ? fixed.map(({ holdingId, massMg, pieces }) => (pieces > 0 ? { holdingId, pieces } : { holdingId, massG: massMg / 1000 }))
+      ? fixed.map(({ holdingId, massMg, pieces }) =>
+          pieces > 0 ? { holdingId, pieces } : { holdingId, massG: massMg / 1000 },
+        )
       : chosen.map((holding) => {
           const state = fields[`take.${holding.id}`];
-          if (holding.pieces > 0) return { holdingId: holding.id, pieces: readNumber(state?.text ?? '') ?? holding.pieces };
+          if (holding.pieces > 0)
+            return { holdingId: holding.id, pieces: readNumber(state?.text ?? '') ?? holding.pieces };
           return { holdingId: holding.id, massG: fieldG(state) ?? holding.freeMg / 1000 };
         });
   const read = readFields(kind, fields, temperatureUnit);
@@ -113,7 +129,12 @@ export function StepForm(props: Props) {
     ? fixed.reduce((sum, { massMg }) => sum + massMg, 0)
     : chosen.reduce((sum, holding, index) => {
         const source = sourcesOf()[index];
-        return sum + (source?.pieces !== undefined ? (holding.massMg * source.pieces) / Math.max(1, holding.pieces) : (source?.massG ?? 0) * 1000);
+        return (
+          sum +
+          (source?.pieces !== undefined
+            ? (holding.massMg * source.pieces) / Math.max(1, holding.pieces)
+            : (source?.massG ?? 0) * 1000)
+        );
       }, 0);
 
   const save = async (): Promise<void> => {
@@ -124,7 +145,9 @@ export function StepForm(props: Props) {
     }
     const wanted = new Set((props.specs ?? FIELDS[kind] ?? []).map(({ name }) => name));
     const wrong = Object.fromEntries(Object.entries(read.problems).filter(([name]) => wanted.has(name)));
-    for (const spec of takes) if ((fields[spec.name]?.text ?? '') !== '' && readNumber(fields[spec.name]?.text ?? '') === null) wrong[spec.name] = 'is not a number';
+    for (const spec of takes)
+      if ((fields[spec.name]?.text ?? '') !== '' && readNumber(fields[spec.name]?.text ?? '') === null)
+        wrong[spec.name] = 'is not a number';
     if (candidates.length > 0 && !fixed && chosen.length === 0) {
       setError(new Error('Choose what goes in.'));
       setProblems(wrong);
@@ -132,14 +155,26 @@ export function StepForm(props: Props) {
     }
     if (Object.keys(wrong).length > 0) {
       setProblems(wrong);
-      setError(new Error(`Look again at: ${Object.keys(wrong).map((name) => all.find((spec) => spec.name === name)?.label ?? name).join(', ')}.`));
+      setError(
+        new Error(
+          `Look again at: ${Object.keys(wrong)
+            .map((name) => all.find((spec) => spec.name === name)?.label ?? name)
+            .join(', ')}.`,
+        ),
+      );
       return;
     }
     const at = fields['~at']?.text ?? '';
     setBusy(true);
     try {
       if (props.send) {
-        await props.send({ sources: sourcesOf(), personId, machineId, at: at === '' ? undefined : new Date(at).toISOString(), key: draft.key });
+        await props.send({
+          sources: sourcesOf(),
+          personId,
+          machineId,
+          at: at === '' ? undefined : new Date(at).toISOString(),
+          key: draft.key,
+        });
         draft.clear();
         return;
       }
@@ -178,11 +213,32 @@ export function StepForm(props: Props) {
           picked={picked}
           first={props.shownFirst ?? 8}
           title={props.pickTitle ?? 'What goes in'}
-          toggle={(id) => draft.set((entry) => ({ ...entry, picked: entry.picked.includes(id) ? entry.picked.filter((x) => x !== id) : [...entry.picked, id] }))}
+          toggle={(id) =>
+            draft.set((entry) => ({
+              ...entry,
+              picked: entry.picked.includes(id) ? entry.picked.filter((x) => x !== id) : [...entry.picked, id],
+            }))
+          }
         />
       )}
-      <EntrySurface specs={specs} fields={fields} setField={setField} problems={problems} suggestions={suggestions} massUnit={massUnit} onSubmit={() => void save()} before={props.before}>
-        {props.parts && <MassBar inMg={inMg} parts={props.parts(read.values)} restName={props.restName ?? 'not accounted for yet'} restTone={props.restTone ?? 'missing'} />}
+      <EntrySurface
+        specs={specs}
+        fields={fields}
+        setField={setField}
+        problems={problems}
+        suggestions={suggestions}
+        massUnit={massUnit}
+        onSubmit={() => void save()}
+        before={props.before}
+      >
+        {props.parts && (
+          <MassBar
+            inMg={inMg}
+            parts={props.parts(read.values)}
+            restName={props.restName ?? 'not accounted for yet'}
+            restTone={props.restTone ?? 'missing'}
+          />
+        )}
         {props.head}
         <details className="mt-5">
           <summary className="label min-h-11 cursor-pointer py-3">
@@ -191,7 +247,15 @@ export function StepForm(props: Props) {
           {machines.length > 0 && (
             <div className="mb-3 flex flex-wrap gap-2">
               {machines.map((machine) => (
-                <button key={machine.id} type="button" className="chip" aria-pressed={machineId === machine.id} onClick={() => draft.set((entry) => ({ ...entry, machineId: entry.machineId === machine.id ? null : machine.id }))}>
+                <button
+                  key={machine.id}
+                  type="button"
+                  className="chip"
+                  aria-pressed={machineId === machine.id}
+                  onClick={() =>
+                    draft.set((entry) => ({ ...entry, machineId: entry.machineId === machine.id ? null : machine.id }))
+                  }
+                >
                   {machine.name}
                 </button>
               ))}
@@ -201,12 +265,23 @@ export function StepForm(props: Props) {
             {WHEN.map((spec) => (
               <label key={spec.name} className="label">
                 {spec.label} ({spec.unit})
-                <input className="entry" inputMode="decimal" placeholder={suggestions[spec.name] ?? '0'} value={fields[spec.name]?.text ?? ''} onChange={(event) => setField(spec.name, { text: event.target.value })} />
+                <input
+                  className="entry"
+                  inputMode="decimal"
+                  placeholder={suggestions[spec.name] ?? '0'}
+                  value={fields[spec.name]?.text ?? ''}
+                  onChange={(event) => setField(spec.name, { text: event.target.value })}
+                />
               </label>
             ))}
             <label className="label">
               When (empty: now)
-              <input type="datetime-local" className="entry" value={fields['~at']?.text ?? ''} onChange={(event) => setField('~at', { text: event.target.value })} />
+              <input
+                type="datetime-local"
+                className="entry"
+                value={fields['~at']?.text ?? ''}
+                onChange={(event) => setField('~at', { text: event.target.value })}
+              />
             </label>
           </div>
         </details>
@@ -241,7 +316,11 @@ function SavedNote({ saved, replayed }: { saved: Saved; replayed: boolean }) {
     <div role="status" className="mt-6">
       <p className="text-lg">
         {replayed ? 'This was saved already, perhaps in another tab: nothing was entered twice. ' : 'Saved. '}
-        {made?.code && <>It is <strong className="code">{made.code}</strong>. </>}
+        {made?.code && (
+          <>
+            It is <strong className="code">{made.code}</strong>.{' '}
+          </>
+        )}
         <Link className="link" to={`/step/${saved.step.id}`}>
           See or correct it
         </Link>
@@ -269,13 +348,29 @@ function fieldProblems(error: ApiError, chosen: readonly HoldingView[], specs: r
     const clean = path.replace(/^command\./, '');
     const source = /^sources\.(\d+)/.exec(clean);
     const reject = /^rejects\.(\d+)/.exec(clean);
-    const name = source ? `take.${chosen[Number(source[1])]?.id ?? ''}` : reject ? 'goodG' : (clean.split('.')[0] ?? clean);
+    const name = source
+      ? `take.${chosen[Number(source[1])]?.id ?? ''}`
+      : reject
+        ? 'goodG'
+        : (clean.split('.')[0] ?? clean);
     if (specs.some((spec) => spec.name === name)) problems[name] = message;
   }
   return problems;
 }
 
-function Picker({ candidates, picked, toggle, title, first }: { first: number; candidates: readonly HoldingView[]; picked: readonly string[]; toggle: (id: string) => void; title: string }) {
+function Picker({
+  candidates,
+  picked,
+  toggle,
+  title,
+  first,
+}: {
+  first: number;
+  candidates: readonly HoldingView[];
+  picked: readonly string[];
+  toggle: (id: string) => void;
+  title: string;
+}) {
   const show = useShow();
   const [all, setAll] = useState(false);
   const shown = all ? candidates : candidates.filter((holding, index) => index < first || picked.includes(holding.id));
@@ -300,7 +395,9 @@ function Picker({ candidates, picked, toggle, title, first }: { first: number; c
                   {KIND_NAMES[holding.kind]}, {show.day(holding.since)}
                 </span>
               </span>
-              <span className="figure text-lg whitespace-nowrap">{holding.pieces > 0 ? `${holding.pieces}` : show.mass(holding.freeMg)}</span>
+              <span className="figure text-lg whitespace-nowrap">
+                {holding.pieces > 0 ? `${holding.pieces}` : show.mass(holding.freeMg)}
+              </span>
             </button>
           );
         })}

@@ -33,7 +33,14 @@ export function WeighPad({ target, next }: { target: PadTarget | null; next: (()
       <div className="mt-3 grid grid-cols-4 gap-2">
         <div className="col-span-3 grid grid-cols-3 gap-2">
           {KEYS.map((key) => (
-            <button key={key} type="button" className="pad-key figure" disabled={!typed} onClick={() => press(key)} aria-label={key === '.' ? 'point' : key}>
+            <button
+              key={key}
+              type="button"
+              className="pad-key figure"
+              disabled={!typed}
+              onClick={() => press(key)}
+              aria-label={key === '.' ? 'point' : key}
+            >
               {key}
             </button>
           ))}
@@ -49,7 +56,12 @@ export function WeighPad({ target, next }: { target: PadTarget | null; next: (()
         </div>
         <div className="grid grid-rows-4 gap-2">
           <PadActions target={weighs ? target : null} />
-          <button type="button" className="pad-key bg-ink! text-on-ink! text-base!" disabled={!next} onClick={() => next?.()}>
+          <button
+            type="button"
+            className="pad-key bg-ink! text-on-ink! text-base!"
+            disabled={!next}
+            onClick={() => next?.()}
+          >
             Next
           </button>
         </div>
@@ -85,7 +97,8 @@ function PadHead({ target }: { target: PadTarget | null }) {
         {(state.tareG ?? 0) > 0 && <span>less {formatMass((state.tareG ?? 0) * 1000, massSystem)} tare · </span>}
         {mass && parts.length > 0 && sum !== null && (
           <span>
-            {parts.length + (weighingG(state) === null ? 0 : 1)} {spec.type === 'masses' ? 'blocks' : 'weighings'}, {formatMass(sum * 1000, massSystem)} together
+            {parts.length + (weighingG(state) === null ? 0 : 1)} {spec.type === 'masses' ? 'blocks' : 'weighings'},{' '}
+            {formatMass(sum * 1000, massSystem)} together
           </span>
         )}
       </div>
@@ -102,7 +115,17 @@ function PadActions({ target }: { target: PadTarget | null }) {
         type="button"
         className="pad-key text-base!"
         disabled={!target}
-        onClick={() => target && target.change({ ...target.state, unit: otherUnit(unit), text: now === null ? target.state.text : textOfG(gramsFrom(Number(target.state.text.replace(',', '.')), unit), otherUnit(unit)) })}
+        onClick={() =>
+          target &&
+          target.change({
+            ...target.state,
+            unit: otherUnit(unit),
+            text:
+              now === null
+                ? target.state.text
+                : textOfG(gramsFrom(Number(target.state.text.replace(',', '.')), unit), otherUnit(unit)),
+          })
+        }
       >
         in {otherUnit(unit)}
       </button>
@@ -124,7 +147,15 @@ function PadActions({ target }: { target: PadTarget | null }) {
         className="pad-key text-base!"
         disabled={!target || now === null || now <= 0}
         title="Keep this weighing and begin another"
-        onClick={() => target && now !== null && target.change({ ...target.state, parts: [...(target.state.parts ?? []), Math.round(now * 1000) / 1000], text: '' })}
+        onClick={() =>
+          target &&
+          now !== null &&
+          target.change({
+            ...target.state,
+            parts: [...(target.state.parts ?? []), Math.round(now * 1000) / 1000],
+            text: '',
+          })
+        }
       >
         Add
       </button>
@@ -149,7 +180,9 @@ function FromScale({ target }: { target: PadTarget }) {
     <div className="mt-3 rounded-md bg-sunk p-3">
       <div className="flex items-baseline justify-between gap-3">
         <span className="label">{reading?.simulated === false ? 'Scale' : 'Scale (simulated)'}</span>
-        <span className="text-sm">{reading === null ? 'no answer yet' : reading.unplugged ? 'unplugged' : reading.stable ? 'settled' : 'moving'}</span>
+        <span className="text-sm">
+          {reading === null ? 'no answer yet' : reading.unplugged ? 'unplugged' : reading.stable ? 'settled' : 'moving'}
+        </span>
       </div>
       <div className="mt-1 flex items-center justify-between gap-3">
         <output className="figure text-3xl" aria-label="Scale reading">
@@ -174,22 +207,32 @@ function PutOn() {
   const [text, setText] = useState('');
   const grams = Number(text.replace(',', '.')) * 1000;
   const valid = text.trim() !== '' && Number.isFinite(grams) && grams >= 0 && grams <= 500_000;
+  const place = (): void => {
+    if (valid) void send('POST', '/api/devices/scale/place', { massG: grams });
+  };
+  // Not a form: it stands inside the bench's own.
   return (
-    <form
-      className="mt-2 flex items-center gap-2 border-t border-rule pt-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (valid) void send('POST', '/api/devices/scale/place', { massG: grams });
-      }}
-    >
+    <div className="mt-2 flex items-center gap-2 border-t border-rule pt-2">
       <label className="label flex items-center gap-2">
         Put on the simulated scale
-        <input className="entry min-h-[44px]! w-20!" inputMode="decimal" value={text} onChange={(event) => setText(event.target.value)} aria-label="Kilograms to put on the simulated scale" />
+        <input
+          className="entry min-h-[44px]! w-20!"
+          inputMode="decimal"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            event.stopPropagation();
+            place();
+          }}
+          aria-label="Kilograms to put on the simulated scale"
+        />
         kg
       </label>
-      <button type="submit" className="button button-quiet" disabled={!valid}>
+      <button type="button" className="button button-quiet" disabled={!valid} onClick={place}>
         Put on
       </button>
-    </form>
+    </div>
   );
 }

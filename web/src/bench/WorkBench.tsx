@@ -25,15 +25,25 @@ const VERBS: Partial<Record<string, { start: string; finish: string; oneGo: stri
 const amount = (value: unknown): number => (typeof value === 'number' ? value * 1000 : 0);
 
 /** How each kind of work splits what went in, for the running sum. */
-export const PARTS: Partial<Record<Command['kind'], { parts: (values: Record<string, unknown>) => Part[]; rest: string; tone?: Part['tone'] }>> = {
+export const PARTS: Partial<
+  Record<Command['kind'], { parts: (values: Record<string, unknown>) => Part[]; rest: string; tone?: Part['tone'] }>
+> = {
   sort: {
     parts: (v) => [
       { name: 'good', mg: amount(v['goodG']), tone: 'good' },
-      ...((v['rejects'] ?? []) as { reason: string; massG: number }[]).map(({ reason, massG }): Part => ({ name: reason, mg: massG * 1000, tone: 'loss' })),
+      ...((v['rejects'] ?? []) as { reason: string; massG: number }[]).map(({ reason, massG }): Part => ({
+        name: reason,
+        mg: massG * 1000,
+        tone: 'loss',
+      })),
     ],
     rest: 'missing',
   },
-  roast: { parts: (v) => [{ name: 'roasted', mg: amount(v['outG']), tone: 'good' }], rest: 'water and volatiles', tone: 'loss' },
+  roast: {
+    parts: (v) => [{ name: 'roasted', mg: amount(v['outG']), tone: 'good' }],
+    rest: 'water and volatiles',
+    tone: 'loss',
+  },
   winnow: {
     parts: (v) => [
       { name: 'nibs', mg: amount(v['nibsG']), tone: 'good' },
@@ -42,7 +52,10 @@ export const PARTS: Partial<Record<Command['kind'], { parts: (values: Record<str
     ],
     rest: 'missing',
   },
-  temper: { parts: (v) => (v['outG'] === undefined ? [] : [{ name: 'in temper', mg: amount(v['outG']), tone: 'good' }]), rest: 'in temper or left behind' },
+  temper: {
+    parts: (v) => (v['outG'] === undefined ? [] : [{ name: 'in temper', mg: amount(v['outG']), tone: 'good' }]),
+    rest: 'in temper or left behind',
+  },
   mould: {
     parts: (v) => {
       const barG = typeof v['barG'] === 'number' ? v['barG'] : 0;
@@ -66,9 +79,15 @@ export function WorkBench({ view }: { view: BenchView }) {
   const kind = STEP_OF[view.station] as Command['kind'];
   const verbs = VERBS[view.station] ?? { start: 'Begin', finish: 'Save', oneGo: 'Enter it in one go' };
   const asked = query.get('work');
-  const work = asked === 'new' ? undefined : (view.works.find(({ id }) => id === asked) ?? (asked === null ? view.works[0] : undefined));
+  const work =
+    asked === 'new'
+      ? undefined
+      : (view.works.find(({ id }) => id === asked) ?? (asked === null ? view.works[0] : undefined));
   const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
-  const pantry = view.station === 'temper' || view.station === 'mould' ? view.pantry.filter(({ kind: k }) => k === 'ingredient') : [];
+  const pantry =
+    view.station === 'temper' || view.station === 'mould'
+      ? view.pantry.filter(({ kind: k }) => k === 'ingredient')
+      : [];
   const parts = PARTS[kind];
   const shownFirst = Math.min(12, Math.max(2, view.waiting.filter(({ freeMg }) => freeMg > 0).length));
   const select = (id: string): void => setQuery(id === 'new' ? { work: 'new' } : { work: id }, { replace: true });
@@ -79,13 +98,24 @@ export function WorkBench({ view }: { view: BenchView }) {
           {view.works.map((row) => (
             <WorkChip key={row.id} work={row} on={work?.id === row.id} choose={() => select(row.id)} />
           ))}
-          <button type="button" className="chip min-h-[60px]! rounded-lg!" aria-pressed={work === undefined} onClick={() => select('new')}>
+          <button
+            type="button"
+            className="chip min-h-[60px]! rounded-lg!"
+            aria-pressed={work === undefined}
+            onClick={() => select('new')}
+          >
             + {verbs.start}
           </button>
         </div>
       )}
       {work ? (
-        <FinishWork key={work.id} work={work} kind={kind} submit={verbs.finish} onDone={() => setQuery({}, { replace: true })} />
+        <FinishWork
+          key={work.id}
+          work={work}
+          kind={kind}
+          submit={verbs.finish}
+          onDone={() => setQuery({}, { replace: true })}
+        />
       ) : candidates.length === 0 ? (
         <Empty title={`Nothing waits at ${STATION_NAMES[view.station]}.`}>
           What the station before sends on will show here, with its code and its weight.
@@ -114,7 +144,14 @@ export function WorkBench({ view }: { view: BenchView }) {
               {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
             />
           ) : (
-            <StartForm key={view.station} station={view.station} candidates={[...candidates, ...pantry]} shownFirst={shownFirst} submit={verbs.start} onStarted={(id) => select(id)} />
+            <StartForm
+              key={view.station}
+              station={view.station}
+              candidates={[...candidates, ...pantry]}
+              shownFirst={shownFirst}
+              submit={verbs.start}
+              onStarted={(id) => select(id)}
+            />
           )}
         </>
       )}
@@ -127,7 +164,9 @@ function defaults(view: BenchView, kind: Command['kind']): Fields {
   const last = view.recent.find((step) => step.kind === kind)?.command as Record<string, unknown> | undefined;
   const keep: Record<string, string[]> = { temper: ['method'], mould: ['barG', 'cavities'], winnow: ['setting'] };
   const fields: Fields = kind === 'temper' ? { method: { text: 'slab' }, test: { text: 'none' } } : {};
-  for (const name of keep[kind] ?? []) if (last?.[name] !== undefined) fields[name] = { text: String(last[name]), ...(name === 'barG' ? { unit: 'g' as const } : {}) };
+  for (const name of keep[kind] ?? [])
+    if (last?.[name] !== undefined)
+      fields[name] = { text: String(last[name]), ...(name === 'barG' ? { unit: 'g' as const } : {}) };
   return fields;
 }
 
@@ -135,7 +174,12 @@ function WorkChip({ work, on, choose }: { work: WorkView; on: boolean; choose: (
   const show = useShow();
   const now = useNow();
   return (
-    <button type="button" aria-pressed={on} onClick={choose} className={`chip min-h-[60px]! items-start! rounded-lg! py-2 text-left`}>
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={choose}
+      className={`chip min-h-[60px]! items-start! rounded-lg! py-2 text-left`}
+    >
       <span>
         <span className="block">
           <span className="code">{work.sources.map(({ code }) => code).join(' + ')}</span> · {show.mass(work.massMg)}
@@ -148,7 +192,17 @@ function WorkChip({ work, on, choose }: { work: WorkView; on: boolean; choose: (
   );
 }
 
-function FinishWork({ work, kind, submit, onDone }: { work: WorkView; kind: Command['kind']; submit: string; onDone: () => void }) {
+function FinishWork({
+  work,
+  kind,
+  submit,
+  onDone,
+}: {
+  work: WorkView;
+  kind: Command['kind'];
+  submit: string;
+  onDone: () => void;
+}) {
   const { view } = useHere();
   const show = useShow();
   const now = useNow();
@@ -156,9 +210,19 @@ function FinishWork({ work, kind, submit, onDone }: { work: WorkView; kind: Comm
   const machine = view.machines.find(({ id }) => id === work.machineId);
   const hours = (now - work.startedAt) / 3_600_000;
   const parts = PARTS[kind];
-  const initial: Fields = kind === 'temper' ? { method: { text: 'slab' }, test: { text: 'none' } } : kind === 'mould' ? { barG: { text: '70', unit: 'g' } } : {};
+  const initial: Fields =
+    kind === 'temper'
+      ? { method: { text: 'slab' }, test: { text: 'none' } }
+      : kind === 'mould'
+        ? { barG: { text: '70', unit: 'g' } }
+        : {};
   const putBack = async (): Promise<void> => {
-    if (!window.confirm(`Put ${show.mass(work.massMg)} back as if this had not begun? What was typed here is thrown away.`)) return;
+    if (
+      !window.confirm(
+        `Put ${show.mass(work.massMg)} back as if this had not begun? What was typed here is thrown away.`,
+      )
+    )
+      return;
     try {
       await send('DELETE', `/api/ledger/works/${work.id}`);
       onDone();
@@ -202,10 +266,16 @@ function BarSum({ work }: { work: WorkView }) {
   const { bars, overG } = barsFrom(work.massMg / 1000, 0, barG > 0 ? barG : 1, 1);
   return (
     <p className="mt-4 text-sm text-soft">
-      At <input aria-label="Bar weight for the sum, grams" className="entry inline-block min-h-9! w-16! text-center" inputMode="decimal" value={bar} onChange={(event) => setBar(event.target.value)} /> g a bar this pour holds{' '}
-      <strong className="text-ink">{barG > 0 ? bars : '–'} bars</strong>
+      At{' '}
+      <input
+        aria-label="Bar weight for the sum, grams"
+        className="entry inline-block min-h-9! w-16! text-center"
+        inputMode="decimal"
+        value={bar}
+        onChange={(event) => setBar(event.target.value)}
+      />{' '}
+      g a bar this pour holds <strong className="text-ink">{barG > 0 ? bars : '–'} bars</strong>
       {barG > 0 && `, ${overG.toFixed(0)} g over`}.
     </p>
   );
 }
-

@@ -14,7 +14,8 @@ export interface FieldState {
 }
 export type Fields = Record<string, FieldState>;
 
-export type FieldType = 'mass' | 'masses' | 'pieces' | 'temp' | 'number' | 'text' | 'long' | 'choice' | 'date' | 'program' | 'moment';
+export type FieldType =
+  'mass' | 'masses' | 'pieces' | 'temp' | 'number' | 'text' | 'long' | 'choice' | 'date' | 'program' | 'moment';
 
 export interface FieldSpec {
   name: string;
@@ -57,7 +58,8 @@ export function fieldG(state: FieldState | undefined): number | null {
 }
 
 /** Text for grams in a unit, as short as it is exact enough. */
-export const textOfG = (grams: number, unit: MassUnit): string => String(Number(gramsTo(grams, unit).toFixed(unit === 'g' ? 1 : 3)));
+export const textOfG = (grams: number, unit: MassUnit): string =>
+  String(Number(gramsTo(grams, unit).toFixed(unit === 'g' ? 1 : 3)));
 
 const MOULDED_NOTE: FieldSpec = { name: 'note', label: 'Note', type: 'text', optional: true };
 const NOTE: FieldSpec = MOULDED_NOTE;
@@ -81,13 +83,24 @@ export const METHODS = [
 export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
   sort: [
     { name: 'goodG', label: 'Good beans', type: 'mass' },
-    ...REJECT_REASONS.map((reason): FieldSpec => ({ name: `reject.${reason}`, label: reason[0]?.toUpperCase() + reason.slice(1), type: 'mass', optional: true })),
+    ...REJECT_REASONS.map((reason): FieldSpec => ({
+      name: `reject.${reason}`,
+      label: reason[0]?.toUpperCase() + reason.slice(1),
+      type: 'mass',
+      optional: true,
+    })),
     NOTE,
   ],
   roast: [
     { name: 'outG', label: 'Out of the roaster', type: 'mass' },
     { name: 'endBeanC', label: 'Bean temperature at the end', type: 'temp', optional: true },
-    { name: 'program', label: 'Program, one step a line', type: 'program', optional: true, hint: '150 °C 6 min load cold beans' },
+    {
+      name: 'program',
+      label: 'Program, one step a line',
+      type: 'program',
+      optional: true,
+      hint: '150 °C 6 min load cold beans',
+    },
     NOTE,
   ],
   winnow: [
@@ -99,7 +112,12 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
   ],
   charge: [NOTE],
   discharge: [
-    { name: 'outsG', label: 'Poured, block by block', type: 'masses', hint: 'Add each block: every weighing is one block.' },
+    {
+      name: 'outsG',
+      label: 'Poured, block by block',
+      type: 'masses',
+      hint: 'Add each block: every weighing is one block.',
+    },
     { name: 'holdUpG', label: 'Scraped off, not used', type: 'mass', optional: true },
     { name: 'micron', label: 'Last reading', type: 'number', unit: 'µm', optional: true },
     NOTE,
@@ -137,7 +155,11 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'pieces', label: 'Bars eaten', type: 'pieces', optional: true },
     { name: 'note', label: 'What was it like', type: 'long', optional: true },
   ],
-  remelt: [{ name: 'outG', label: 'Back as (empty: all of it)', type: 'mass', optional: true }, { name: 'why', label: 'Why', type: 'text', optional: true }, NOTE],
+  remelt: [
+    { name: 'outG', label: 'Back as (empty: all of it)', type: 'mass', optional: true },
+    { name: 'why', label: 'Why', type: 'text', optional: true },
+    NOTE,
+  ],
   sell: [
     { name: 'takings', label: 'Taken', type: 'number' },
     { name: 'to', label: 'To whom', type: 'text', optional: true },
@@ -180,7 +202,11 @@ export interface Problems {
 }
 
 /** What a step's fields say, as its command wants it; fields that cannot be read are named. */
-export function readFields(kind: Command['kind'], fields: Fields, unit: TemperatureUnit): { values: Record<string, unknown>; problems: Problems } {
+export function readFields(
+  kind: Command['kind'],
+  fields: Fields,
+  unit: TemperatureUnit,
+): { values: Record<string, unknown>; problems: Problems } {
   const values: Record<string, unknown> = {};
   const problems: Problems = {};
   for (const spec of FIELDS[kind] ?? []) {
@@ -219,16 +245,25 @@ export function readFields(kind: Command['kind'], fields: Fields, unit: Temperat
 }
 
 /** The fields of a command that is to be corrected. */
-export function fieldsOf(command: Record<string, unknown>, kind: Command['kind'], massUnit: MassUnit, unit: TemperatureUnit): Fields {
+export function fieldsOf(
+  command: Record<string, unknown>,
+  kind: Command['kind'],
+  massUnit: MassUnit,
+  unit: TemperatureUnit,
+): Fields {
   const fields: Fields = {};
   const rejects = (command['rejects'] ?? []) as { reason: string; massG: number }[];
   for (const spec of FIELDS[kind] ?? []) {
-    const value = spec.name.startsWith('reject.') ? rejects.find(({ reason }) => `reject.${reason}` === spec.name)?.massG : command[spec.name];
+    const value = spec.name.startsWith('reject.')
+      ? rejects.find(({ reason }) => `reject.${reason}` === spec.name)?.massG
+      : command[spec.name];
     if (value === undefined || value === null) continue;
     if (spec.type === 'mass') fields[spec.name] = { text: textOfG(value as number, massUnit), unit: massUnit };
     else if (spec.type === 'masses') fields[spec.name] = { text: '', unit: massUnit, parts: value as number[] };
-    else if (spec.type === 'temp') fields[spec.name] = { text: String(Math.round(celsiusTo(value as number, unit) * 10) / 10) };
-    else if (spec.type === 'program') fields[spec.name] = { text: writeProgram(value as { setC: number; minutes: number; note: string }[], unit) };
+    else if (spec.type === 'temp')
+      fields[spec.name] = { text: String(Math.round(celsiusTo(value as number, unit) * 10) / 10) };
+    else if (spec.type === 'program')
+      fields[spec.name] = { text: writeProgram(value as { setC: number; minutes: number; note: string }[], unit) };
     else fields[spec.name] = { text: String(value) };
   }
   const packaging = command['packaging'] as { pieces: number }[] | undefined;

@@ -24,13 +24,42 @@ export default function YieldChart({ points, chart }: { points: readonly History
             ...base,
             stroke: { width: 1.5, curve: 'straight' },
             colors: [colours.ink],
-            markers: { size: 3, strokeWidth: 0, discrete: [{ seriesIndex: 0, dataPointIndex: values.length - 1, fillColor: colours.crimson, strokeColor: colours.crimson, size: 5 }] },
-            xaxis: { labels: { show: false }, axisTicks: { show: false }, axisBorder: { show: false }, tooltip: { enabled: false }, categories: own.map(({ code }) => code) },
-            yaxis: { min: low - pad, max: high + pad, tickAmount: 3, labels: { formatter: (value: number) => `${value.toFixed(1)}` } },
+            markers: {
+              size: 3,
+              strokeWidth: 0,
+              discrete: [
+                {
+                  seriesIndex: 0,
+                  dataPointIndex: values.length - 1,
+                  fillColor: colours.crimson,
+                  strokeColor: colours.crimson,
+                  size: 5,
+                },
+              ],
+            },
+            xaxis: {
+              labels: { show: false },
+              axisTicks: { show: false },
+              axisBorder: { show: false },
+              tooltip: { enabled: false },
+              categories: own.map(({ code }) => code),
+            },
+            yaxis: {
+              min: low - pad,
+              max: high + pad,
+              tickAmount: 3,
+              labels: { formatter: (value: number) => `${value.toFixed(1)}` },
+            },
             annotations: chart
               ? {
                   yaxis: [
-                    { y: chart.lower * 100, y2: Math.min(100, chart.upper * 100), fillColor: colours.leaf, opacity: 0.13, borderColor: 'transparent' },
+                    {
+                      y: chart.lower * 100,
+                      y2: Math.min(100, chart.upper * 100),
+                      fillColor: colours.leaf,
+                      opacity: 0.13,
+                      borderColor: 'transparent',
+                    },
                     { y: chart.mean * 100, borderColor: colours.leaf, strokeDashArray: 0 },
                   ],
                 }

@@ -23,14 +23,22 @@ export function Floor() {
     <>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-x-8 gap-y-2">
         <h1 className="max-w-3xl text-[1.9rem] leading-tight">
-          {next === undefined ? 'Nothing needs a person now.' : <NextWords text={next.text} link={next.link} at={next.at} now={now} />}
+          {next === undefined ? (
+            'Nothing needs a person now.'
+          ) : (
+            <NextWords text={next.text} link={next.link} at={next.at} now={now} />
+          )}
         </h1>
         <p className="text-soft">
-          <span className="figure text-lg text-ink">{show.mass(inHouse)}</span> between sack and bar, <span className="figure text-lg text-ink">{store.pieces.toLocaleString('en-GB')}</span> bars in the store
+          <span className="figure text-lg text-ink">{show.mass(inHouse)}</span> between sack and bar,{' '}
+          <span className="figure text-lg text-ink">{store.pieces.toLocaleString('en-GB')}</span> bars in the store
         </p>
       </div>
       <FloorStream floor={floor.data} tall />
-      <p className="label mt-1">Thickness is grams: pools are what stands now, necks what passes in a day (mean of the last seven). Press a station, or its digit, to work there.</p>
+      <p className="label mt-1">
+        Thickness is grams: pools are what stands now, necks what passes in a day (mean of the last seven). Press a
+        station, or its digit, to work there.
+      </p>
       <div className="mt-7 grid gap-10 lg:grid-cols-[minmax(0,1fr)_21rem]">
         <Section title="Under way" aside={`${works.length + grinds.length} at work`}>
           {works.length + grinds.length === 0 ? (
@@ -80,7 +88,10 @@ function WorkRow({ work, now }: { work: WorkView; now: number }) {
   const show = useShow();
   return (
     <li>
-      <Link to={`/station/${work.station}?work=${work.id}`} className="grid min-h-[60px] grid-cols-[2rem_minmax(0,1fr)_auto_6.5rem] items-center gap-3 py-2 hover:bg-sunk">
+      <Link
+        to={`/station/${work.station}?work=${work.id}`}
+        className="grid min-h-[60px] grid-cols-[2rem_minmax(0,1fr)_auto_6.5rem] items-center gap-3 py-2 hover:bg-sunk"
+      >
         <StationIcon station={work.station} size={26} />
         <span className="min-w-0">
           <span className="block truncate">
@@ -92,7 +103,9 @@ function WorkRow({ work, now }: { work: WorkView; now: number }) {
           </span>
         </span>
         <span className="figure text-xl">{show.mass(work.massMg)}</span>
-        <span className={`text-right text-sm ${work.dueAt !== null && work.dueAt < now ? 'font-bold text-crimson' : ''}`}>
+        <span
+          className={`text-right text-sm ${work.dueAt !== null && work.dueAt < now ? 'font-bold text-crimson' : ''}`}
+        >
           {work.dueAt === null ? `${span(now - work.startedAt)}` : untilWords(work.dueAt, now)}
         </span>
       </Link>
@@ -105,7 +118,10 @@ function GrindRow({ grind, now }: { grind: GrindView; now: number }) {
   const last = grind.readings.filter(({ what }) => what === 'micron').at(-1);
   return (
     <li>
-      <Link to={`/station/grind?batch=${grind.batch.code}`} className="grid min-h-[60px] grid-cols-[2rem_minmax(0,1fr)_auto_6.5rem] items-center gap-3 py-2 hover:bg-sunk">
+      <Link
+        to={`/station/grind?batch=${grind.batch.code}`}
+        className="grid min-h-[60px] grid-cols-[2rem_minmax(0,1fr)_auto_6.5rem] items-center gap-3 py-2 hover:bg-sunk"
+      >
         <StationIcon station="grind" size={26} />
         <span className="min-w-0">
           <span className="block truncate">
@@ -116,7 +132,9 @@ function GrindRow({ grind, now }: { grind: GrindView; now: number }) {
           </span>
         </span>
         <span className="figure text-xl">{show.mass(grind.massMg)}</span>
-        <span className="text-right text-sm">{last?.value == null ? 'not read yet' : `${last.value} µm, wants ${grind.batch.targetMicron}`}</span>
+        <span className="text-right text-sm">
+          {last?.value == null ? 'not read yet' : `${last.value} µm, wants ${grind.batch.targetMicron}`}
+        </span>
       </Link>
     </li>
   );
@@ -130,9 +148,27 @@ function FirstSteps({ hasTeam, floor }: { hasTeam: boolean; floor: FloorView }) 
       <ol className="mt-8 grid max-w-3xl gap-6">
         {(
           [
-            ['Say who works here', 'Every entry carries a name. One is enough to begin.', '/workshop', 'Add the team', hasTeam],
-            ['Receive the first lot', 'Weigh the sacks, note where they are from and what they cost.', '/station/beans', 'Receive a lot', false],
-            ['Stock the pantry', 'Sugar, cocoa butter, wrappers: by purchase, so that each can be traced.', '/store', 'To the pantry', false],
+            [
+              'Say who works here',
+              'Every entry carries a name. One is enough to begin.',
+              '/workshop',
+              'Add the team',
+              hasTeam,
+            ],
+            [
+              'Receive the first lot',
+              'Weigh the sacks, note where they are from and what they cost.',
+              '/station/beans',
+              'Receive a lot',
+              false,
+            ],
+            [
+              'Stock the pantry',
+              'Sugar, cocoa butter, wrappers: by purchase, so that each can be traced.',
+              '/store',
+              'To the pantry',
+              false,
+            ],
           ] as const
         ).map(([title, text, link, action, done], index) => (
           <li key={title} className="grid grid-cols-[3rem_1fr] items-start">

@@ -17,7 +17,12 @@ const offline: Problem = {
   errors: [],
 };
 
-async function call<T>(method: string, path: string, body?: unknown, key?: string): Promise<{ data: T; replayed: boolean }> {
+async function call<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  key?: string,
+): Promise<{ data: T; replayed: boolean }> {
   let response: Response;
   try {
     response = await fetch(path, {
@@ -40,7 +45,12 @@ async function call<T>(method: string, path: string, body?: unknown, key?: strin
 export const getJson = async <T>(path: string): Promise<T> => (await call<T>('GET', path)).data;
 
 /** Sends a write. `key` makes a repeat of it harmless. */
-export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown, key?: string): Promise<{ data: T; replayed: boolean }> {
+export async function send<T>(
+  method: 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body?: unknown,
+  key?: string,
+): Promise<{ data: T; replayed: boolean }> {
   const answer = await call<T>(method, path, body, key);
   void refresh();
   return answer;

@@ -9,13 +9,39 @@ import { StationIcon } from './icons';
 import { useShow } from './workshop';
 
 export const KIND_NAMES: Record<HoldingKind, string> = {
-  lot: 'lot', beans: 'sorted beans', roasted: 'roasted beans', nibs: 'nibs', husk: 'husk', mass: 'mass', block: 'untempered block',
-  tempered: 'in temper', remelt: 'to remelt', bars: 'bars', seconds: 'seconds', packed: 'packed bars', ingredient: 'ingredient', packaging: 'packaging',
+  lot: 'lot',
+  beans: 'sorted beans',
+  roasted: 'roasted beans',
+  nibs: 'nibs',
+  husk: 'husk',
+  mass: 'mass',
+  block: 'untempered block',
+  tempered: 'in temper',
+  remelt: 'to remelt',
+  bars: 'bars',
+  seconds: 'seconds',
+  packed: 'packed bars',
+  ingredient: 'ingredient',
+  packaging: 'packaging',
 };
 
 export const STEP_NAMES: Record<StepKind, string> = {
-  receive: 'Received', buy: 'Bought', sort: 'Sorted', roast: 'Roasted', winnow: 'Winnowed', charge: 'Into the grinder', discharge: 'Poured from the grinder',
-  rest: 'Off the shelf', temper: 'Tempered', mould: 'Moulded', pack: 'Packed', taste: 'Tasted', remelt: 'Sent to remelt', sell: 'Sold', adjust: 'Counted', reading: 'Reading',
+  receive: 'Received',
+  buy: 'Bought',
+  sort: 'Sorted',
+  roast: 'Roasted',
+  winnow: 'Winnowed',
+  charge: 'Into the grinder',
+  discharge: 'Poured from the grinder',
+  rest: 'Off the shelf',
+  temper: 'Tempered',
+  mould: 'Moulded',
+  pack: 'Packed',
+  taste: 'Tasted',
+  remelt: 'Sent to remelt',
+  sell: 'Sold',
+  adjust: 'Counted',
+  reading: 'Reading',
 };
 
 /** Where a code leads. */
@@ -31,7 +57,17 @@ export function Code({ code, kind = null }: { code: string; kind?: HoldingKind |
 }
 
 /** A heading with its figure or action at the far end. */
-export function Section({ title, aside, children, id }: { title: ReactNode; aside?: ReactNode; children: ReactNode; id?: string }) {
+export function Section({
+  title,
+  aside,
+  children,
+  id,
+}: {
+  title: ReactNode;
+  aside?: ReactNode;
+  children: ReactNode;
+  id?: string;
+}) {
   return (
     <section className="mt-7 first:mt-0" aria-labelledby={id}>
       <div className="mb-2 flex items-baseline justify-between gap-4">
@@ -45,7 +81,17 @@ export function Section({ title, aside, children, id }: { title: ReactNode; asid
   );
 }
 
-export function Figure({ value, label, note, small = false }: { value: ReactNode; label: ReactNode; note?: ReactNode; small?: boolean }) {
+export function Figure({
+  value,
+  label,
+  note,
+  small = false,
+}: {
+  value: ReactNode;
+  label: ReactNode;
+  note?: ReactNode;
+  small?: boolean;
+}) {
   return (
     <div>
       <div className="label">{label}</div>
@@ -56,13 +102,24 @@ export function Figure({ value, label, note, small = false }: { value: ReactNode
 }
 
 /** What the numbers say, why, and what to do. */
-export function Verdict({ judgement, title }: { judgement: YieldJudgement & { code?: string; stepId?: string }; title: string }) {
+export function Verdict({
+  judgement,
+  title,
+}: {
+  judgement: YieldJudgement & { code?: string; stepId?: string };
+  title: string;
+}) {
   const watch = judgement.tone === 'watch';
   return (
-    <section className={`rounded-md px-4 py-3 ${watch ? 'bg-ripe-wash' : judgement.tone === 'good' ? 'bg-leaf-wash' : 'bg-sunk'}`} aria-label={title}>
+    <section
+      className={`rounded-md px-4 py-3 ${watch ? 'bg-ripe-wash' : judgement.tone === 'good' ? 'bg-leaf-wash' : 'bg-sunk'}`}
+      aria-label={title}
+    >
       <div className="flex items-baseline justify-between gap-2 text-sm">
         <span className="text-soft">{title}</span>
-        <span className="font-semibold">{watch ? 'look here' : judgement.tone === 'good' ? 'all well' : 'not known yet'}</span>
+        <span className="font-semibold">
+          {watch ? 'look here' : judgement.tone === 'good' ? 'all well' : 'not known yet'}
+        </span>
       </div>
       <p className="figure mt-1 text-[1.35rem] leading-snug">{judgement.sentence}</p>
       {judgement.todo !== null && <p className="mt-2 text-sm">{judgement.todo}</p>}
@@ -103,7 +160,9 @@ export function Refusal({ error }: { error: unknown }) {
   const problem = error instanceof ApiError ? error.problem : null;
   return (
     <div role="alert" className="mt-4 rounded-md bg-crimson-wash px-4 py-3">
-      <p className="font-semibold">{problem?.detail ?? (error instanceof Error ? error.message : 'That did not work.')}</p>
+      <p className="font-semibold">
+        {problem?.detail ?? (error instanceof Error ? error.message : 'That did not work.')}
+      </p>
       {problem && problem.errors.length > 0 && (
         <ul className="mt-1 text-sm">
           {problem.errors.map(({ path, message }) => (
@@ -147,19 +206,42 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
     const value = command['value'] as number | null;
     const what = command['what'] as string;
     if (what === 'note') return String(command['note']);
-    return what === 'micron' ? `${value} µm` : what === 'bowl-temperature' ? show.temp(value ?? 0) : `sourness ${value}`;
+    return what === 'micron'
+      ? `${value} µm`
+      : what === 'bowl-temperature'
+        ? show.temp(value ?? 0)
+        : `sourness ${value}`;
   }
-  if (step.kind === 'taste') return `${String(command['score'])} of 10${command['note'] === '' ? '' : `: ${String(command['note'])}`}`;
+  if (step.kind === 'taste')
+    return `${String(command['score'])} of 10${command['note'] === '' ? '' : `: ${String(command['note'])}`}`;
   if (step.kind === 'sell') {
     const pieces = step.lines.reduce((sum, line) => sum - line.pieces, 0);
     return `${pieces > 0 ? `${pieces} pieces` : show.mass(step.inMg)} for ${show.money(step.cost.revenueMilli)}${command['to'] === '' ? '' : `, ${String(command['to'])}`}`;
   }
-  const losses = step.lines.filter((line) => line.loss !== null && line.massMg !== 0).map((line) => `${show.mass(line.massMg)} ${LOSS_NAMES[line.loss ?? 'unaccounted'].toLowerCase()}${line.reason === null ? '' : ` (${line.reason})`}`);
-  const grouped = step.kind === 'sort' ? [`${show.mass(step.lines.reduce((sum, line) => (line.loss === 'reject' ? sum + line.massMg : sum), 0))} rejects`, ...losses.filter((text) => !text.includes('('))] : losses;
+  const losses = step.lines
+    .filter((line) => line.loss !== null && line.massMg !== 0)
+    .map(
+      (line) =>
+        `${show.mass(line.massMg)} ${LOSS_NAMES[line.loss ?? 'unaccounted'].toLowerCase()}${line.reason === null ? '' : ` (${line.reason})`}`,
+    );
+  const grouped =
+    step.kind === 'sort'
+      ? [
+          `${show.mass(step.lines.reduce((sum, line) => (line.loss === 'reject' ? sum + line.massMg : sum), 0))} rejects`,
+          ...losses.filter((text) => !text.includes('(')),
+        ]
+      : losses;
   const good = step.lines.filter((line) => line.holdingId !== null && signed(line) && line.kind !== 'husk');
-  const bars = good.filter((line) => line.pieces > 0).map((line) => `${line.pieces} ${line.kind === 'seconds' ? 'seconds' : 'bars'}`);
-  const husk = step.lines.filter((line) => line.kind === 'husk' && line.massMg > 0).map((line) => `${show.mass(line.massMg)} husk`);
-  const main = step.inMg > 0 ? `${show.mass(step.inMg)} in${step.goodMg > 0 && step.kind !== 'charge' ? `, ${show.mass(step.goodMg)} on` : ''}` : show.mass(step.goodMg);
+  const bars = good
+    .filter((line) => line.pieces > 0)
+    .map((line) => `${line.pieces} ${line.kind === 'seconds' ? 'seconds' : 'bars'}`);
+  const husk = step.lines
+    .filter((line) => line.kind === 'husk' && line.massMg > 0)
+    .map((line) => `${show.mass(line.massMg)} husk`);
+  const main =
+    step.inMg > 0
+      ? `${show.mass(step.inMg)} in${step.goodMg > 0 && step.kind !== 'charge' ? `, ${show.mass(step.goodMg)} on` : ''}`
+      : show.mass(step.goodMg);
   return [main, ...bars, ...husk, ...grouped].join(', ');
 }
 
@@ -211,7 +293,8 @@ export function HoldingRow({ holding, children }: { holding: HoldingView; childr
         <span className="block truncate">{holding.name}</span>
         <span className="block truncate text-sm text-soft">
           {KIND_NAMES[holding.kind]}
-          {holding.place !== 'store' && holding.place !== 'pantry' && `, at ${STATION_NAMES[holding.place]}`}, since {show.day(holding.since)}
+          {holding.place !== 'store' && holding.place !== 'pantry' && `, at ${STATION_NAMES[holding.place]}`}, since{' '}
+          {show.day(holding.since)}
         </span>
       </span>
       <span className="figure text-lg">{amount}</span>

@@ -60,7 +60,8 @@ export function span(ms: number): string {
   const minutes = Math.round(Math.abs(ms) / 60_000);
   if (minutes < 60) return `${minutes}\u00a0min`;
   const hours = Math.floor(minutes / 60);
-  if (hours < 24) return minutes % 60 === 0 || hours > 9 ? `${hours}\u00a0h` : `${hours}\u00a0h\u00a0${minutes % 60}\u00a0min`;
+  if (hours < 24)
+    return minutes % 60 === 0 || hours > 9 ? `${hours}\u00a0h` : `${hours}\u00a0h\u00a0${minutes % 60}\u00a0min`;
   const days = Math.round(hours / 24);
   return `${days}\u00a0${days === 1 ? 'day' : 'days'}`;
 }

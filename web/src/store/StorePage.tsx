@@ -27,10 +27,20 @@ export function StorePage() {
       <div className="flex flex-wrap items-end justify-between gap-4">
         <h1 className="text-4xl">Store and pantry</h1>
         <div className="flex gap-2">
-          <button type="button" className="chip" aria-pressed={act === 'sell'} onClick={() => setAct(act === 'sell' ? 'none' : 'sell')}>
+          <button
+            type="button"
+            className="chip"
+            aria-pressed={act === 'sell'}
+            onClick={() => setAct(act === 'sell' ? 'none' : 'sell')}
+          >
             Sell or give
           </button>
-          <button type="button" className="chip" aria-pressed={act === 'buy'} onClick={() => setAct(act === 'buy' ? 'none' : 'buy')}>
+          <button
+            type="button"
+            className="chip"
+            aria-pressed={act === 'buy'}
+            onClick={() => setAct(act === 'buy' ? 'none' : 'buy')}
+          >
             Buy for the pantry
           </button>
         </div>
@@ -40,7 +50,16 @@ export function StorePage() {
           {packed.length + others.length === 0 ? (
             <Empty title="Nothing to sell yet.">Packed bars, seconds and husk show here.</Empty>
           ) : (
-            <StepForm kind="sell" station={null} draftId="sell" candidates={[...packed, ...others]} pickTitle="What goes" path="/api/ledger/steps" submit="Book the sale" finish={(values, sources) => ({ ...values, sources })} />
+            <StepForm
+              kind="sell"
+              station={null}
+              draftId="sell"
+              candidates={[...packed, ...others]}
+              pickTitle="What goes"
+              path="/api/ledger/steps"
+              submit="Book the sale"
+              finish={(values, sources) => ({ ...values, sources })}
+            />
           )}
         </div>
       )}
@@ -52,7 +71,13 @@ export function StorePage() {
             <>
               <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="What was bought">
                 {view.materials.map(({ id, name }) => (
-                  <button key={id} type="button" className="chip" aria-pressed={id === materialId} onClick={() => setMaterialId(id)}>
+                  <button
+                    key={id}
+                    type="button"
+                    className="chip"
+                    aria-pressed={id === materialId}
+                    onClick={() => setMaterialId(id)}
+                  >
                     {name}
                   </button>
                 ))}
@@ -65,7 +90,9 @@ export function StorePage() {
                 specs={[
                   { name: 'supplier', label: 'Supplier', type: 'text' },
                   { name: 'supplierBatch', label: 'Their batch number', type: 'text', optional: true },
-                  material?.kind === 'packaging' ? { name: 'pieces', label: 'Pieces', type: 'pieces' } : { name: 'massG', label: 'Weight', type: 'mass' },
+                  material?.kind === 'packaging'
+                    ? { name: 'pieces', label: 'Pieces', type: 'pieces' }
+                    : { name: 'massG', label: 'Weight', type: 'mass' },
                   { name: 'price', label: `Price, all of it (${view.settings.currency})`, type: 'number' },
                   { name: 'note', label: 'Note', type: 'text', optional: true },
                 ]}
@@ -85,7 +112,9 @@ export function StorePage() {
       <div className="mt-8 grid gap-10 lg:grid-cols-2">
         <div>
           <Section title="Bars" aside="oldest last">
-            {packed.length === 0 ? <p className="text-soft">None packed.</p> : (
+            {packed.length === 0 ? (
+              <p className="text-soft">None packed.</p>
+            ) : (
               <ul className="rows">
                 {packed.slice(0, 40).map((holding) => (
                   <HoldingRow key={holding.id} holding={holding}>
@@ -98,7 +127,9 @@ export function StorePage() {
         </div>
         <div>
           <Section title="Pantry">
-            {pantry.length === 0 ? <p className="text-soft">Empty. Buy sugar and wrappers before the first batch.</p> : (
+            {pantry.length === 0 ? (
+              <p className="text-soft">Empty. Buy sugar and wrappers before the first batch.</p>
+            ) : (
               <ul className="rows">
                 {pantry.map((holding) => (
                   <HoldingRow key={holding.id} holding={holding} />
@@ -107,7 +138,9 @@ export function StorePage() {
             )}
           </Section>
           <Section title="Seconds, husk, unpacked bars">
-            {others.length === 0 ? <p className="text-soft">None.</p> : (
+            {others.length === 0 ? (
+              <p className="text-soft">None.</p>
+            ) : (
               <ul className="rows">
                 {others.slice(0, 30).map((holding) => (
                   <HoldingRow key={holding.id} holding={holding} />

@@ -19,7 +19,11 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
     inMg: Math.max(inMg, goodMg),
     joinedMg,
     goodMg: goodMg > 0 ? goodMg : inMg,
-    lossMg: Math.max(0, losses.reduce((sum, { mg }) => sum + mg, 0)) + byProductMg,
+    lossMg:
+      Math.max(
+        0,
+        losses.reduce((sum, { mg }) => sum + mg, 0),
+      ) + byProductMg,
   }));
   const shape = flowShape(columns, COLUMN, HEIGHT, DROP);
   const width = COLUMN * rows.length;
@@ -35,13 +39,22 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
               </Link>
               <div className="figure mt-1 text-xl">{show.mass(row.goodMg > 0 ? row.goodMg : row.inMg)}</div>
               <div className="min-h-5 text-[0.8125rem] text-soft">
-                {row.station !== 'beans' && row.inMg > 0 && row.goodMg > 0 && Math.abs(row.goodMg - row.inMg) > 500 && show.percent(row.goodMg / row.inMg)}
+                {row.station !== 'beans' &&
+                  row.inMg > 0 &&
+                  row.goodMg > 0 &&
+                  Math.abs(row.goodMg - row.inMg) > 500 &&
+                  show.percent(row.goodMg / row.inMg)}
                 {row.steps.length > 1 && row.station === 'roast' && ` · ${row.steps.length} loads`}
               </div>
             </div>
           ))}
         </div>
-        <svg viewBox={`0 ${-DROP * 0.6} ${width} ${HEIGHT + DROP * 1.75}`} preserveAspectRatio="none" className="mt-1 h-[190px] w-full" aria-hidden>
+        <svg
+          viewBox={`0 ${-DROP * 0.6} ${width} ${HEIGHT + DROP * 1.75}`}
+          preserveAspectRatio="none"
+          className="mt-1 h-[190px] w-full"
+          aria-hidden
+        >
           <defs>
             <pattern id="loss-hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
               <rect width="2.2" height="6" fill="var(--hatch)" />
@@ -56,13 +69,27 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
               );
             })}
           </defs>
-          {shape.joins.map((d, index) => d !== '' && <path key={`join-${index}`} d={d} fill="var(--pulp)" stroke="var(--rule)" vectorEffect="non-scaling-stroke" />)}
+          {shape.joins.map(
+            (d, index) =>
+              d !== '' && (
+                <path
+                  key={`join-${index}`}
+                  d={d}
+                  fill="var(--pulp)"
+                  stroke="var(--rule)"
+                  vectorEffect="non-scaling-stroke"
+                />
+              ),
+          )}
           {shape.tongues.map((d, index) => d !== '' && <path key={`loss-${index}`} d={d} fill="url(#loss-hatch)" />)}
           {shape.bands.map((d, index) => (
             <path key={rows[index]?.station} d={d} fill={`url(#flow-${rows[index]?.station})`} />
           ))}
         </svg>
-        <div className="grid text-[0.8125rem] leading-snug" style={{ gridTemplateColumns: `repeat(${rows.length}, minmax(0, 1fr))` }}>
+        <div
+          className="grid text-[0.8125rem] leading-snug"
+          style={{ gridTemplateColumns: `repeat(${rows.length}, minmax(0, 1fr))` }}
+        >
           {rows.map((row) => (
             <ul key={row.station} className="pr-2">
               {row.joinedMg > 500 && <li>+ {show.mass(row.joinedMg)} joined</li>}
@@ -89,6 +116,11 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
 
 /** What comes out of a station looks like what stands at the next. */
 function afterOf(station: StreamStation['station']): StreamStation['station'] {
-  const next: Partial<Record<StreamStation['station'], StreamStation['station']>> = { roast: 'winnow', winnow: 'grind', grind: 'rest', sort: 'sort' };
+  const next: Partial<Record<StreamStation['station'], StreamStation['station']>> = {
+    roast: 'winnow',
+    winnow: 'grind',
+    grind: 'rest',
+    sort: 'sort',
+  };
   return next[station] ?? station;
 }

@@ -20,7 +20,8 @@ export function FloorStream({ floor, tall }: { floor: FloorView; tall: boolean }
     // On a narrow screen the band scrolls by itself; the station in hand comes into view.
     const at = STATIONS.findIndex((station) => station === here);
     const box = scroller.current;
-    if (box && at >= 0 && box.scrollWidth > box.clientWidth) box.scrollLeft = ((at + 0.5) / STATIONS.length) * box.scrollWidth - box.clientWidth / 2;
+    if (box && at >= 0 && box.scrollWidth > box.clientWidth)
+      box.scrollLeft = ((at + 0.5) / STATIONS.length) * box.scrollWidth - box.clientWidth / 2;
   }, [here]);
   return (
     <nav ref={scroller} aria-label="Stations" className="overflow-x-auto overflow-y-hidden">
@@ -43,7 +44,12 @@ export function FloorStream({ floor, tall }: { floor: FloorView; tall: boolean }
             broken ? (
               <path
                 key={i}
-                d={[-1, 1].map((side) => `M${i * COLUMN + 8},${side * half * 0.62} l14,${side * 5} l14,${-side * 5} l14,${side * 5} l14,${-side * 5} l14,${side * 5} l14,${-side * 5}`).join('')}
+                d={[-1, 1]
+                  .map(
+                    (side) =>
+                      `M${i * COLUMN + 8},${side * half * 0.62} l14,${side * 5} l14,${-side * 5} l14,${side * 5} l14,${-side * 5} l14,${side * 5} l14,${-side * 5}`,
+                  )
+                  .join('')}
                 fill="none"
                 stroke="var(--paper)"
                 strokeWidth={tall ? 4 : 2}
@@ -54,7 +60,14 @@ export function FloorStream({ floor, tall }: { floor: FloorView; tall: boolean }
         </svg>
         <ol className="relative grid grid-cols-10">
           {floor.stations.map((row, index) => (
-            <StationColumn key={row.station} row={row} index={index} tall={tall} here={here === row.station} broken={shape.broken[index] ?? false} />
+            <StationColumn
+              key={row.station}
+              row={row}
+              index={index}
+              tall={tall}
+              here={here === row.station}
+              broken={shape.broken[index] ?? false}
+            />
           ))}
         </ol>
       </div>
@@ -62,7 +75,19 @@ export function FloorStream({ floor, tall }: { floor: FloorView; tall: boolean }
   );
 }
 
-function StationColumn({ row, index, tall, here, broken }: { row: FloorStation; index: number; tall: boolean; here: boolean; broken: boolean }) {
+function StationColumn({
+  row,
+  index,
+  tall,
+  here,
+  broken,
+}: {
+  row: FloorStation;
+  index: number;
+  tall: boolean;
+  here: boolean;
+  broken: boolean;
+}) {
   const show = useShow();
   const digit = (index + 1) % 10;
   const words = `${STATION_NAMES[row.station]}: ${show.mass(row.standingMg)} standing, ${show.mass(row.workingMg)} at work, ${show.mass(row.passedMg)} passed in seven days`;
@@ -75,15 +100,23 @@ function StationColumn({ row, index, tall, here, broken }: { row: FloorStation; 
         title={`${words}. Key ${digit}`}
         className={`flex flex-col items-center rounded-md px-1 hover:bg-[color-mix(in_oklab,var(--ink),transparent_94%)] ${tall ? 'h-[294px]' : 'h-[76px]'} ${here ? 'bg-[color-mix(in_oklab,var(--ink),transparent_90%)]' : ''}`}
       >
-        <span className={`flex items-center gap-1.5 ${tall ? 'h-[50px] text-lg' : 'h-[26px] text-sm'} ${here ? 'font-bold' : ''}`}>
+        <span
+          className={`flex items-center gap-1.5 ${tall ? 'h-[50px] text-lg' : 'h-[26px] text-sm'} ${here ? 'font-bold' : ''}`}
+        >
           {tall && <StationIcon station={row.station} size={22} />}
           {STATION_NAMES[row.station]}
         </span>
         <span className={tall ? 'h-[164px]' : 'h-[30px]'} />
-        <span className={`figure whitespace-nowrap ${tall ? 'text-[1.35rem]' : 'text-[0.9rem]'}`}>{row.standingMg > 0 ? show.mass(row.standingMg) : '–'}</span>
+        <span className={`figure whitespace-nowrap ${tall ? 'text-[1.35rem]' : 'text-[0.9rem]'}`}>
+          {row.standingMg > 0 ? show.mass(row.standingMg) : '–'}
+        </span>
         {tall && (
           <span className="mt-1.5 text-center text-[0.8125rem] leading-tight text-soft">
-            {row.workingMg > 0 ? `${show.mass(row.workingMg)} at work` : row.holdings > 0 ? `${row.holdings} waiting` : 'nothing here'}
+            {row.workingMg > 0
+              ? `${show.mass(row.workingMg)} at work`
+              : row.holdings > 0
+                ? `${row.holdings} waiting`
+                : 'nothing here'}
             {broken && <span className="block">over scale</span>}
           </span>
         )}

@@ -1,6 +1,7 @@
 import { Link, useParams } from 'react-router';
 import type { BatchView } from '@wunsch/core/api/types';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
 import { Code, Figure, HoldingRow, Loading, Log, Section } from '../parts/pieces';
 import { span, useShow } from '../parts/workshop';
@@ -11,11 +12,13 @@ export function BatchPage() {
   const { code = '' } = useParams();
   const answer = useApi<BatchView>(`/api/trace/batches/${encodeURIComponent(code)}`);
   const show = useShow();
+  const now = useNow();
   const view = answer.data;
   if (!view) return <Loading error={answer.error} />;
   const { batch, cocoa, cost, bars } = view;
   const off = batch.cocoaTargetPct === null ? null : cocoa.cocoaPct - batch.cocoaTargetPct;
-  const score = view.tastings.length > 0 ? view.tastings.reduce((sum, row) => sum + row.score, 0) / view.tastings.length : null;
+  const score =
+    view.tastings.length > 0 ? view.tastings.reduce((sum, row) => sum + row.score, 0) / view.tastings.length : null;
   return (
     <>
       <div className="flex flex-wrap items-baseline justify-between gap-x-8 gap-y-1">
@@ -26,7 +29,9 @@ export function BatchPage() {
           {STATE_WORDS[view.state]}, {view.route.name}, began {show.day(view.startedAt)}
         </p>
       </div>
-      <p className={`mt-1 text-lg ${view.origin.kind === 'blend' ? 'font-semibold text-crimson' : 'text-soft'}`}>{view.origin.sentence}</p>
+      <p className={`mt-1 text-lg ${view.origin.kind === 'blend' ? 'font-semibold text-crimson' : 'text-soft'}`}>
+        {view.origin.sentence}
+      </p>
       <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-5 sm:grid-cols-3 lg:grid-cols-5">
         <Figure
           label="Cocoa"
@@ -42,12 +47,39 @@ export function BatchPage() {
             </>
           }
         />
-        <Figure label="Bars" value={bars.made.toLocaleString('en-GB')} note={bars.made > 0 ? `${bars.standing} here, ${bars.sold} sold` : 'none yet'} />
-        <Figure label="Bean to bar" value={view.beanToBar === null ? '–' : show.percent(view.beanToBar)} note="cacao in bars of green beans" />
-        <Figure label={cost.perBarMilli === null ? 'Cost a kilogram so far' : 'Cost a bar'} value={cost.perBarMilli === null ? show.money(cost.perKgMilli ?? 0) : show.money(cost.perBarMilli)} note={cost.perBarMilli === null || cost.perKgMilli === null ? 'bean, pantry, hands, power' : `${show.money(cost.perKgMilli)} a kg`} />
-        <Figure label="Taste" value={score === null ? '–' : score.toFixed(1)} note={score === null ? 'not tasted' : `of 10, ${view.tastings.length} tastings`} />
+        <Figure
+          label="Bars"
+          value={bars.made.toLocaleString('en-GB')}
+          note={bars.made > 0 ? `${bars.standing} here, ${bars.sold} sold` : 'none yet'}
+        />
+        <Figure
+          label="Bean to bar"
+          value={view.beanToBar === null ? '–' : show.percent(view.beanToBar)}
+          note="cacao in bars of green beans"
+        />
+        <Figure
+          label={cost.perBarMilli === null ? 'Cost a kilogram so far' : 'Cost a bar'}
+          value={cost.perBarMilli === null ? show.money(cost.perKgMilli ?? 0) : show.money(cost.perBarMilli)}
+          note={
+            cost.perBarMilli === null || cost.perKgMilli === null
+              ? 'bean, pantry, hands, power'
+              : `${show.money(cost.perKgMilli)} a kg`
+          }
+        />
+        <Figure
+          label="Taste"
+          value={score === null ? '–' : score.toFixed(1)}
+          note={score === null ? 'not tasted' : `of 10, ${view.tastings.length} tastings`}
+        />
       </div>
-      <Section title="Where the grams went" aside={<Link className="link" to={`/trace/${batch.code}`}>trace both ways</Link>}>
+      <Section
+        title="Where the grams went"
+        aside={
+          <Link className="link" to={`/trace/${batch.code}`}>
+            trace both ways
+          </Link>
+        }
+      >
         <BatchStream stream={view.stream} title={`Stream of ${batch.code}`} />
       </Section>
       <div className="mt-8 grid gap-10 lg:grid-cols-[minmax(0,1fr)_24rem]">
@@ -75,7 +107,9 @@ export function BatchPage() {
                 ))}
               </tbody>
             </table>
-            {cocoa.allergens.length > 0 && <p className="mt-2 text-sm font-semibold">Allergens in it: {cocoa.allergens.join(', ')}.</p>}
+            {cocoa.allergens.length > 0 && (
+              <p className="mt-2 text-sm font-semibold">Allergens in it: {cocoa.allergens.join(', ')}.</p>
+            )}
           </Section>
           {view.standing.length > 0 && (
             <Section title="Standing now">
@@ -117,12 +151,25 @@ export function BatchPage() {
               </ul>
               {cost.byStation.length > 0 && (
                 <p className="mt-3 text-sm text-soft">
-                  A kilogram after {cost.byStation.map(({ station, perKgMilli }) => `${STATION_NAMES[station].toLowerCase()} ${show.money(perKgMilli)}`).join(', ')}.
+                  A kilogram after{' '}
+                  {cost.byStation
+                    .map(
+                      ({ station, perKgMilli }) => `${STATION_NAMES[station].toLowerCase()} ${show.money(perKgMilli)}`,
+                    )
+                    .join(', ')}
+                  .
                 </p>
               )}
             </Section>
           )}
-          <Section title="Log" aside={view.emptiedAt === null ? `${span(Date.now() - view.startedAt)} on the stones` : `${span(view.emptiedAt - view.startedAt)} on the stones`}>
+          <Section
+            title="Log"
+            aside={
+              view.emptiedAt === null
+                ? `${span(now - view.startedAt)} on the stones`
+                : `${span(view.emptiedAt - view.startedAt)} on the stones`
+            }
+          >
             <Log steps={[...view.steps].reverse()} />
           </Section>
         </div>
@@ -131,7 +178,12 @@ export function BatchPage() {
   );
 }
 
-const STATE_WORDS: Record<BatchView['state'], string> = { grinding: 'On the stones', 'in progress': 'On its way', bars: 'In the store', gone: 'Sold out' };
+const STATE_WORDS: Record<BatchView['state'], string> = {
+  grinding: 'On the stones',
+  'in progress': 'On its way',
+  bars: 'In the store',
+  gone: 'Sold out',
+};
 
 /** Two people far apart are worth a second tasting; says so. */
 function disagreement(scores: readonly number[]): string | null {

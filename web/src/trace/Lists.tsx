@@ -68,7 +68,12 @@ export function BatchesPage() {
           <button type="button" className="button" disabled={offset === 0} onClick={() => setOffset(offset - PAGE)}>
             Newer
           </button>
-          <button type="button" className="button" disabled={offset + PAGE >= total} onClick={() => setOffset(offset + PAGE)}>
+          <button
+            type="button"
+            className="button"
+            disabled={offset + PAGE >= total}
+            onClick={() => setOffset(offset + PAGE)}
+          >
             Older
           </button>
           <span className="text-soft">
@@ -87,7 +92,14 @@ export function LotsPage() {
   const { lots } = answer.data;
   if (lots.length === 0) {
     return (
-      <Empty title="No lots yet." action={<Link className="button button-main" to="/station/beans">Receive a lot</Link>}>
+      <Empty
+        title="No lots yet."
+        action={
+          <Link className="button button-main" to="/station/beans">
+            Receive a lot
+          </Link>
+        }
+      >
         A lot is what was bought or grown at once.
       </Empty>
     );
@@ -99,7 +111,10 @@ export function LotsPage() {
         {lots.map((lot) => {
           const left = lot.massMg / Math.max(1, lot.receivedMg);
           return (
-            <li key={lot.id} className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-x-4 gap-y-1 py-3 md:grid-cols-[4rem_minmax(0,1fr)_10rem_9rem_8rem]">
+            <li
+              key={lot.id}
+              className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-x-4 gap-y-1 py-3 md:grid-cols-[4rem_minmax(0,1fr)_10rem_9rem_8rem]"
+            >
               <Link className="code link text-lg" to={`/lot/${lot.code}`}>
                 {lot.code}
               </Link>
@@ -108,7 +123,9 @@ export function LotsPage() {
                 <span className="block truncate text-sm text-soft">
                   {lot.facts.region}, {lot.facts.variety}, {lot.facts.harvest}
                 </span>
-                {lot.facts.note !== '' && <span className="block truncate text-sm font-semibold text-crimson">{lot.facts.note}</span>}
+                {lot.facts.note !== '' && (
+                  <span className="block truncate text-sm font-semibold text-crimson">{lot.facts.note}</span>
+                )}
               </span>
               <span className="hidden md:block">
                 <span className="block h-2 overflow-hidden rounded-full bg-sunk">

@@ -30,13 +30,42 @@ export function LotPage() {
         <span className="code">{view.code}</span> {view.name}
       </h1>
       <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-5 sm:grid-cols-4">
-        <Figure label="Left of it" value={show.mass(holding.massMg)} note={`${show.percent(left, 0)} of ${show.mass(view.receivedMg)}, ${facts.sacks} sacks`} />
+        <Figure
+          label="Left of it"
+          value={show.mass(holding.massMg)}
+          note={`${show.percent(left, 0)} of ${show.mass(view.receivedMg)}, ${facts.sacks} sacks`}
+        />
         <Figure label="Landed" value={show.money(view.landedPerKgMilli)} note="a kilogram of green beans" />
-        <Figure label="Moisture" value={facts.moisturePct === null ? '–' : `${facts.moisturePct.toFixed(1)} %`} note={facts.moisturePct === null ? 'not measured' : wet ? <strong className="text-crimson">over 8 %: mould grows</strong> : facts.moisturePct < 6 ? 'under 6 %: brittle shell' : 'at most 8 % wanted'} />
-        <Figure label="Batches" value={view.batches.length} note={`${view.batches.reduce((sum, { bars }) => sum + bars, 0).toLocaleString('en-GB')} bars have some of it`} />
+        <Figure
+          label="Moisture"
+          value={facts.moisturePct === null ? '–' : `${facts.moisturePct.toFixed(1)} %`}
+          note={
+            facts.moisturePct === null ? (
+              'not measured'
+            ) : wet ? (
+              <strong className="text-crimson">over 8 %: mould grows</strong>
+            ) : facts.moisturePct < 6 ? (
+              'under 6 %: brittle shell'
+            ) : (
+              'at most 8 % wanted'
+            )
+          }
+        />
+        <Figure
+          label="Batches"
+          value={view.batches.length}
+          note={`${view.batches.reduce((sum, { bars }) => sum + bars, 0).toLocaleString('en-GB')} bars have some of it`}
+        />
       </div>
       {facts.note !== '' && <p className="mt-4 max-w-3xl rounded-md bg-ripe-wash px-4 py-3">{facts.note}</p>}
-      <Section title="What became of it" aside={<Link className="link" to={`/trace/${view.code}`}>trace every bar</Link>}>
+      <Section
+        title="What became of it"
+        aside={
+          <Link className="link" to={`/trace/${view.code}`}>
+            trace every bar
+          </Link>
+        }
+      >
         <BatchStream stream={view.stream} title={`Stream of ${view.code}`} />
       </Section>
       <div className="mt-8 grid gap-10 lg:grid-cols-[minmax(0,1fr)_24rem]">
@@ -46,7 +75,10 @@ export function LotPage() {
           ) : (
             <ul className="rows">
               {view.batches.slice(0, 60).map(({ batch, share, bars, score }) => (
-                <li key={batch.id} className="grid grid-cols-[4rem_minmax(0,1fr)_4rem_5rem_3rem] items-baseline gap-3 py-2">
+                <li
+                  key={batch.id}
+                  className="grid grid-cols-[4rem_minmax(0,1fr)_4rem_5rem_3rem] items-baseline gap-3 py-2"
+                >
                   <Link className="code link" to={`/batch/${batch.code}`}>
                     {batch.code}
                   </Link>
@@ -60,14 +92,23 @@ export function LotPage() {
           )}
         </Section>
         <div>
-          <Section title="Papers" aside={<Link className="link" to={`/step/${view.receiptId}`}>correct them</Link>}>
+          <Section
+            title="Papers"
+            aside={
+              <Link className="link" to={`/step/${view.receiptId}`}>
+                correct them
+              </Link>
+            }
+          >
             <dl className="rows">
-              {papers.filter(([, value]) => value !== '').map(([name, value]) => (
-                <div key={name} className="grid grid-cols-[6rem_1fr] gap-3 py-1.5">
-                  <dt className="text-soft">{name}</dt>
-                  <dd>{value}</dd>
-                </div>
-              ))}
+              {papers
+                .filter(([, value]) => value !== '')
+                .map(([name, value]) => (
+                  <div key={name} className="grid grid-cols-[6rem_1fr] gap-3 py-1.5">
+                    <dt className="text-soft">{name}</dt>
+                    <dd>{value}</dd>
+                  </div>
+                ))}
             </dl>
             <div className="mt-4">
               <Caution>Raw beans are not ready to eat: keep raw and roasted apart.</Caution>

@@ -50,28 +50,49 @@ export function StepPage() {
         <div>
           <Section title="What moved">
             {step.lines.length === 0 ? (
-              <p className="text-soft">{step.withdrawn ? 'Nothing any more: it was taken back.' : stepWords(step, show)}</p>
+              <p className="text-soft">
+                {step.withdrawn ? 'Nothing any more: it was taken back.' : stepWords(step, show)}
+              </p>
             ) : (
               <table className="w-full text-left">
                 <tbody>
                   {step.lines.map((line, index) => (
                     <tr key={index} className="border-t border-rule">
                       <td className="py-2">
-                        {line.code !== null ? <Code code={line.code} kind={line.kind} /> : <span className="text-soft">{line.loss === null ? (line.outside === 'supplier' ? 'Supplier' : 'Buyer') : LOSS_NAMES[line.loss]}</span>}
+                        {line.code !== null ? (
+                          <Code code={line.code} kind={line.kind} />
+                        ) : (
+                          <span className="text-soft">
+                            {line.loss === null
+                              ? line.outside === 'supplier'
+                                ? 'Supplier'
+                                : 'Buyer'
+                              : LOSS_NAMES[line.loss]}
+                          </span>
+                        )}
                       </td>
                       <td className="text-soft">{line.reason ?? line.name}</td>
-                      <td className="text-right">{line.pieces !== 0 && `${line.pieces > 0 ? '+' : '−'}${Math.abs(line.pieces)}`}</td>
-                      <td className="figure text-right">{line.massMg !== 0 && `${line.massMg > 0 ? '+' : '−'}${show.mass(Math.abs(line.massMg))}`}</td>
+                      <td className="text-right">
+                        {line.pieces !== 0 && `${line.pieces > 0 ? '+' : '−'}${Math.abs(line.pieces)}`}
+                      </td>
+                      <td className="figure text-right">
+                        {line.massMg !== 0 && `${line.massMg > 0 ? '+' : '−'}${show.mass(Math.abs(line.massMg))}`}
+                      </td>
                     </tr>
                   ))}
                 </tbody>
               </table>
             )}
-            {typeof (step.command as { note?: unknown }).note === 'string' && (step.command as { note: string }).note !== '' && <p className="mt-3">{(step.command as { note: string }).note}</p>}
+            {typeof (step.command as { note?: unknown }).note === 'string' &&
+              (step.command as { note: string }).note !== '' && (
+                <p className="mt-3">{(step.command as { note: string }).note}</p>
+              )}
           </Section>
           {!step.withdrawn && (
             <Section title="Correct it" aside="the first version stays readable">
-              {correcting ? <Correct step={step} /> : (
+              {correcting ? (
+                <Correct step={step} />
+              ) : (
                 <button type="button" className="button" onClick={() => setCorrecting(true)}>
                   Correct or take back
                 </button>
@@ -98,12 +119,14 @@ export function StepPage() {
           {view.judgement && <Verdict title="Yield" judgement={view.judgement} />}
           <Section title="Cost">
             <ul className="rows">
-              {costs.filter(([, milli]) => milli !== 0).map(([name, milli]) => (
-                <li key={name} className="flex justify-between gap-4 py-1.5">
-                  <span>{name}</span>
-                  <span className="figure">{show.money(milli)}</span>
-                </li>
-              ))}
+              {costs
+                .filter(([, milli]) => milli !== 0)
+                .map(([name, milli]) => (
+                  <li key={name} className="flex justify-between gap-4 py-1.5">
+                    <span>{name}</span>
+                    <span className="figure">{show.money(milli)}</span>
+                  </li>
+                ))}
             </ul>
             {costs.every(([, milli]) => milli === 0) && <p className="text-soft">None.</p>}
           </Section>
@@ -127,12 +150,18 @@ function Correct({ step }: { step: StepView }) {
   const taken = step.kind === 'discharge' || !command.sources ? [] : inputs;
   const initial = fieldsOf(command, step.kind, massUnit, view.settings.temperatureUnit);
   command.sources?.forEach((source) => {
-    initial[`take.${source.holdingId}`] = source.pieces === undefined ? { text: textOfG(source.massG ?? 0, massUnit), unit: massUnit } : { text: String(source.pieces) };
+    initial[`take.${source.holdingId}`] =
+      source.pieces === undefined
+        ? { text: textOfG(source.massG ?? 0, massUnit), unit: massUnit }
+        : { text: String(source.pieces) };
   });
   const takeBack = async (): Promise<void> => {
     if (!window.confirm(`Take this step back? ${stepWords(step, show)} will count no more. It stays readable.`)) return;
     try {
-      await send('POST', `/api/ledger/steps/${step.id}/withdraw`, { personId, reason: reason.trim() === '' ? 'Entered by mistake' : reason });
+      await send('POST', `/api/ledger/steps/${step.id}/withdraw`, {
+        personId,
+        reason: reason.trim() === '' ? 'Entered by mistake' : reason,
+      });
       void navigate(-1);
     } catch (failure) {
       setError(failure);
@@ -142,7 +171,12 @@ function Correct({ step }: { step: StepView }) {
     <div>
       <label className="label mb-5 block max-w-xl">
         Why is it corrected?
-        <input className="entry" value={reason} onChange={(event) => setReason(event.target.value)} placeholder="The tray was on the scale" />
+        <input
+          className="entry"
+          value={reason}
+          onChange={(event) => setReason(event.target.value)}
+          placeholder="The tray was on the scale"
+        />
       </label>
       <StepForm
         kind={step.kind as Command['kind']}
@@ -154,16 +188,31 @@ function Correct({ step }: { step: StepView }) {
         machineId={step.machineId}
         path={`/api/ledger/steps/${step.id}/correct`}
         submit="Save the correction"
-        extra={(entry) => ({ reason, ...((entry.fields['~at']?.text ?? '') === '' ? { at: new Date(step.at).toISOString() } : {}) })}
+        extra={(entry) => ({
+          reason,
+          ...((entry.fields['~at']?.text ?? '') === '' ? { at: new Date(step.at).toISOString() } : {}),
+        })}
         finish={(values, sources) => {
-          const { kind: _, sources: _s, packaging, wrappers: _w, ...kept } = command as Loose & { packaging?: unknown; wrappers?: unknown };
+          const {
+            kind: _,
+            sources: _s,
+            packaging,
+            wrappers: _w,
+            ...kept
+          } = command as Loose & { packaging?: unknown; wrappers?: unknown };
           const { wrappers, ...given } = values;
           const lines = packaging as { holdingId: string; pieces: number }[] | undefined;
           return {
             ...kept,
             ...given,
             ...(command.sources ? { sources } : {}),
-            ...(lines ? { packaging: lines.map((line, index) => (index === 0 && typeof wrappers === 'number' ? { ...line, pieces: wrappers } : line)) } : {}),
+            ...(lines
+              ? {
+                  packaging: lines.map((line, index) =>
+                    index === 0 && typeof wrappers === 'number' ? { ...line, pieces: wrappers } : line,
+                  ),
+                }
+              : {}),
           };
         }}
       />
@@ -183,7 +232,23 @@ function Correct({ step }: { step: StepView }) {
 /** What was taken, as something to take again. */
 function lineHolding(line: StepView['lines'][number], step: StepView): HoldingView {
   return {
-    id: line.holdingId ?? '', code: line.code ?? '', kind: line.kind ?? 'lot', name: line.name, place: step.station, routeId: null, batchId: null, batchCode: step.batchCode,
-    materialId: null, massMg: -line.massMg, pieces: -line.pieces, freeMg: -line.massMg, since: step.at, valueMilli: 0, perKgMilli: 0, perPieceMilli: 0, family: '', lots: [],
+    id: line.holdingId ?? '',
+    code: line.code ?? '',
+    kind: line.kind ?? 'lot',
+    name: line.name,
+    place: step.station,
+    routeId: null,
+    batchId: null,
+    batchCode: step.batchCode,
+    materialId: null,
+    massMg: -line.massMg,
+    pieces: -line.pieces,
+    freeMg: -line.massMg,
+    since: step.at,
+    valueMilli: 0,
+    perKgMilli: 0,
+    perPieceMilli: 0,
+    family: '',
+    lots: [],
   };
 }

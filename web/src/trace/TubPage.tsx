@@ -31,7 +31,8 @@ export function TubPage() {
         <span className="code">{holding.code}</span> {holding.name}
       </h1>
       <p className="mt-1 text-lg text-soft">
-        {KIND_NAMES[holding.kind]}, {gone ? 'all used' : STATION_NAMES[holding.place].toLowerCase()}, since {show.day(holding.since)}
+        {KIND_NAMES[holding.kind]}, {gone ? 'all used' : STATION_NAMES[holding.place].toLowerCase()}, since{' '}
+        {show.day(holding.since)}
         {holding.batchCode !== null && (
           <>
             , batch{' '}
@@ -42,10 +43,39 @@ export function TubPage() {
         )}
       </p>
       <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-5 sm:grid-cols-4">
-        <Figure label="There" value={counted ? `${holding.pieces}` : show.mass(holding.massMg)} note={counted && holding.massMg > 0 ? show.mass(holding.massMg) : holding.freeMg < holding.massMg ? `${show.mass(holding.freeMg)} free, the rest in work` : gone ? 'nothing left' : undefined} />
-        <Figure label="Cost" value={counted ? show.money(holding.perPieceMilli) : show.money(holding.perKgMilli)} note={counted ? 'a piece' : 'a kilogram'} />
-        {chocolate && <Figure label="Cocoa" value={`${cocoa.cocoaPct.toFixed(1)} %`} note={`${cocoa.withoutButterPct.toFixed(1)} % without added butter`} />}
-        {holding.lots.length > 0 && <Figure label="From" value={holding.lots.map(({ code: lot }) => lot).join(', ')} note={view.origin.sentence} small />}
+        <Figure
+          label="There"
+          value={counted ? `${holding.pieces}` : show.mass(holding.massMg)}
+          note={
+            counted && holding.massMg > 0
+              ? show.mass(holding.massMg)
+              : holding.freeMg < holding.massMg
+                ? `${show.mass(holding.freeMg)} free, the rest in work`
+                : gone
+                  ? 'nothing left'
+                  : undefined
+          }
+        />
+        <Figure
+          label="Cost"
+          value={counted ? show.money(holding.perPieceMilli) : show.money(holding.perKgMilli)}
+          note={counted ? 'a piece' : 'a kilogram'}
+        />
+        {chocolate && (
+          <Figure
+            label="Cocoa"
+            value={`${cocoa.cocoaPct.toFixed(1)} %`}
+            note={`${cocoa.withoutButterPct.toFixed(1)} % without added butter`}
+          />
+        )}
+        {holding.lots.length > 0 && (
+          <Figure
+            label="From"
+            value={holding.lots.map(({ code: lot }) => lot).join(', ')}
+            note={view.origin.sentence}
+            small
+          />
+        )}
       </div>
       <p className="mt-4">
         <Link className="link inline-flex min-h-11 items-center" to={`/trace/${holding.code}`}>
@@ -56,7 +86,16 @@ export function TubPage() {
         <div>
           {(holding.kind === 'bars' || holding.kind === 'seconds' || holding.kind === 'packed') && !gone && (
             <Section title="Send back to be melted">
-              <StepForm kind="remelt" station={null} draftId={`remelt.${holding.id}`} candidates={[holding]} initialPicked={[holding.id]} path="/api/ledger/steps" submit="Send to remelt" finish={(values, sources) => ({ ...values, sources })} />
+              <StepForm
+                kind="remelt"
+                station={null}
+                draftId={`remelt.${holding.id}`}
+                candidates={[holding]}
+                initialPicked={[holding.id]}
+                path="/api/ledger/steps"
+                submit="Send to remelt"
+                finish={(values, sources) => ({ ...values, sources })}
+              />
             </Section>
           )}
           {!gone && (
@@ -66,14 +105,20 @@ export function TubPage() {
                 station={null}
                 draftId={`adjust.${holding.id}`}
                 specs={[
-                  counted ? { name: 'countedPieces', label: 'Pieces really there', type: 'pieces' } : { name: 'countedG', label: 'Really there', type: 'mass' },
+                  counted
+                    ? { name: 'countedPieces', label: 'Pieces really there', type: 'pieces' }
+                    : { name: 'countedG', label: 'Really there', type: 'mass' },
                   { name: 'cause', label: 'Why it differs', type: 'choice', choices: CAUSES },
                   { name: 'note', label: 'Note', type: 'text', optional: true },
                 ]}
                 initial={{ cause: { text: 'unaccounted' } }}
                 path="/api/ledger/steps"
                 submit="Book the difference"
-                finish={(values, _, entry) => ({ ...values, cause: entry.fields['cause']?.text ?? 'unaccounted', holdingId: holding.id })}
+                finish={(values, _, entry) => ({
+                  ...values,
+                  cause: entry.fields['cause']?.text ?? 'unaccounted',
+                  holdingId: holding.id,
+                })}
               />
             </Section>
           )}

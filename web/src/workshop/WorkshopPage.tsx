@@ -20,7 +20,7 @@ export function WorkshopPage() {
           <Materials />
         </div>
         <div>
-          <Units key={JSON.stringify(view.settings)} />
+          <Units />
           <Data />
         </div>
       </div>
@@ -30,7 +30,15 @@ export function WorkshopPage() {
 }
 
 /** One small form that adds something, with its own refusal. */
-function Adder({ label, children, act }: { label: string; children: ReactNode; act: (form: FormData) => Promise<unknown> }) {
+function Adder({
+  label,
+  children,
+  act,
+}: {
+  label: string;
+  children: ReactNode;
+  act: (form: FormData) => Promise<unknown>;
+}) {
   const [error, setError] = useState<unknown>(null);
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
@@ -70,7 +78,13 @@ function Team() {
         {view.people.map((person) => (
           <li key={person.id} className="flex items-center gap-3 py-1">
             <span className={`flex-1 ${person.active ? '' : 'text-soft line-through'}`}>{person.name}</span>
-            <button type="button" className="button button-quiet" onClick={() => void send('PUT', `/api/workshop/people/${person.id}`, { name: person.name, active: !person.active })}>
+            <button
+              type="button"
+              className="button button-quiet"
+              onClick={() =>
+                void send('PUT', `/api/workshop/people/${person.id}`, { name: person.name, active: !person.active })
+              }
+            >
               {person.active ? 'Away' : 'Back'}
             </button>
           </li>
@@ -97,7 +111,8 @@ function Machines() {
             <span className="flex-1">{name}</span>
             <span className="text-sm text-soft">
               {STATION_NAMES[station]}
-              {maxG !== null && `, ${minG === null ? 'up to' : `${show.mass(minG * 1000)} to`} ${show.mass(maxG * 1000)}`}
+              {maxG !== null &&
+                `, ${minG === null ? 'up to' : `${show.mass(minG * 1000)} to`} ${show.mass(maxG * 1000)}`}
               {kw > 0 && `, ${kw} kW`}
             </span>
           </li>
@@ -105,7 +120,20 @@ function Machines() {
       </ul>
       <Adder
         label="Add"
-        act={(form) => send('POST', '/api/workshop/machines', { name: text(form, 'name'), station: text(form, 'station'), minG: grams(form, 'min'), maxG: grams(form, 'max'), kw: readNumber(text(form, 'kw')) ?? 0 }, newKey())}
+        act={(form) =>
+          send(
+            'POST',
+            '/api/workshop/machines',
+            {
+              name: text(form, 'name'),
+              station: text(form, 'station'),
+              minG: grams(form, 'min'),
+              maxG: grams(form, 'max'),
+              kw: readNumber(text(form, 'kw')) ?? 0,
+            },
+            newKey(),
+          )
+        }
       >
         <label className="label w-full">
           Machine
@@ -147,7 +175,12 @@ function Materials() {
           <li key={id} className="flex items-baseline gap-3 py-2">
             <span className="flex-1">{name}</span>
             <span className="text-sm text-soft">
-              {[kind === 'packaging' ? 'packaging, by the piece' : '', cocoa === 'butter' ? 'added cocoa butter' : cocoa === 'none' ? '' : `cocoa ${cocoa}`, sugar ? 'sugar' : '', allergens.length > 0 ? `allergen: ${allergens.join(', ')}` : '']
+              {[
+                kind === 'packaging' ? 'packaging, by the piece' : '',
+                cocoa === 'butter' ? 'added cocoa butter' : cocoa === 'none' ? '' : `cocoa ${cocoa}`,
+                sugar ? 'sugar' : '',
+                allergens.length > 0 ? `allergen: ${allergens.join(', ')}` : '',
+              ]
                 .filter(Boolean)
                 .join(', ')}
             </span>
@@ -159,8 +192,21 @@ function Materials() {
         act={(form) => {
           const role = text(form, 'role');
           const cocoa = ['butter', 'liquor', 'powder'].includes(role) ? role : 'none';
-          const allergens = text(form, 'allergens').split(/[,\s]+/).filter(Boolean);
-          return send('POST', '/api/workshop/materials', { name: text(form, 'name'), kind: role === 'packaging' ? 'packaging' : 'ingredient', cocoa, sugar: role === 'sugar', allergens }, newKey());
+          const allergens = text(form, 'allergens')
+            .split(/[,\s]+/)
+            .filter(Boolean);
+          return send(
+            'POST',
+            '/api/workshop/materials',
+            {
+              name: text(form, 'name'),
+              kind: role === 'packaging' ? 'packaging' : 'ingredient',
+              cocoa,
+              sugar: role === 'sugar',
+              allergens,
+            },
+            newKey(),
+          );
         }}
       >
         <label className="label flex-1">
@@ -189,17 +235,26 @@ function Materials() {
 
 function Units() {
   const { view } = useHere();
-  const [settings, setSettings] = useState<Settings>(view.settings);
+  // Only what was changed here is kept here: the rest follows what other screens save.
+  const [edits, setEdits] = useState<Partial<Settings>>({});
+  const settings: Settings = { ...view.settings, ...edits };
   const [error, setError] = useState<unknown>(null);
   const [saved, setSaved] = useState(false);
   const set = <K extends keyof Settings>(key: K, value: Settings[K]): void => {
     setSaved(false);
-    setSettings((now) => ({ ...now, [key]: value }));
+    setEdits((now) => ({ ...now, [key]: value }));
   };
   const number = (key: 'wagePerHour' | 'energyPerKwh' | 'restDays' | 'readingHours', label: string) => (
     <label className="label">
       {label}
-      <input className="entry" type="number" step="any" min="0" value={settings[key]} onChange={(event) => set(key, Number(event.target.value))} />
+      <input
+        className="entry"
+        type="number"
+        step="any"
+        min="0"
+        value={settings[key]}
+        onChange={(event) => set(key, Number(event.target.value))}
+      />
     </label>
   );
   const save = async (event: FormEvent): Promise<void> => {
@@ -222,25 +277,42 @@ function Units() {
         </label>
         <label className="label">
           Weights
-          <select className="entry" value={settings.massSystem} onChange={(event) => set('massSystem', event.target.value as Settings['massSystem'])}>
+          <select
+            className="entry"
+            value={settings.massSystem}
+            onChange={(event) => set('massSystem', event.target.value as Settings['massSystem'])}
+          >
             <option value="metric">g and kg</option>
             <option value="imperial">oz and lb</option>
           </select>
         </label>
         <label className="label">
           Temperatures
-          <select className="entry" value={settings.temperatureUnit} onChange={(event) => set('temperatureUnit', event.target.value as Settings['temperatureUnit'])}>
+          <select
+            className="entry"
+            value={settings.temperatureUnit}
+            onChange={(event) => set('temperatureUnit', event.target.value as Settings['temperatureUnit'])}
+          >
             <option value="C">°C</option>
             <option value="F">°F</option>
           </select>
         </label>
         <label className="label">
           Currency
-          <input className="entry" value={settings.currency} onChange={(event) => set('currency', event.target.value.toUpperCase())} maxLength={3} />
+          <input
+            className="entry"
+            value={settings.currency}
+            onChange={(event) => set('currency', event.target.value.toUpperCase())}
+            maxLength={3}
+          />
         </label>
         <label className="label">
           Time zone
-          <input className="entry" value={settings.timeZone} onChange={(event) => set('timeZone', event.target.value)} />
+          <input
+            className="entry"
+            value={settings.timeZone}
+            onChange={(event) => set('timeZone', event.target.value)}
+          />
         </label>
         {number('wagePerHour', 'An hour of work costs')}
         {number('energyPerKwh', 'A kWh costs')}
@@ -300,18 +372,32 @@ function Data() {
       {view.empty && (
         <label className="label mt-4 block">
           Restore an export into this empty workshop
-          <input type="file" accept="application/json" className="entry py-2" disabled={busy} onChange={(event) => void restore(event.target.files?.[0])} />
+          <input
+            type="file"
+            accept="application/json"
+            className="entry py-2"
+            disabled={busy}
+            onChange={(event) => void restore(event.target.files?.[0])}
+          />
         </label>
       )}
       {view.settings.demo && (
         <div className="mt-5">
-          <p className="text-sm text-soft">This workshop is made up. Beginning again throws away everything entered here, and makes the demo anew, up to today.</p>
+          <p className="text-sm text-soft">
+            This workshop is made up. Beginning again throws away everything entered here, and makes the demo anew, up
+            to today.
+          </p>
           <div className="mt-2 flex flex-wrap items-end gap-3">
             <label className="label">
               Type “begin again”
               <input className="entry" value={typed} onChange={(event) => setTyped(event.target.value)} />
             </label>
-            <button type="button" className="button" disabled={busy || typed.trim().toLowerCase() !== 'begin again'} onClick={() => void begin()}>
+            <button
+              type="button"
+              className="button"
+              disabled={busy || typed.trim().toLowerCase() !== 'begin again'}
+              onClick={() => void begin()}
+            >
               {busy ? 'Beginning …' : 'Begin the demo again'}
             </button>
           </div>
@@ -329,13 +415,20 @@ function Routes() {
     <Section title="Routes" aside="which stations a batch passes">
       <ul className="rows">
         {view.routes.map((route) => (
-          <li key={route.id} className="grid items-baseline gap-x-6 gap-y-1 py-3 md:grid-cols-[15rem_minmax(0,1fr)_auto]">
+          <li
+            key={route.id}
+            className="grid items-baseline gap-x-6 gap-y-1 py-3 md:grid-cols-[15rem_minmax(0,1fr)_auto]"
+          >
             <span className="text-lg">{route.name}</span>
             <span>
               {route.stations.map((station) => STATION_NAMES[station]).join(' → ')}
               <span className="block text-sm text-soft">{route.note}</span>
             </span>
-            <button type="button" className="button button-quiet" onClick={() => setEditing({ ...route, id: route.id })}>
+            <button
+              type="button"
+              className="button button-quiet"
+              onClick={() => setEditing({ ...route, id: route.id })}
+            >
               Change
             </button>
           </li>
@@ -344,7 +437,11 @@ function Routes() {
       {editing ? (
         <RouteEditor key={editing.id} route={editing} close={() => setEditing(null)} />
       ) : (
-        <button type="button" className="button mt-3" onClick={() => setEditing({ id: '', name: '', note: '', stations: [...STATIONS] })}>
+        <button
+          type="button"
+          className="button mt-3"
+          onClick={() => setEditing({ id: '', name: '', note: '', stations: [...STATIONS] })}
+        >
           New route
         </button>
       )}
@@ -360,7 +457,9 @@ function RouteEditor({ route, close }: { route: Route; close: () => void }) {
   const save = async (): Promise<void> => {
     const body = { name, note, stations };
     try {
-      await (route.id === '' ? send('POST', '/api/workshop/routes', body, newKey()) : send('PUT', `/api/workshop/routes/${route.id}`, body));
+      await (route.id === ''
+        ? send('POST', '/api/workshop/routes', body, newKey())
+        : send('PUT', `/api/workshop/routes/${route.id}`, body));
       close();
     } catch (reason) {
       setError(reason);
@@ -380,7 +479,11 @@ function RouteEditor({ route, close }: { route: Route; close: () => void }) {
             className="chip"
             aria-pressed={stations.includes(station)}
             disabled={station === 'beans'}
-            onClick={() => setStations((now) => (now.includes(station) ? now.filter((other) => other !== station) : [...now, station]))}
+            onClick={() =>
+              setStations((now) =>
+                now.includes(station) ? now.filter((other) => other !== station) : [...now, station],
+              )
+            }
           >
             {STATION_NAMES[station]}
             {stations.includes(station) && <span className="text-sm opacity-75">{stations.indexOf(station) + 1}</span>}

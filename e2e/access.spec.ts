@@ -1,0 +1,90 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { expect, test } from '@playwright/test';
+import { DEMO } from './playwright.config';
+
+test.use({ baseURL: `http://127.0.0.1:${DEMO}` });
+
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+const VIEWS = [
+  '/',
+  '/station/beans',
+  '/station/sort',
+  '/station/roast',
+  '/station/winnow',
+  '/station/grind',
+  '/station/rest',
+  '/station/temper',
+  '/station/mould',
+  '/station/pack',
+  '/station/taste',
+  '/batches',
+  '/batch/B050',
+  '/lots',
+  '/lot/L002',
+  '/store',
+  '/trace/B050-1',
+  '/workshop',
+];
+
+interface Finding {
+  id: string;
+  impact: string | null;
+  nodes: { html: string }[];
+}
+
+for (const theme of ['day', 'night'] as const) {
+  test(`no serious barrier on any main view, ${theme}`, async ({ browser }) => {
+    // The page's own policy forbids foreign scripts, the checker among them.
+    const context = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
+    await context.addInitScript((name) => {
+      localStorage.setItem('wunsch.theme', name);
+      localStorage.setItem('wunsch.person', 'ilse');
+    }, theme);
+    const page = await context.newPage();
+    const found: string[] = [];
+    for (const view of VIEWS) {
+      await page.goto(view);
+      await expect(page.getByRole('main')).not.toContainText('Reading the book');
+      await page.waitForTimeout(250);
+      await page.addScriptTag({ content: axe });
+      const findings = await page.evaluate(async () => {
+        const checker = (
+          window as unknown as { axe: { run: (root: Document, options: object) => Promise<{ violations: Finding[] }> } }
+        ).axe;
+        return (await checker.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })).violations;
+      });
+      for (const { id, impact, nodes } of findings) {
+        if (impact === 'serious' || impact === 'critical')
+          found.push(
+            `${view} ${id}: ${nodes
+              .slice(0, 2)
+              .map(({ html }) => html.slice(0, 160))
+              .join(' | ')}`,
+          );
+      }
+    }
+    expect(found).toEqual([]);
+    await context.close();
+  });
+}
+
+test('no view scrolls sideways at any of the three widths, and nothing fails in the console', async ({ page }) => {
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(error.message));
+  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+  for (const [width, height] of [
+    [1280, 800],
+    [768, 1024],
+    [390, 844],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    for (const view of VIEWS) {
+      await page.goto(view);
+      await expect(page.getByRole('main')).not.toContainText('Reading the book');
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+      expect(over, `${view} at ${width}`).toBeLessThanOrEqual(0);
+    }
+  }
+  expect(errors).toEqual([]);
+});

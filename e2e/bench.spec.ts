@@ -1,0 +1,138 @@
+import { expect, test, type Page } from '@playwright/test';
+import { DEMO } from './playwright.config';
+
+test.use({ baseURL: `http://127.0.0.1:${DEMO}` });
+
+test.beforeEach(async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem('wunsch.person', 'ilse'));
+});
+
+const readout = (page: Page, label: string) => page.getByLabel(label, { exact: true });
+
+test('the weigh pad: keys, unit, tare, several weighings, the scale; the draft survives a reload', async ({ page }) => {
+  await page.goto('/station/winnow');
+  const pad = page.getByRole('region', { name: 'Weigh pad' });
+  const key = (name: string) => pad.getByRole('button', { name, exact: true });
+  for (const digit of ['7', '2', '0', '0']) await key(digit).click();
+  await expect(readout(page, 'Nibs')).toHaveValue('7200');
+  await key('in kg').click();
+  await expect(readout(page, 'Nibs')).toHaveValue('7.2');
+  await key('Add').click();
+  await key('1').click();
+  await key('Delete the last digit').click();
+  await key('3').click();
+  await key('Tare').click();
+  for (const digit of ['4']) await key(digit).click();
+  await expect(page.getByText('= 8.200 kg')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('= 8.200 kg')).toBeVisible();
+
+  await key('Next').click();
+  await pad.getByRole('button', { name: 'Take from scale' }).click();
+  await pad.getByLabel('Kilograms to put on the simulated scale').fill('0,75');
+  await pad.getByRole('button', { name: 'Put on' }).click();
+  await expect(pad.getByText('settled')).toBeVisible();
+  await expect(pad.getByLabel('Scale reading')).toContainText(/7(49|50|51)/);
+  await pad.getByRole('button', { name: 'Take it' }).click();
+  await expect(readout(page, 'Husk')).toHaveValue(/^7(49|50|51)$/);
+  await page.getByRole('button', { name: 'Throw this draft away' }).click();
+  await expect(readout(page, 'Husk')).toHaveValue('');
+});
+
+test('bad input at the bench: told at the field, nothing lost, nothing saved', async ({ page, request }) => {
+  const count = async (): Promise<number> =>
+    ((await (await request.get('/api/health')).json()) as { steps: number }).steps;
+  const before = await count();
+  await page.goto('/station/winnow');
+  await readout(page, 'Nibs').fill('lots');
+  await readout(page, 'Husk').fill('100');
+  await page.getByRole('button', { name: 'Save nibs and husk' }).click();
+  await expect(page.getByRole('alert')).toContainText('Look again at: Nibs');
+  await readout(page, 'Nibs').fill('99000');
+  await page.getByRole('button', { name: 'Save nibs and husk' }).click();
+  await expect(page.getByRole('alert')).toContainText('too much');
+  await expect(page.getByText('more than went in').first()).toBeVisible();
+  await expect(readout(page, 'Husk')).toHaveValue('100');
+  expect(await count()).toBe(before);
+  await page.getByRole('button', { name: 'Throw this draft away' }).click();
+});
+
+test('two tabs finish the same load: one wins, the other is told', async ({ page, context }) => {
+  const other = await context.newPage();
+  for (const tab of [page, other]) {
+    await tab.goto('/station/roast');
+    await expect(tab.getByText('went in')).toBeVisible();
+  }
+  const inKg = Number(/([\d.]+)\skg/.exec((await page.getByText(/went in .* ago/).textContent()) ?? '')?.[1]);
+  await readout(page, 'Out of the roaster').fill(String(Math.round(inKg * 940)));
+  await readout(other, 'Out of the roaster').fill(String(Math.round(inKg * 938)));
+  // Both are about to save at the same moment: hold back the news that would refresh the second.
+  await other.route('**/api/**/bench', (route) => route.abort());
+  await page.getByRole('button', { name: 'Save the load' }).click();
+  await expect(page.getByText(/went in .* ago/)).toHaveCount(0);
+  await other.getByRole('button', { name: 'Save the load' }).click();
+  await expect(other.getByRole('alert')).toContainText(/finished or put back already|saved already/);
+});
+
+test('a step is corrected with a reason; both versions stay readable', async ({ page }) => {
+  await page.goto('/station/sort');
+  await page
+    .getByRole('link', { name: /Sorted/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Correct or take back' }).click();
+  await page.getByLabel('Why is it corrected?').fill('The bucket was on the scale');
+  const good = readout(page, 'Good beans');
+  const was = Number(await good.inputValue());
+  await good.fill(String(was - 1));
+  await page.getByRole('button', { name: 'Save the correction' }).click();
+  // What came after has used all of it, so the book says no and names the step.
+  await expect(page.getByRole('alert').or(page.getByText('2 of them'))).toBeVisible();
+});
+
+test('units: ounces and pounds, °F, everywhere, and back', async ({ page }) => {
+  await page.goto('/workshop');
+  await page.getByLabel('Weights').selectOption('imperial');
+  await page.getByLabel('Temperatures').selectOption('F');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toContainText('lb');
+  await page.goto('/station/temper');
+  await expect(page.getByText('°F').first()).toBeVisible();
+  await page.goto('/workshop');
+  await page.getByLabel('Weights').selectOption('metric');
+  await page.getByLabel('Temperatures').selectOption('C');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toContainText('kg');
+});
+
+test('find by part of a code, keys on ?, night theme', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('n');
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'night');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('b04');
+  await expect(page.getByRole('option').first()).toContainText('B04');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/batch\/B04/);
+});
+
+test('the server goes away: the bench says so and keeps what was typed', async ({ page }) => {
+  await page.goto('/station/winnow');
+  await readout(page, 'Nibs').fill('7000');
+  await readout(page, 'Husk').fill('1200');
+  await page.route('**/api/ledger/**', (route) => route.abort());
+  await page.getByRole('button', { name: 'Save nibs and husk' }).click();
+  await expect(page.getByRole('alert')).toContainText('does not answer');
+  await expect(readout(page, 'Nibs')).toHaveValue('7000');
+});
+
+test('a code that is nowhere, a station that is none', async ({ page }) => {
+  await page.goto('/trace/NOPE-9');
+  await expect(page.getByRole('main')).toContainText('Nothing here carries the code NOPE-9');
+  await page.goto('/station/moon');
+  await expect(page.getByRole('main')).toContainText('There is no such station');
+});

@@ -1,0 +1,43 @@
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/** Hands that never touch a mouse. */
+export class Keyboard {
+  constructor(readonly page: Page) {}
+
+  press(key: string): Promise<void> {
+    return this.page.keyboard.press(key);
+  }
+
+  /** Tabs until something has the focus, as a person would. */
+  async reach(target: Locator): Promise<void> {
+    await expect(target).toBeVisible();
+    for (let i = 0; i < 160; i += 1) {
+      if (await target.evaluate((element) => element === document.activeElement)) return;
+      await this.page.keyboard.press('Tab');
+    }
+    throw new Error(`the keyboard does not reach ${String(target)}`);
+  }
+
+  async push(target: Locator, key = 'Enter'): Promise<void> {
+    await this.reach(target);
+    await this.page.keyboard.press(key);
+  }
+
+  async fill(label: string | RegExp, text: string, within: Locator | Page = this.page): Promise<void> {
+    const field = within.getByLabel(label, typeof label === 'string' ? { exact: true } : {}).first();
+    await this.reach(field);
+    await this.page.keyboard.press('Control+A');
+    await this.page.keyboard.type(text);
+  }
+
+  button(name: string | RegExp): Locator {
+    return this.page.getByRole('button', { name, ...(typeof name === 'string' ? { exact: true } : {}) }).first();
+  }
+
+  /** A station by its digit. */
+  async station(digit: string, title: string): Promise<void> {
+    await this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await this.page.keyboard.press(digit);
+    await expect(this.page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+  }
+}

@@ -1,0 +1,43 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+const root = join(import.meta.dirname, '..');
+/** One empty workshop for the journey, one demo for looking around. */
+export const EMPTY = 4711;
+export const DEMO = 4712;
+
+const server = (port: number, flags: string) => ({
+  command: `node server/dist/main.js ${flags}`,
+  cwd: root,
+  url: `http://127.0.0.1:${port}/api/health`,
+  timeout: 120_000,
+  reuseExistingServer: false,
+  gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
+  env: { PORT: String(port), WUNSCH_LOG: 'off', WUNSCH_DATA: mkdtempSync(join(tmpdir(), 'wunsch-e2e-')) },
+});
+
+export default defineConfig({
+  testDir: import.meta.dirname,
+  testMatch: '*.spec.ts',
+  outputDir: join(root, 'test-results'),
+  workers: 1,
+  timeout: 180_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list'], ['json', { outputFile: join(root, 'test-results/e2e.json') }]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: [server(EMPTY, ''), server(DEMO, '--demo')],
+});
