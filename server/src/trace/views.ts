@@ -133,14 +133,55 @@ function barsOf(
 
 function costView(views: Views, batchId: string, fractions: Fractions, holdings: Fractions): CostView {
   const { book, valuation } = views.workshop;
-  const packed = [...holdings.keys()].filter((id) => book.holding(id).kind === 'packed');
-  const bars = packed.length > 0 ? packed : [...holdings.keys()].filter((id) => book.holding(id).kind === 'bars');
-  const last = bars.at(-1);
-  const byStation: CostView['byStation'] = [];
+  const ofKind = (kind: string): string[] => [...holdings.keys()].filter((id) => book.holding(id).kind === kind);
+  const last = ofKind('packed').at(-1) ?? ofKind('bars').at(-1);
+  const perBarMilli = last === undefined ? null : valuation.perPieceMilli(last);
+  return {
+    perBarMilli,
+    perKgMilli: valuation.perKgMilli(last ?? batchId),
+    byStation: costByStation(views, fractions),
+    parts: costParts(views, last, fractions),
+  };
+}
+
+/** What a kilogram cost after each station, of what went the way of this batch. */
+function costByStation(views: Views, fractions: Fractions): CostView['byStation'] {
+  const { book, valuation } = views.workshop;
+  const sums = new Map<Station, { milli: number; mg: number }>();
+  for (const [stepId, fraction] of fractions) {
+    const step = book.steps.get(stepId);
+    const cost = valuation.costs.get(stepId);
+    const station = STATIONS.find((name) => name === step?.station);
+    if (!step || !cost || !station || step.kind === 'charge') continue;
+    const sum = sums.get(station) ?? { milli: 0, mg: 0 };
+    for (const p of step.postings) {
+      if (p.holdingId === null || p.massMg <= 0 || isByProduct(book.holding(p.holdingId).kind)) continue;
+      sum.mg += p.massMg * fraction;
+    }
+    for (const [holdingId, milli] of cost.outputs) {
+      if (!isByProduct(book.holding(holdingId).kind)) sum.milli += milli * fraction;
+    }
+    sums.set(station, sum);
+  }
+  return STATIONS.flatMap((station) => {
+    const sum = sums.get(station);
+    return sum && sum.mg > 0 ? [{ station, perKgMilli: (sum.milli / sum.mg) * 1e6 }] : [];
+  });
+}
+
+/**
+ * What the money went on: of one bar, following its grams back through every step; or of the whole batch
+ * while there is no bar yet.
+ */
+function costParts(views: Views, bars: string | undefined, whole: Fractions): CostView['parts'] {
+  const { book, valuation } = views.workshop;
+  const fillings = bars === undefined ? [] : book.entriesOf(bars).filter(({ pieces }) => pieces > 0);
+  const made = fillings.reduce((sum, { pieces }) => sum + pieces, 0);
+  const fractions = made > 0 ? upstream(book, new Map(fillings.map(({ stepId }) => [stepId, 1]))) : whole;
   const parts = new Map<string, number>();
-  const add = (name: string, milli: number): void =>
-    void (milli !== 0 && parts.set(name, (parts.get(name) ?? 0) + milli));
-  const stationSums = new Map<Station, { milli: number; mg: number }>();
+  const add = (name: string, milli: number): void => {
+    if (milli !== 0) parts.set(name, (parts.get(name) ?? 0) + milli / Math.max(1, made));
+  };
   for (const [stepId, fraction] of fractions) {
     const step = book.steps.get(stepId);
     const cost = valuation.costs.get(stepId);
@@ -149,38 +190,10 @@ function costView(views: Views, batchId: string, fractions: Fractions, holdings:
     add('Energy', cost.energyMilli * fraction);
     add('Husk sold', -cost.creditMilli * fraction);
     if (step.kind === 'receive') add('Beans', cost.purchaseMilli * fraction);
-    if (step.kind === 'buy') {
-      const made = step.slots['good'];
-      add(made === undefined ? 'Ingredients' : book.holding(made).name, cost.purchaseMilli * fraction);
-    }
+    if (step.kind === 'buy') add(book.holding(step.slots['good'] ?? '').name, cost.purchaseMilli * fraction);
     addPackaging(views, step, fraction, add);
-    for (const [holdingId, milli] of cost.outputs) {
-      const holding = book.holding(holdingId);
-      if (isByProduct(holding.kind) || step.station === 'pantry' || step.station === 'store' || step.kind === 'charge')
-        continue;
-      const sum = stationSums.get(step.station as Station) ?? { milli: 0, mg: 0 };
-      sum.milli += milli * fraction;
-      sum.mg +=
-        step.postings.reduce((total, p) => (p.holdingId === holdingId && p.massMg > 0 ? total + p.massMg : total), 0) *
-        fraction;
-      stationSums.set(step.station as Station, sum);
-    }
   }
-  for (const [station, { milli, mg }] of stationSums)
-    if (mg > 0) byStation.push({ station, perKgMilli: (milli / mg) * 1e6 });
-  byStation.sort((a, b) => STATIONS.indexOf(a.station) - STATIONS.indexOf(b.station));
-  const spread = [...parts].map(([name, milli]) => ({ name, milli }));
-  const total = spread.reduce((sum, { milli }) => sum + milli, 0);
-  const perBarMilli = last === undefined ? null : valuation.perPieceMilli(last);
-  const scale = perBarMilli !== null && total > 0 ? perBarMilli / total : 0;
-  return {
-    perBarMilli,
-    perKgMilli: last === undefined ? valuation.perKgMilli(batchId) : valuation.perKgMilli(last),
-    byStation,
-    parts: spread
-      .map(({ name, milli }) => ({ name, milli: scale > 0 ? milli * scale : milli }))
-      .sort((a, b) => b.milli - a.milli),
-  };
+  return [...parts].map(([name, milli]) => ({ name, milli })).sort((a, b) => b.milli - a.milli);
 }
 
 /** Wrappers weigh nothing here, so their cost is followed by the piece. */

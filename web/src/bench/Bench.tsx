@@ -1,4 +1,4 @@
-import { lazy, Suspense, type ReactNode } from 'react';
+import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import type { BenchView } from '@wunsch/core/api/types';
 import { isStation, STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
@@ -10,6 +10,7 @@ import { BeansBench } from './BeansBench';
 import { CAUTIONS } from './cautions';
 import { GrindBench } from './GrindBench';
 import { PackBench, RestBench, TasteBench } from './ShelfBenches';
+import { SavedHere, SavedNote, type SavedEntry } from './SavedNote';
 import { WorkBench } from './WorkBench';
 
 const YieldChart = lazy(() => import('../charts/YieldChart'));
@@ -26,6 +27,7 @@ export function Bench() {
 function BenchOf({ station }: { station: Station }) {
   const bench = useApi<BenchView>(`/api/${station}/bench`);
   const show = useShow();
+  const [saved, setSaved] = useState<SavedEntry | null>(null);
   const view = bench.data;
   if (!view) return <Loading error={bench.error} />;
   return (
@@ -38,7 +40,8 @@ function BenchOf({ station }: { station: Station }) {
           </h1>
           <p className="text-lg text-soft">{capital(stateWords(view, show.mass))}</p>
         </div>
-        {SURFACES[station](view)}
+        {saved && <SavedNote entry={saved} />}
+        <SavedHere value={setSaved}>{SURFACES[station](view)}</SavedHere>
       </div>
       <aside aria-label="Judgement, cautions and log" className="min-w-0">
         {view.judgement && <Verdict title={`Newest yield here, ${view.judgement.code}`} judgement={view.judgement} />}

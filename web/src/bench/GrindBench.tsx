@@ -148,7 +148,6 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
           draftId={`pour.${batch.id}`}
           fixed={[{ holdingId: batch.id, massMg: grind.massMg, pieces: 0 }]}
           machineId={batch.machineId}
-          minutes={30}
           kwh={(machine?.kw ?? 0) * hours}
           path="/api/ledger/steps"
           submit="Save the pour"
@@ -237,7 +236,6 @@ function NewBatch({ view, onStarted }: { view: BenchView; onStarted: (code: stri
         initial={{ targetMicron: { text: '20' } }}
         path="/api/ledger/steps"
         submit="Start the batch"
-        minutes={0}
         pickTitle="What goes into the bowl first"
         head={<RouteChoice routeId={routeId} choose={setRouteId} />}
         finish={(values, sources, entry) => ({

@@ -1,11 +1,10 @@
-import { useState, type ReactNode } from 'react';
-import { Link } from 'react-router';
-import type { BenchView, HoldingView, StepView } from '@wunsch/core/api/types';
+import { useContext, useState, type ReactNode } from 'react';
+import type { HoldingView } from '@wunsch/core/api/types';
 import type { Command } from '@wunsch/core/ledger/commands';
 import type { Station } from '@wunsch/core/workshop/stations';
 import { ApiError, send } from '../parts/api';
 import { useDraft } from '../parts/draft';
-import { KIND_NAMES, Refusal, Verdict } from '../parts/pieces';
+import { KIND_NAMES, Refusal } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 import {
   fieldG,
@@ -19,6 +18,9 @@ import {
 } from './entry';
 import { EntrySurface } from './EntrySurface';
 import { MassBar, type Part } from './MassBar';
+import { SavedHere, SavedNote, type Saved, type SavedEntry } from './SavedNote';
+
+export type { Saved };
 
 export interface Entry {
   fields: Fields;
@@ -26,8 +28,6 @@ export interface Entry {
   picked: string[];
   machineId: string | null;
 }
-
-export type Saved = { step: StepView; judgement: BenchView['judgement'] };
 
 interface Props {
   kind: Command['kind'];
@@ -97,7 +97,8 @@ export function StepForm(props: Props) {
   }));
   const [problems, setProblems] = useState<Problems>({});
   const [error, setError] = useState<unknown>(null);
-  const [saved, setSaved] = useState<{ saved: Saved; replayed: boolean } | null>(null);
+  const report = useContext(SavedHere);
+  const [saved, setSaved] = useState<SavedEntry | null>(null);
   const [busy, setBusy] = useState(false);
   const { fields, picked, machineId } = draft.value;
   const chosen = candidates.filter(({ id }) => picked.includes(id));
@@ -194,7 +195,9 @@ export function StepForm(props: Props) {
       );
       draft.clear();
       setProblems({});
-      setSaved({ saved: answer.data, replayed: answer.replayed });
+      const note = { saved: answer.data, replayed: answer.replayed };
+      if (report) report(note);
+      else setSaved(note);
       props.onSaved?.(answer.data);
     } catch (reason) {
       setError(reason);
@@ -204,6 +207,13 @@ export function StepForm(props: Props) {
     }
   };
 
+  const machineName = view.machines.find(({ id }) => id === machineId)?.name;
+  // What goes into the cost is said, also where nobody typed it.
+  const counted = [
+    ...(machineName === undefined ? [] : [machineName]),
+    `${Math.round(readNumber(fields['~minutes']?.text ?? '') ?? props.minutes ?? 0)} min by hand`,
+    `${(readNumber(fields['~kwh']?.text ?? '') ?? props.kwh ?? 0).toFixed(2)} kWh`,
+  ].join(', ');
   const machines = station === null ? [] : view.machines.filter((machine) => machine.station === station);
   return (
     <div>
@@ -242,7 +252,7 @@ export function StepForm(props: Props) {
         {props.head}
         <details className="mt-5">
           <summary className="label min-h-11 cursor-pointer py-3">
-            {machines.length > 0 ? 'Machine, time and minutes' : 'Time and minutes'}
+            {machines.length > 0 ? 'Machine, time and minutes' : 'Time and minutes'}: {counted}
           </summary>
           {machines.length > 0 && (
             <div className="mb-3 flex flex-wrap gap-2">
@@ -305,31 +315,7 @@ export function StepForm(props: Props) {
           )}
         </div>
       </EntrySurface>
-      {saved && <SavedNote saved={saved.saved} replayed={saved.replayed} />}
-    </div>
-  );
-}
-
-function SavedNote({ saved, replayed }: { saved: Saved; replayed: boolean }) {
-  const made = saved.step.lines.find((line) => line.holdingId !== null && line.massMg > 0);
-  return (
-    <div role="status" className="mt-6">
-      <p className="text-lg">
-        {replayed ? 'This was saved already, perhaps in another tab: nothing was entered twice. ' : 'Saved. '}
-        {made?.code && (
-          <>
-            It is <strong className="code">{made.code}</strong>.{' '}
-          </>
-        )}
-        <Link className="link" to={`/step/${saved.step.id}`}>
-          See or correct it
-        </Link>
-      </p>
-      {saved.judgement && (
-        <div className="mt-3 max-w-2xl">
-          <Verdict title="This one" judgement={saved.judgement} />
-        </div>
-      )}
+      {saved && <SavedNote entry={saved} />}
     </div>
   );
 }
