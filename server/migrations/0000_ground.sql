@@ -45,17 +45,6 @@ CREATE TABLE "people" (
 	"active" boolean DEFAULT true NOT NULL
 );
 --> statement-breakpoint
-CREATE TABLE "postings" (
-	"step_id" text NOT NULL,
-	"line" integer NOT NULL,
-	"holding_id" text,
-	"loss" text,
-	"outside" text,
-	"reason" text,
-	"mass_mg" bigint NOT NULL,
-	"pieces" integer NOT NULL
-);
---> statement-breakpoint
 CREATE TABLE "routes" (
 	"id" text PRIMARY KEY NOT NULL,
 	"value" jsonb NOT NULL
@@ -69,22 +58,13 @@ CREATE TABLE "settings" (
 CREATE TABLE "steps" (
 	"id" text PRIMARY KEY NOT NULL,
 	"seq" integer NOT NULL,
-	"order_seq" integer NOT NULL,
 	"kind" text NOT NULL,
 	"station" text NOT NULL,
 	"at" bigint NOT NULL,
-	"recorded_at" bigint NOT NULL,
 	"person_id" text NOT NULL,
 	"batch_id" text,
-	"machine_id" text,
 	"supersedes" text,
-	"reason" text,
-	"withdrawn" boolean DEFAULT false NOT NULL,
-	"command" jsonb NOT NULL,
-	"slots" jsonb NOT NULL,
-	"minutes" double precision NOT NULL,
-	"energy_kwh" double precision NOT NULL,
-	"money" jsonb NOT NULL,
+	"value" text NOT NULL,
 	CONSTRAINT "steps_seq_unique" UNIQUE("seq"),
 	CONSTRAINT "steps_supersedes_unique" UNIQUE("supersedes")
 );
@@ -98,7 +78,4 @@ CREATE TABLE "works" (
 --> statement-breakpoint
 ALTER TABLE "batches" ADD CONSTRAINT "batches_id_holdings_id_fk" FOREIGN KEY ("id") REFERENCES "public"."holdings"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "lots" ADD CONSTRAINT "lots_id_holdings_id_fk" FOREIGN KEY ("id") REFERENCES "public"."holdings"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "postings" ADD CONSTRAINT "postings_step_id_steps_id_fk" FOREIGN KEY ("step_id") REFERENCES "public"."steps"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "postings" ADD CONSTRAINT "postings_holding_id_holdings_id_fk" FOREIGN KEY ("holding_id") REFERENCES "public"."holdings"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "steps" ADD CONSTRAINT "steps_person_id_people_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-CREATE INDEX "postings_step" ON "postings" USING btree ("step_id");
+ALTER TABLE "steps" ADD CONSTRAINT "steps_person_id_people_id_fk" FOREIGN KEY ("person_id") REFERENCES "public"."people"("id") ON DELETE no action ON UPDATE no action;

@@ -1,5 +1,6 @@
 import type { Book } from '../ledger/book';
 import { isByProduct, type LossCause, type Step } from '../ledger/types';
+import { Heap } from '../stats/heap';
 import { STATIONS, type Station } from '../workshop/stations';
 
 /** How much of each step belongs to what is traced: 1 is all of it. */
@@ -7,14 +8,24 @@ export type Fractions = Map<string, number>;
 
 const later = (a: Step, b: Step): boolean => a.at > b.at || (a.at === b.at && a.order > b.order);
 
-/** Takes the latest (or earliest) step out of a queue that is small by nature: one batch's steps. */
-function pull(queue: Map<string, Step>, latest: boolean): Step | undefined {
-  let best: Step | undefined;
-  for (const step of queue.values()) {
-    if (!best || later(step, best) === latest) best = step;
+/** Steps waiting to be followed, each once, the latest (or the earliest) first. */
+class Waiting {
+  private readonly heap: Heap<Step>;
+  private readonly known = new Set<string>();
+
+  constructor(latest: boolean) {
+    this.heap = new Heap((a, b) => (latest ? later(a, b) : later(b, a)));
   }
-  if (best) queue.delete(best.id);
-  return best;
+
+  add(step: Step): void {
+    if (this.known.has(step.id)) return;
+    this.known.add(step.id);
+    this.heap.push(step);
+  }
+
+  next(): Step | undefined {
+    return this.heap.pop();
+  }
 }
 
 /**
@@ -46,6 +57,17 @@ function goodMg(book: Book, step: Step): number {
   return sum;
 }
 
+/** The share of each step that made something which is in this holding: seconds of the same pour are not. */
+export function fillingShares(book: Book, holdingId: string): Fractions {
+  const shares: Fractions = new Map();
+  for (const { stepId, massMg } of book.entriesOf(holdingId)) {
+    const step = book.steps.get(stepId);
+    // Husk is no good output: traced by itself it stands for its whole step.
+    if (massMg > 0 && step) shares.set(stepId, Math.min(1, massMg / Math.max(massMg, goodMg(book, step))));
+  }
+  return shares;
+}
+
 /**
  * Follows grams back from some steps to the sacks.
  *
@@ -54,12 +76,12 @@ function goodMg(book: Book, step: Step): number {
  */
 export function upstream(book: Book, from: Fractions): Fractions {
   const fractions: Fractions = new Map(from);
-  const queue = new Map<string, Step>();
+  const queue = new Waiting(true);
   for (const stepId of from.keys()) {
     const step = book.steps.get(stepId);
-    if (step) queue.set(stepId, step);
+    if (step) queue.add(step);
   }
-  for (let step = pull(queue, true); step; step = pull(queue, true)) {
+  for (let step = queue.next(); step; step = queue.next()) {
     const fraction = fractions.get(step.id) ?? 0;
     for (const posting of step.postings) {
       if (posting.holdingId === null || posting.massMg >= 0) continue;
@@ -70,7 +92,7 @@ export function upstream(book: Book, from: Fractions): Fractions {
         if (good === 0) continue;
         const added = (fraction * -posting.massMg * share) / good;
         fractions.set(stepId, (fractions.get(stepId) ?? 0) + added);
-        queue.set(stepId, maker);
+        queue.add(maker);
       }
     }
   }
@@ -87,11 +109,11 @@ export function downstream(book: Book, holdingIds: readonly string[]): { steps: 
   const steps: Fractions = new Map();
   const holdings: Fractions = new Map();
   const mass = new Map<string, { mine: number; all: number }>();
-  const queue = new Map<string, Step>();
+  const queue = new Waiting(false);
   const enqueue = (holdingId: string): void => {
     for (const entry of book.entriesOf(holdingId)) {
       const user = book.steps.get(entry.stepId);
-      if (user && entry.massMg < 0 && !steps.has(user.id)) queue.set(user.id, user);
+      if (user && entry.massMg < 0) queue.add(user);
     }
   };
   const seeds = new Set(holdingIds);
@@ -107,7 +129,7 @@ export function downstream(book: Book, holdingIds: readonly string[]): { steps: 
     holdings.set(holdingId, 1);
     enqueue(holdingId);
   }
-  for (let step = pull(queue, false); step; step = pull(queue, false)) {
+  for (let step = queue.next(); step; step = queue.next()) {
     let mine = 0;
     let all = 0;
     for (const p of step.postings) {

@@ -1,3 +1,4 @@
+import { Heap } from '@wunsch/core/stats/heap';
 import { seeded } from '../devices/scale';
 
 export const HOUR = 3_600_000;
@@ -37,57 +38,19 @@ export class Chance {
   }
 }
 
-/** Acts in the order of their time, earlier-scheduled first among equals (a binary heap). */
+/** Acts in the order of their time, earlier-scheduled first among equals. */
 export class Schedule {
-  private readonly heap: (Act & { turn: number })[] = [];
+  private readonly heap = new Heap<Act & { turn: number }>((a, b) => a.at < b.at || (a.at === b.at && a.turn < b.turn));
   private turn = 0;
-
-  get size(): number {
-    return this.heap.length;
-  }
 
   add(at: number, run: () => void): void {
     this.turn += 1;
     this.heap.push({ at, run, turn: this.turn });
-    let child = this.heap.length - 1;
-    while (child > 0) {
-      const parent = (child - 1) >> 1;
-      if (!this.earlier(child, parent)) break;
-      this.swap(child, parent);
-      child = parent;
-    }
   }
 
   /** The next act at or before `until`. */
   take(until: number): Act | undefined {
-    const first = this.heap[0];
-    if (!first || first.at > until) return undefined;
-    const last = this.heap.pop();
-    if (last && this.heap.length > 0) {
-      this.heap[0] = last;
-      let parent = 0;
-      for (;;) {
-        const left = 2 * parent + 1;
-        let least = parent;
-        if (left < this.heap.length && this.earlier(left, least)) least = left;
-        if (left + 1 < this.heap.length && this.earlier(left + 1, least)) least = left + 1;
-        if (least === parent) break;
-        this.swap(parent, least);
-        parent = least;
-      }
-    }
-    return first;
-  }
-
-  private earlier(a: number, b: number): boolean {
-    const x = this.heap[a];
-    const y = this.heap[b];
-    return x !== undefined && y !== undefined && (x.at < y.at || (x.at === y.at && x.turn < y.turn));
-  }
-
-  private swap(a: number, b: number): void {
-    const x = this.heap[a];
-    const y = this.heap[b];
-    if (x && y) [this.heap[a], this.heap[b]] = [y, x];
+    const first = this.heap.peek();
+    return first && first.at <= until ? this.heap.pop() : undefined;
   }
 }

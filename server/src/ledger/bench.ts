@@ -15,6 +15,8 @@ const YIELD_STEP: Partial<Record<Station, StepKind>> = {
 };
 
 const HISTORY = 120;
+const MOST_WAITING = 120;
+const MOST_ELSEWHERE = 40;
 const RECENT = 12;
 
 /** Yields never change for a step, so they are worked out once. */
@@ -73,41 +75,42 @@ export function benchView(views: Views, station: Station): BenchView {
   const { workshop } = views;
   const { book } = workshop;
   const reserved = workshop.reserved();
-  const waiting: HoldingView[] = [];
-  const elsewhere: HoldingView[] = [];
-  const pantry: HoldingView[] = [];
+  const waiting: string[] = [];
+  const elsewhere: string[] = [];
+  const pantry: string[] = [];
   for (const holdingId of book.live) {
     const holding = book.holding(holdingId);
-    if (holding.place === 'pantry') {
-      pantry.push(views.holding(holdingId, reserved));
-      continue;
-    }
-    if (!ACCEPTS[station].includes(holding.kind) || (holding.kind === 'mass' && holding.place === 'grind')) continue;
-    const route = holding.routeId === null ? undefined : workshop.routes.get(holding.routeId);
-    const here =
-      holding.place === station ||
-      (holding.kind === 'lot' && route?.stations[1] === station) ||
-      (station === 'taste' && holding.kind === 'packed');
-    (here ? waiting : elsewhere).push(views.holding(holdingId, reserved));
-  }
-  if (station === 'beans') {
-    for (const holdingId of book.live) {
-      if (book.holding(holdingId).kind === 'lot') waiting.push(views.holding(holdingId, reserved));
+    if (holding.place === 'pantry') pantry.push(holdingId);
+    else if (station === 'beans' && holding.kind === 'lot') waiting.push(holdingId);
+    else if (ACCEPTS[station].includes(holding.kind) && !(holding.kind === 'mass' && holding.place === 'grind')) {
+      const route = holding.routeId === null ? undefined : workshop.routes.get(holding.routeId);
+      const here =
+        holding.place === station ||
+        (holding.kind === 'lot' && route?.stations[1] === station) ||
+        (station === 'taste' && holding.kind === 'packed');
+      (here ? waiting : elsewhere).push(holdingId);
     }
   }
-  const bySince = (a: HoldingView, b: HoldingView): number => a.since - b.since;
+  const since = (id: string): number => book.entriesOf(id)[0]?.at ?? 0;
+  /** The newest of what there is, oldest first, as the shelf is worked off. */
+  const shown = (ids: string[], most: number): HoldingView[] =>
+    ids
+      .sort((a, b) => since(a) - since(b))
+      .slice(-most)
+      .map((id) => views.holding(id, reserved));
+  const here = shown(waiting, MOST_WAITING);
   const kind = YIELD_STEP[station];
   return {
     station,
-    waiting: waiting.sort(bySince),
-    elsewhere: elsewhere.sort(bySince).slice(0, 60),
-    pantry: pantry.sort(bySince),
+    waiting: here,
+    elsewhere: shown(elsewhere, MOST_ELSEWHERE),
+    pantry: shown(pantry, MOST_WAITING),
     works: [...workshop.works.values()].filter((work) => work.station === station).map((work) => views.work(work)),
     grinds: station === 'grind' ? views.grinds() : [],
     recent: recentSteps(views, station),
     history: kind === undefined ? [] : yieldHistory(views, kind),
     judgement: judgeNewest(views, station),
-    untasted: station === 'taste' ? untasted(views, waiting) : [],
+    untasted: station === 'taste' ? untasted(views, here) : [],
   };
 }
 

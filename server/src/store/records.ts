@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
-import type { Batch, Holding, LotFacts, Material, Posting, Step } from '@wunsch/core/ledger/types';
+import type { Batch, Holding, LotFacts, Material, Step } from '@wunsch/core/ledger/types';
 import type { Route } from '@wunsch/core/workshop/stations';
 import type { Machine, Person, Settings, Work } from '@wunsch/core/workshop/schemas';
 import type { Database } from './database';
@@ -54,7 +54,7 @@ export const noChanges = (): Changes => ({
 
 type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
 
-/** Rows per INSERT: PostgreSQL takes 65,535 parameters, a step has 18. */
+/** Rows per INSERT: PostgreSQL takes 65,535 parameters, a holding has 9. */
 const CHUNK = 2000;
 
 async function inChunks<Row>(rows: readonly Row[], insert: (chunk: Row[]) => Promise<unknown>): Promise<void> {
@@ -73,10 +73,13 @@ export async function write(db: Database, changes: Changes): Promise<void> {
         .values(rows.map((b) => ({ id: b.id, value: b })))
         .onConflictDoUpdate({ target: t.batches.id, set: { value: sql`excluded.value` } }),
     );
-    await inChunks(changes.steps, (rows) => tx.insert(t.steps).values(rows.map(({ postings: _, ...row }) => row)));
-    await inChunks(
-      changes.steps.flatMap((step) => step.postings.map((posting, line) => ({ stepId: step.id, line, ...posting }))),
-      (rows) => tx.insert(t.postings).values(rows),
+    await inChunks(changes.steps, (rows) =>
+      tx.insert(t.steps).values(
+        rows.map((step) => {
+          const { id, seq, kind, station, at, personId, batchId, supersedes } = step;
+          return { id, seq, kind, station, at, personId, batchId, supersedes, value: JSON.stringify(step) };
+        }),
+      ),
     );
     await inChunks(changes.works, (rows) => tx.insert(t.works).values(rows.map((w) => ({ id: w.id, value: w }))));
     for (const { id, at, stepId } of changes.closedWorks) {
@@ -140,40 +143,20 @@ export async function read(db: Database): Promise<Records> {
   };
 }
 
-const PAGE = 4000;
+/** Steps per read: enough to be quick, few enough that no page is a burden on memory. */
+const PAGE = 2500;
 
 async function readSteps(db: Database): Promise<Step[]> {
   const all: Step[] = [];
-  for (let after = -1; ;) {
-    const { rows } = await db.execute<{ step: Omit<Step, 'postings'>[] | null }>(sql`
-      select json_agg(json_build_object('id', id, 'seq', seq, 'order', order_seq, 'kind', kind, 'station', station, 'at', at,
-        'recordedAt', recorded_at, 'personId', person_id, 'batchId', batch_id, 'machineId', machine_id, 'supersedes', supersedes,
-        'reason', reason, 'withdrawn', withdrawn, 'command', command, 'slots', slots, 'minutes', minutes,
-        'energyKwh', energy_kwh, 'money', money) order by seq) as step
-      from (select * from steps where seq > ${after} order by seq limit ${PAGE}) page`);
-    const page = rows[0]?.step ?? [];
-    const last = page.at(-1);
-    if (!last) return all;
-    const lines = await readPostings(db, after, last.seq);
-    for (const step of page) all.push({ ...step, postings: lines.get(step.id) ?? [] });
-    after = last.seq;
+  for (;;) {
+    const after = all.at(-1)?.seq ?? -1;
+    const { rows } = await db.execute<{ page: string | null }>(sql`
+      select string_agg(value, ',' order by seq) as page
+      from (select seq, value from steps where seq > ${after} order by seq limit ${PAGE}) page`);
+    const page = rows[0]?.page;
+    if (!page) return all;
+    for (const step of JSON.parse(`[${page}]`) as Step[]) all.push(step);
   }
-}
-
-/** Postings of the steps after one sequence number up to another, as bare arrays: most of a start is here. */
-async function readPostings(db: Database, after: number, upTo: number): Promise<Map<string, Posting[]>> {
-  type Line = [string, string | null, string | null, string | null, string | null, number, number];
-  const { rows } = await db.execute<{ lines: Line[] | null }>(sql`
-    select json_agg(json_build_array(p.step_id, p.holding_id, p.loss, p.outside, p.reason, p.mass_mg, p.pieces) order by p.step_id, p.line) as lines
-    from postings p join steps s on s.id = p.step_id where s.seq > ${after} and s.seq <= ${upTo}`);
-  const byStep = new Map<string, Posting[]>();
-  for (const [stepId, holdingId, loss, outside, reason, massMg, pieces] of rows[0]?.lines ?? []) {
-    const posting = { holdingId, loss, outside, reason, massMg, pieces } as Posting;
-    const list = byStep.get(stepId);
-    if (list) list.push(posting);
-    else byStep.set(stepId, [posting]);
-  }
-  return byStep;
 }
 
 /** The first answer given to a write with that key. */
@@ -185,6 +168,6 @@ export async function findAnswer(db: Database, key: string): Promise<typeof t.an
 /** Empties every table of the workshop, children first. */
 export async function clear(db: Database): Promise<void> {
   await db.execute(
-    sql`truncate answers, works, postings, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
+    sql`truncate answers, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
   );
 }

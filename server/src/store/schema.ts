@@ -1,6 +1,5 @@
-import { bigint, boolean, doublePrecision, index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
+import { bigint, boolean, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
 
-const mg = (name: string) => bigint(name, { mode: 'number' });
 const instant = (name: string) => bigint(name, { mode: 'number' });
 
 /** One row: name, currency, time zone, wages and prices, units. */
@@ -56,45 +55,23 @@ export const batches = pgTable('batches', {
   value: jsonb('value').notNull(),
 });
 
+/**
+ * Steps, one row each with its postings inside: PGlite spends its time per row, and a start reads them all.
+ * The columns beside `value` are for queries and for keeping order; the text is the step as JSON.
+ */
 export const steps = pgTable('steps', {
   id: text('id').primaryKey(),
   seq: integer('seq').notNull().unique(),
-  order: integer('order_seq').notNull(),
   kind: text('kind').notNull(),
   station: text('station').notNull(),
   at: instant('at').notNull(),
-  recordedAt: instant('recorded_at').notNull(),
   personId: text('person_id')
     .notNull()
     .references(() => people.id),
   batchId: text('batch_id'),
-  machineId: text('machine_id'),
   supersedes: text('supersedes').unique(),
-  reason: text('reason'),
-  withdrawn: boolean('withdrawn').notNull().default(false),
-  command: jsonb('command').notNull(),
-  slots: jsonb('slots').notNull(),
-  minutes: doublePrecision('minutes').notNull(),
-  energyKwh: doublePrecision('energy_kwh').notNull(),
-  money: jsonb('money').notNull(),
+  value: text('value').notNull(),
 });
-
-export const postings = pgTable(
-  'postings',
-  {
-    stepId: text('step_id')
-      .notNull()
-      .references(() => steps.id),
-    line: integer('line').notNull(),
-    holdingId: text('holding_id').references(() => holdings.id),
-    loss: text('loss'),
-    outside: text('outside'),
-    reason: text('reason'),
-    massMg: mg('mass_mg').notNull(),
-    pieces: integer('pieces').notNull(),
-  },
-  (table) => [index('postings_step').on(table.stepId)],
-);
 
 /** Work under way: what is in a machine now and not yet weighed out. */
 export const works = pgTable('works', {

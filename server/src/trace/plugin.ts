@@ -53,10 +53,12 @@ export function traceRoutes(router: Router, views: Views): void {
   router.read('/api/trace/codes/:code', 'Back to sacks and forward to buyers, from any code', (request) =>
     traceView(views, param(request.params, 'code')),
   );
-  router.read('/api/trace/stock', 'Everything that is there', () => {
+  router.read('/api/trace/stock', 'What is there: the pantry, and the newest of each other kind', () => {
     const reserved = workshop.reserved();
     return {
-      holdings: [...workshop.book.live].map((id) => views.holding(id, reserved)).sort((a, b) => a.since - b.since),
+      holdings: newestStock(views)
+        .map((id) => views.holding(id, reserved))
+        .sort((a, b) => a.since - b.since),
     };
   });
   router.read(
@@ -68,6 +70,25 @@ export function traceRoutes(router: Router, views: Views): void {
   router.read('/api/trace/steps.csv', 'Every posting as CSV (RFC 4180)', (request) => {
     void request;
     return stepsCsv(views);
+  });
+}
+
+/** Of each kind outside the pantry, as many as a page shows; ten years leave thousands of crumbs. */
+const STOCK_PER_KIND = 60;
+
+function newestStock(views: Views): string[] {
+  const { book } = views.workshop;
+  const byKind = new Map<string, string[]>();
+  for (const id of book.live) {
+    const { kind } = book.holding(id);
+    const list = byKind.get(kind);
+    if (list) list.push(id);
+    else byKind.set(kind, [id]);
+  }
+  const since = (id: string): number => book.entriesOf(id)[0]?.at ?? 0;
+  return [...byKind].flatMap(([kind, ids]) => {
+    const most = kind === 'ingredient' || kind === 'packaging' ? STOCK_PER_KIND * 3 : STOCK_PER_KIND;
+    return ids.length <= most ? ids : ids.sort((a, b) => since(b) - since(a)).slice(0, most);
   });
 }
 

@@ -2,7 +2,7 @@ import type { BatchView, CostView, LotView, StreamStation, TraceView } from '@wu
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
-import { downstream, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
+import { downstream, fillingShares, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
 import { STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import type { Views } from '../ledger/views';
 
@@ -177,7 +177,7 @@ function costParts(views: Views, bars: string | undefined, whole: Fractions): Co
   const { book, valuation } = views.workshop;
   const fillings = bars === undefined ? [] : book.entriesOf(bars).filter(({ pieces }) => pieces > 0);
   const made = fillings.reduce((sum, { pieces }) => sum + pieces, 0);
-  const fractions = made > 0 ? upstream(book, new Map(fillings.map(({ stepId }) => [stepId, 1]))) : whole;
+  const fractions = made > 0 ? upstream(book, fillingShares(book, bars ?? '')) : whole;
   const parts = new Map<string, number>();
   const add = (name: string, milli: number): void => {
     if (milli !== 0) parts.set(name, (parts.get(name) ?? 0) + milli / Math.max(1, made));
@@ -265,9 +265,7 @@ export function traceView(views: Views, code: string): TraceView {
     throw new DomainError('trace/unknown-code', `Nothing here carries the code ${code}.`, [
       { path: 'code', message: 'is not known here' },
     ]);
-  const makers = new Map<string, number>();
-  for (const entry of book.entriesOf(holding.id)) if (entry.massMg > 0) makers.set(entry.stepId, 1);
-  const back = upstream(book, makers);
+  const back = upstream(book, fillingShares(book, holding.id));
   const forward = downstream(book, [holding.id]);
   const makeUp = valuation.makeUp(holding.id);
   const cacao = new Map(views.cocoa(holding.id).lots.map(({ lotId, share }) => [lotId, share]));

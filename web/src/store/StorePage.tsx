@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { HoldingView } from '@wunsch/core/api/types';
+import type { FloorView, HoldingView } from '@wunsch/core/api/types';
 import { StepForm } from '../bench/StepForm';
 import { useApi } from '../parts/api';
 import { Empty, Figure, HoldingRow, Loading, Section } from '../parts/pieces';
@@ -10,6 +10,7 @@ type Act = 'none' | 'sell' | 'buy';
 /** Bars to sell, husk, and the pantry: what there is, what it cost, and the doors in and out. */
 export function StorePage() {
   const answer = useApi<{ holdings: HoldingView[] }>('/api/trace/stock');
+  const floor = useApi<FloorView>('/api/ledger/floor');
   const show = useShow();
   const { view } = useHere();
   const [act, setAct] = useState<Act>('none');
@@ -19,8 +20,9 @@ export function StorePage() {
   const packed = holdings.filter(({ kind }) => kind === 'packed').reverse();
   const others = holdings.filter(({ kind }) => kind === 'seconds' || kind === 'husk' || kind === 'bars').reverse();
   const pantry = holdings.filter(({ place }) => place === 'pantry');
-  const bars = packed.reduce((sum, { pieces }) => sum + pieces, 0);
-  const worth = packed.reduce((sum, { valueMilli }) => sum + valueMilli, 0);
+  // The list is cut off at what a page shows; the sums are over all of it.
+  const bars = floor.data?.store.pieces ?? 0;
+  const worth = floor.data?.store.valueMilli ?? 0;
   const material = view.materials.find(({ id }) => id === materialId);
   return (
     <>

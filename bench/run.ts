@@ -1,0 +1,159 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { barsFrom } from '@wunsch/core/mould/mould';
+import { cocoaFigures } from '@wunsch/core/recipe/cocoa';
+
+/** Measures what the budgets speak of, on the demo and on ten years of work, and prints a table. */
+const root = join(import.meta.dirname, '..');
+const years = Number(process.argv[2] ?? 10);
+const rows: [what: string, measured: string, budget: string, ok: boolean][] = [];
+
+function note(what: string, value: number, budget: number, unit: string): void {
+  rows.push([
+    what,
+    `${value < 10 ? value.toFixed(2) : Math.round(value)} ${unit}`,
+    `${budget} ${unit}`,
+    value <= budget,
+  ]);
+}
+
+interface Server {
+  child: ChildProcess;
+  base: string;
+  /** Milliseconds from the start of the process to its first answer. */
+  ready: number;
+}
+
+function start(flags: string[], directory: string): Promise<Server> {
+  const began = performance.now();
+  const child = spawn(process.execPath, ['server/dist/main.js', ...flags], {
+    cwd: root,
+    env: { ...process.env, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: directory },
+  });
+  return new Promise((resolve, reject) => {
+    let output = '';
+    child.stdout?.on('data', (chunk: Buffer) => {
+      output += chunk.toString();
+      const base = /ready at (http:\/\/\S+)/.exec(output)?.[1];
+      if (base) void fetch(`${base}/api/health`).then(() => resolve({ child, base, ready: performance.now() - began }));
+    });
+    child.on('exit', (code) => reject(new Error(`server ended with ${code}`)));
+  });
+}
+
+function stop({ child }: Server): Promise<void> {
+  child.removeAllListeners('exit');
+  return new Promise((resolve) => {
+    child.on('exit', () => resolve());
+    child.kill('SIGTERM');
+  });
+}
+
+const rssMb = (pid: number): number =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+
+async function p95(base: string, path: string, times = 40): Promise<number> {
+  const taken: number[] = [];
+  await fetch(base + path).then((r) => r.arrayBuffer());
+  for (let i = 0; i < times; i += 1) {
+    const began = performance.now();
+    await fetch(base + path).then((r) => r.arrayBuffer());
+    taken.push(performance.now() - began);
+  }
+  return taken.sort((a, b) => a - b)[Math.floor(times * 0.95)] ?? 0;
+}
+
+async function measure(name: string, flags: string[], directory: string): Promise<void> {
+  if (!existsSync(join(directory, 'pg'))) {
+    process.stdout.write(`Making ${name} …\n`);
+    await stop(await start(flags, directory));
+  }
+  const server = await start(flags, directory);
+  const { base } = server;
+  note(`${name}: start with existing data, to the first answer`, server.ready / 1000, 3, 's');
+  const json = async <T>(path: string): Promise<T> => (await (await fetch(base + path)).json()) as T;
+  const { batches } = await json<{ batches: { batch: { code: string } }[] }>('/api/trace/batches?limit=60');
+  const { lots } = await json<{ lots: { code: string; massMg: number }[] }>('/api/trace/lots');
+  const batch = batches.at(-1)?.batch.code ?? '';
+  const lot = lots[Math.floor(lots.length / 2)]?.code ?? '';
+  for (const path of [
+    '/api/ledger/floor',
+    '/api/roast/bench',
+    '/api/winnow/bench',
+    '/api/trace/batches',
+    `/api/trace/batches/${batch}`,
+    `/api/trace/lots/${lot}`,
+    '/api/trace/stock',
+    '/api/trace/search?q=b01',
+    '/api/ledger/steps',
+  ]) {
+    note(`${name}: GET ${path}, p95`, await p95(base, path), 50, 'ms');
+  }
+  note(`${name}: trace back from ${batch}-1, p95`, await p95(base, `/api/trace/codes/${batch}-1`), 50, 'ms');
+  note(`${name}: trace forward from ${lot}, p95`, await p95(base, `/api/trace/codes/${lot}`), 50, 'ms');
+  const { people } = await json<{ people: { id: string }[] }>('/api/workshop');
+  const sack = lots.find(({ massMg }) => massMg > 5_000_000);
+  const holding = await json<{ holding: { id: string } }>(`/api/ledger/holdings/${sack?.code ?? lot}`);
+  const writes: number[] = [];
+  for (let i = 0; i < 12; i += 1) {
+    const began = performance.now();
+    const answer = await fetch(`${base}/api/sort/sessions`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        personId: people[0]?.id,
+        command: {
+          kind: 'sort',
+          sources: [{ holdingId: holding.holding.id, massG: 10 }],
+          rejects: [],
+          goodG: 9.5,
+          note: '',
+        },
+      }),
+    });
+    if (answer.status !== 201) throw new Error(await answer.text());
+    await fetch(`${base}/api/ledger/floor`).then((r) => r.arrayBuffer());
+    writes.push(performance.now() - began);
+  }
+  note(`${name}: an entry saved and the floor read again, p95`, writes.sort((a, b) => a - b)[10] ?? 0, 100, 'ms');
+  note(`${name}: server memory`, rssMb(server.child.pid ?? 0), 700, 'MB');
+  await stop(server);
+}
+
+function scripts(): void {
+  const dist = join(root, 'web/dist');
+  const html = readFileSync(join(dist, 'index.html'), 'utf8');
+  const first = [...html.matchAll(/(?:src|href)="\/(assets\/[^"]+\.js)"/g)].map(([, path]) => path ?? '');
+  const size = first.reduce((sum, path) => sum + gzipSync(readFileSync(join(dist, path)), { level: 9 }).length, 0);
+  note('first script for the first screen, gzip', size / 1000, 200, 'kB');
+  const all = readdirSync(join(dist, 'assets')).reduce(
+    (sum, file) => sum + statSync(join(dist, 'assets', file)).size,
+    0,
+  );
+  process.stdout.write(`All of the interface, unpacked: ${Math.round(all / 1000)} kB\n`);
+}
+
+function sums(): void {
+  const makeUp = new Map([
+    ['a', 0.7],
+    ['b', 0.04],
+    ['c', 0.26],
+  ]);
+  const began = performance.now();
+  for (let i = 0; i < 1000; i += 1) {
+    cocoaFigures(makeUp, () => ({ kind: 'cacao', lotId: 'a' }));
+    barsFrom(9800 + i, 80, 70, 24);
+  }
+  note('cocoa percent and bars of one bowl', (performance.now() - began) / 1000, 1, 'ms');
+}
+
+scripts();
+sums();
+await measure('demo', ['--demo'], join(root, 'data-bench'));
+await measure(`${years} years`, ['--demo', '--years', String(years)], join(root, `data-bench-${years}`));
+const width = Math.max(...rows.map(([what]) => what.length));
+for (const [what, measured, budget, ok] of rows)
+  process.stdout.write(`${what.padEnd(width)}  ${measured.padStart(10)}  of ${budget.padEnd(8)} ${ok ? '' : 'OVER'}\n`);
+process.exit(rows.every(([, , , ok]) => ok) ? 0 : 1);

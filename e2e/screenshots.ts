@@ -1,0 +1,99 @@
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+
+/** Takes the pictures of the README from a fresh demo workshop. */
+const root = join(import.meta.dirname, '..');
+const out = join(root, 'docs/screenshots');
+const data = mkdtempSync(join(tmpdir(), 'wunsch-pictures-'));
+
+interface Shot {
+  name: string;
+  path: string;
+  theme?: 'day' | 'night';
+  size?: readonly [number, number];
+  /** Presses on the pad, so that a picture shows work. */
+  keys?: string[];
+}
+
+const SHOTS: Shot[] = [
+  { name: 'floor', path: '/' },
+  { name: 'floor-night', path: '/', theme: 'night' },
+  { name: 'batch', path: '/batch/B055' },
+  { name: 'batch-night', path: '/batch/B055', theme: 'night' },
+  { name: 'lot', path: '/lot/L002' },
+  { name: 'lot-night', path: '/lot/L002', theme: 'night' },
+  { name: 'grind', path: '/station/grind' },
+  { name: 'grind-night', path: '/station/grind', theme: 'night' },
+  { name: 'weigh-pad', path: '/station/winnow', keys: ['7', '.', '6', 'Next', '1', '.', '2'] },
+  { name: 'weigh-pad-night', path: '/station/winnow', theme: 'night', keys: ['7', '.', '6', 'Next', '1', '.', '2'] },
+  { name: 'rest', path: '/station/rest' },
+  { name: 'trace', path: '/trace/B055-1' },
+  { name: 'store', path: '/store' },
+  { name: 'workshop', path: '/workshop' },
+  { name: 'tablet-roast', path: '/station/roast', size: [768, 1024] },
+  { name: 'phone-floor', path: '/', theme: 'night', size: [390, 844] },
+];
+
+async function take(base: string): Promise<void> {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
+  for (const { name, path, theme = 'day', size = [1280, 800] as const, keys = [] } of SHOTS) {
+    const context = await browser.newContext({ viewport: { width: size[0], height: size[1] } });
+    await context.addInitScript((chosen) => {
+      localStorage.setItem('wunsch.theme', chosen);
+      localStorage.setItem('wunsch.person', 'ilse');
+    }, theme);
+    const page = await context.newPage();
+    await page.goto(base + path);
+    await page.getByRole('main').getByRole('heading', { level: 1 }).waitFor();
+    if (keys.length > 0) {
+      const pad = page.getByRole('region', { name: 'Weigh pad' });
+      await pad.getByRole('button', { name: 'in kg' }).click();
+      for (const key of keys) {
+        await pad.getByRole('button', { name: key === '.' ? 'point' : key, exact: true }).click();
+        if (key === 'Next') await pad.getByRole('button', { name: 'in kg' }).click();
+      }
+    }
+    await page.waitForTimeout(900);
+    await page.screenshot({ path: join(out, `${name}.png`) });
+    process.stdout.write(`${name}\n`);
+    await context.close();
+  }
+  await browser.close();
+}
+
+mkdirSync(out, { recursive: true });
+const server = spawn(process.execPath, ['server/dist/main.js', '--demo'], {
+  cwd: root,
+  env: { ...process.env, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: data },
+});
+const base = await new Promise<string>((resolve, reject) => {
+  let output = '';
+  server.stdout.on('data', (chunk: Buffer) => {
+    output += chunk.toString();
+    const address = /ready at (http:\/\/\S+)/.exec(output)?.[1];
+    if (address) resolve(address);
+  });
+  server.on('exit', () => reject(new Error(output)));
+});
+try {
+  await take(base);
+} finally {
+  server.removeAllListeners('exit');
+  await new Promise((resolve) => {
+    server.on('exit', resolve);
+    server.kill('SIGTERM');
+  });
+  rmSync(data, { recursive: true, force: true });
+}
