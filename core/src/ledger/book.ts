@@ -247,7 +247,10 @@ export class Book {
     for (const [holdingId, change] of movements(step.postings)) {
       let rows = this.entries.get(holdingId);
       if (!rows) this.entries.set(holdingId, (rows = []));
-      rows.splice(upperBound(rows, key), 0, { ...key, stepId: step.id, ...change });
+      const entry = { at: step.at, order: step.order, stepId: step.id, massMg: change.massMg, pieces: change.pieces };
+      const newest = rows.at(-1);
+      if (!newest || before(newest, key) <= 0) rows.push(entry);
+      else rows.splice(upperBound(rows, key), 0, entry);
       this.addBalance(holdingId, change.massMg, change.pieces);
     }
   }

@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
-import type { Batch, Holding, LotFacts, Material, Step } from '@wunsch/core/ledger/types';
+import type { Batch, Holding, LotFacts, Material, Posting, Step } from '@wunsch/core/ledger/types';
 import type { Route } from '@wunsch/core/workshop/stations';
 import type { Machine, Person, Settings, Work } from '@wunsch/core/workshop/schemas';
 import type { Database } from './database';
@@ -77,7 +77,7 @@ export async function write(db: Database, changes: Changes): Promise<void> {
       tx.insert(t.steps).values(
         rows.map((step) => {
           const { id, seq, kind, station, at, personId, batchId, supersedes } = step;
-          return { id, seq, kind, station, at, personId, batchId, supersedes, value: JSON.stringify(step) };
+          return { id, seq, kind, station, at, personId, batchId, supersedes, value: packStep(step) };
         }),
       ),
     );
@@ -143,6 +143,31 @@ export async function read(db: Database): Promise<Records> {
   };
 }
 
+/** A posting without its field names: most of a ten-year start is reading these. */
+type Line = [
+  holdingId: Posting['holdingId'],
+  loss: Posting['loss'],
+  outside: Posting['outside'],
+  reason: Posting['reason'],
+  massMg: number,
+  pieces: number,
+];
+
+const packStep = ({ postings, ...step }: Step): string =>
+  JSON.stringify({
+    ...step,
+    postings: postings.map((p): Line => [p.holdingId, p.loss, p.outside, p.reason, p.massMg, p.pieces]),
+  });
+
+const unpackLine = ([holdingId, loss, outside, reason, massMg, pieces]: Line): Posting => ({
+  holdingId,
+  loss,
+  outside,
+  reason,
+  massMg,
+  pieces,
+});
+
 /** Steps per read: enough to be quick, few enough that no page is a burden on memory. */
 const PAGE = 2500;
 
@@ -155,7 +180,11 @@ async function readSteps(db: Database): Promise<Step[]> {
       from (select seq, value from steps where seq > ${after} order by seq limit ${PAGE}) page`);
     const page = rows[0]?.page;
     if (!page) return all;
-    for (const step of JSON.parse(`[${page}]`) as Step[]) all.push(step);
+    for (const row of JSON.parse(`[${page}]`) as (Omit<Step, 'postings'> & { postings: Line[] })[]) {
+      const step = row as unknown as Step;
+      step.postings = row.postings.map(unpackLine);
+      all.push(step);
+    }
   }
 }
 

@@ -74,7 +74,7 @@ export function traceRoutes(router: Router, views: Views): void {
 }
 
 /** Of each kind outside the pantry, as many as a page shows; ten years leave thousands of crumbs. */
-const STOCK_PER_KIND = 60;
+const STOCK_PER_KIND = 40;
 
 function newestStock(views: Views): string[] {
   const { book } = views.workshop;
