@@ -9,7 +9,7 @@ const project = (name, environment = 'node') => ({
       { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } },
     ],
   },
-  transformIgnorePatterns: ['node_modules/(?!(nanoid|cookie|@fastify/static|@fastify/helmet|content-disposition)/)'],
+  transformIgnorePatterns: ['node_modules/(?!(?:.*/)?(?:nanoid|cookie)/)'],
   moduleNameMapper: { '^@wunsch/core/(.*)$': '<rootDir>/core/src/$1.ts' },
 });
 

@@ -25,7 +25,7 @@ export function FloorStream({ floor, tall }: { floor: FloorView; tall: boolean }
   }, [here]);
   return (
     <nav ref={scroller} aria-label="Stations" className="overflow-x-auto overflow-y-hidden">
-      <div className="relative min-w-[660px]">
+      <div className={`relative ${tall ? 'min-w-[740px]' : 'min-w-[660px]'}`}>
         <svg
           viewBox={`0 ${-half - 3} ${width} ${2 * half + 6}`}
           preserveAspectRatio="none"
@@ -101,13 +101,17 @@ function StationColumn({
         className={`flex flex-col items-center rounded-md px-1 hover:bg-[color-mix(in_oklab,var(--ink),transparent_94%)] ${tall ? 'h-[294px]' : 'h-[76px]'} ${here ? 'bg-[color-mix(in_oklab,var(--ink),transparent_90%)]' : ''}`}
       >
         <span
-          className={`flex items-center gap-1.5 ${tall ? 'h-[50px] text-lg' : 'h-[26px] text-sm'} ${here ? 'font-bold' : ''}`}
+          className={`flex items-center gap-1.5 ${tall ? 'h-[50px] text-base lg:text-lg' : 'h-[26px] text-sm'} ${here ? 'font-bold' : ''}`}
         >
-          {tall && <StationIcon station={row.station} size={22} />}
+          {tall && (
+            <span className="hidden lg:block">
+              <StationIcon station={row.station} size={22} />
+            </span>
+          )}
           {STATION_NAMES[row.station]}
         </span>
         <span className={tall ? 'h-[164px]' : 'h-[30px]'} />
-        <span className={`figure whitespace-nowrap ${tall ? 'text-[1.35rem]' : 'text-[0.9rem]'}`}>
+        <span className={`figure whitespace-nowrap ${tall ? 'text-base lg:text-[1.35rem]' : 'text-[0.9rem]'}`}>
           {row.standingMg > 0 ? show.mass(row.standingMg) : '–'}
         </span>
         {tall && (
