@@ -87,6 +87,14 @@ test('the same hour and seed give the same work', async () => {
   expect(shape(exportWorkshop(server.workshop))).toEqual(before);
 });
 
+test('the whole demo goes out and comes back in to the same bytes', async () => {
+  const { body } = await server.call('GET', '/api/workshop/export.json');
+  const other = await testServer();
+  expect((await other.call('POST', '/api/workshop/restore', JSON.stringify(body))).status).toBe(201);
+  expect(exportWorkshop(other.workshop)).toBe(exportWorkshop(server.workshop));
+  await other.close();
+});
+
 test('a real workshop is never reset', async () => {
   const other = await testServer();
   expect((await other.call('POST', '/api/demo/reset', { confirm: 'begin again' })).status).toBe(422);

@@ -46,11 +46,13 @@ export class Router {
     summary: string,
     body: B,
     act: (body: z.infer<B>, request: FastifyRequest) => unknown,
+    bodyLimit?: number,
   ): void {
     this.routes.push({ method, url, summary, ...(method === 'DELETE' ? {} : { body }) });
     this.app.route({
       method,
       url,
+      ...(bodyLimit === undefined ? {} : { bodyLimit }),
       handler: async (request, reply) => {
         const input = body.parse(request.body ?? (method === 'DELETE' ? {} : request.body));
         return this.workshop.exclusively(() => this.once(request, reply, input, () => act(input, request)));

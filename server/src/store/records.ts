@@ -61,9 +61,10 @@ async function inChunks<Row>(rows: readonly Row[], insert: (chunk: Row[]) => Pro
   for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
 }
 
-/** Writes everything of one unit of work, or nothing. */
-export async function write(db: Database, changes: Changes): Promise<void> {
+/** Writes everything of one unit of work, or nothing; with `replacing`, in place of all there is. */
+export async function write(db: Database, changes: Changes, replacing = false): Promise<void> {
   await db.transaction(async (tx) => {
+    if (replacing) await clear(tx);
     await writeReference(tx, changes);
     await inChunks(changes.holdings, (rows) => tx.insert(t.holdings).values(rows));
     await inChunks(changes.lots, (rows) => tx.insert(t.lots).values(rows));
@@ -195,7 +196,7 @@ export async function findAnswer(db: Database, key: string): Promise<typeof t.an
 }
 
 /** Empties every table of the workshop, children first. */
-export async function clear(db: Database): Promise<void> {
+export async function clear(db: Database | Tx): Promise<void> {
   await db.execute(
     sql`truncate answers, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
   );

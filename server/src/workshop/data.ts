@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { Book } from '@wunsch/core/ledger/book';
-import type { Step } from '@wunsch/core/ledger/types';
+import { settings } from '@wunsch/core/workshop/schemas';
 import type { Router } from '../http/router';
 import { noChanges, write } from '../store/records';
 import type { Workshop } from './workshop';
@@ -56,22 +56,44 @@ export async function restoreWorkshop(workshop: Workshop, input: z.infer<typeof 
     throw new DomainError('workshop/not-empty', 'A restore goes into an empty workshop only. Start one with another WUNSCH_DATA directory.');
   }
   const changes = { ...noChanges(), ...(input as unknown as Pick<ReturnType<typeof noChanges>, 'people' | 'machines' | 'materials' | 'routes' | 'holdings' | 'lots' | 'batches' | 'steps' | 'works'>) };
+  checkByLedger(changes);
+  const {
+    format: _f,
+    version: _v,
+    ...rest
+  } = changes as typeof changes & { format: string; version: number };
+  const whole = { ...rest, settings: settings.parse(input.settings) };
+  try {
+    await write(workshop.db, whole, true);
+  } catch {
+    throw badRestore('', 'Some row of the file lacks what it needs.');
+  }
+  await workshop.reload();
+}
+
+const badRestore = (path: string, detail: string): DomainError =>
+  new DomainError('workshop/bad-restore', `The file does not fit: ${detail} Nothing was restored.`, [{ path, message: detail }]);
+
+/** Every step of the file, entered in a book of its own. */
+function checkByLedger(changes: Pick<ReturnType<typeof noChanges>, 'holdings' | 'steps'>): void {
   const trial = new Book();
-  for (const holding of changes.holdings) trial.addHolding(holding);
-  changes.steps.forEach((step: Step, index) => {
+  changes.holdings.forEach((holding, index) => {
+    if (typeof holding.code !== 'string') throw badRestore(`holdings.${index}`, `Holding ${index + 1} has no code.`);
+    trial.addHolding(holding);
+  });
+  changes.steps.forEach((step, index) => {
     try {
       trial.check([step]);
       trial.insert(step);
     } catch (error) {
-      const detail = error instanceof Error ? error.message : 'cannot be read';
-      throw new DomainError('workshop/bad-restore', `Step ${index + 1} of the file does not fit: ${detail} Nothing was restored.`, [{ path: `steps.${index}`, message: detail }]);
+      const detail = error instanceof DomainError ? error.message : 'It cannot be read.';
+      throw badRestore(`steps.${index}`, `Step ${index + 1}: ${detail}`);
     }
   });
-  const { format: _f, version: _v, ...rest } = changes as typeof changes & { format: string; version: number };
-  await workshop.empty();
-  await write(workshop.db, { ...rest, settings: input.settings as unknown as Workshop['settings'] });
-  await workshop.reload();
 }
+
+/** A restore is one document: ten years of work are some hundred megabytes. */
+const RESTORE_LIMIT = 256 * 1024 * 1024;
 
 export function dataRoutes(router: Router): void {
   const { workshop } = router;
@@ -79,5 +101,5 @@ export function dataRoutes(router: Router): void {
   router.write('POST', '/api/workshop/restore', 'Restore an export into an empty workshop', bundle, async (body) => {
     await restoreWorkshop(workshop, body);
     return { steps: workshop.book.steps.size };
-  });
+  }, RESTORE_LIMIT);
 }
