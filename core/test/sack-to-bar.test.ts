@@ -209,6 +209,49 @@ test('a stream adds up at every station', () => {
   );
 });
 
+test('bars that bloomed and went back are counted once', () => {
+  const { bench, mould, charge } = oneBatch();
+  const back = bench.do({
+    kind: 'remelt',
+    sources: [{ holdingId: made(mould, 'seconds'), pieces: 2 }],
+    why: 'bloom',
+    note: '',
+  });
+  const again = bench.do({
+    kind: 'temper',
+    sources: [{ holdingId: made(back), massG: 140 }],
+    method: 'slab',
+    meltC: 47,
+    coolC: 27,
+    workC: 31,
+    test: 'set',
+    note: '',
+  });
+  bench.do({
+    kind: 'mould',
+    sources: [{ holdingId: made(again), massG: 140 }],
+    barG: 65,
+    cavities: 2,
+    goodPieces: 2,
+    secondsPieces: 0,
+    remeltG: 0,
+    trimmingsG: 10,
+    holdUpG: 0,
+    note: '',
+  });
+  const rows = flowByStation(
+    bench.book,
+    new Map([
+      ...upstream(bench.book, new Map([[charge.id, 1]])),
+      ...downstream(bench.book, [charge.batchId ?? '']).steps,
+    ]),
+  );
+  const at = (station: string) => rows.find((row) => row.station === station);
+  expect(at('temper')).toMatchObject({ inMg: 9_800_000, goodMg: 9_800_000, reworkMg: 140_000 });
+  // 9,520 g of bars and 2 × 65 g made of the seconds.
+  expect(at('mould')).toMatchObject({ inMg: 9_800_000, goodMg: 9_650_000 });
+});
+
 test('two lots in one bowl: the origin verdict says so', () => {
   const bench = new Bench();
   const a = bench.lot(10_000, 5, 0, 'Ridge Growers');

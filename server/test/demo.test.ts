@@ -65,7 +65,10 @@ test('every lot and batch opens', async () => {
   for (const batch of server.workshop.batches.values()) {
     const { status, body } = await server.call('GET', `/api/trace/batches/${batch.code}`);
     expect(status).toBe(200);
-    const { cost } = body as BatchView;
+    const { cost, beanToBar, yields } = body as BatchView;
+    // Nothing comes out of nothing, also where bars went round again.
+    if (beanToBar !== null) expect(beanToBar).toBeLessThan(0.85);
+    for (const { value } of yields) expect(value).toBeLessThanOrEqual(1.001);
     if (cost.perBarMilli === null) continue;
     // The parts of a bar's cost are found another way than its cost: they have to meet.
     const sum = cost.parts.reduce((total, { milli }) => total + milli, 0);

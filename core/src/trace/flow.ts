@@ -172,6 +172,8 @@ export interface FlowStation {
   byProductMg: number;
   losses: { cause: LossCause; mg: number }[];
   steps: FlowStep[];
+  /** What came back here from a later station and went round again: counted once in the figures above. */
+  reworkMg: number;
 }
 
 /** Adds up steps by station, in workshop order; stations without steps are left out. */
@@ -186,12 +188,36 @@ export function flowByStation(book: Book, fractions: Fractions): FlowStation[] {
     if (station === undefined || step.postings.length === 0) continue;
     let row = rows.get(station);
     if (!row) {
-      row = { station, inMg: 0, joinedMg: 0, goodMg: 0, byProductMg: 0, losses: [], steps: [] };
+      row = { station, inMg: 0, joinedMg: 0, goodMg: 0, byProductMg: 0, losses: [], steps: [], reworkMg: 0 };
       rows.set(station, row);
     }
     addStep(book, row, step, fraction);
   }
+  for (const { step, fraction } of ordered) takeOutRework(book, rows, step, fraction);
   return STATIONS.map((station) => rows.get(station)).filter((row) => row !== undefined);
+}
+
+/**
+ * Bars that go back to be tempered again pass temper and mould twice. The second pass is not new chocolate,
+ * so what went back is taken out of every station of the loop.
+ */
+function takeOutRework(book: Book, rows: Map<Station, FlowStation>, step: Step, fraction: number): void {
+  const to = STATIONS.indexOf(step.station as Station);
+  if (to < 0) return;
+  for (const p of step.postings) {
+    if (p.holdingId === null || p.massMg >= 0) continue;
+    const maker = book.steps.get(book.entriesOf(p.holdingId)[0]?.stepId ?? '');
+    const from = STATIONS.indexOf(maker?.station as Station);
+    if (from <= to) continue;
+    const mg = -p.massMg * fraction;
+    for (const station of STATIONS.slice(to, from + 1)) {
+      const row = rows.get(station);
+      if (!row) continue;
+      row.inMg -= mg;
+      row.goodMg -= mg;
+      if (station === step.station) row.reworkMg += mg;
+    }
+  }
 }
 
 function addStep(book: Book, row: FlowStation, step: Step, fraction: number): void {
@@ -214,6 +240,8 @@ function addStep(book: Book, row: FlowStation, step: Step, fraction: number): vo
   // Charging fills the bowl and emptying takes from it: between the two nothing crossed the station.
   if (step.kind === 'charge') own.goodMg = 0;
   if (step.kind === 'discharge') own.inMg = 0;
+  // Sending bars back only changes the tub they are in: the tempering that follows is the pass.
+  if (step.kind === 'remelt') own.inMg = own.goodMg = 0;
   row.inMg += own.inMg;
   row.goodMg += own.goodMg;
   row.steps.push(own);

@@ -123,6 +123,13 @@ function barsOf(
       }
     }
     sum.sold += soldPieces(step, forward.holdings);
+    if (step.kind !== 'remelt' && step.kind !== 'temper') continue;
+    for (const p of step.postings) {
+      // Bars that went back were not made after all.
+      if (p.holdingId === null || p.pieces >= 0 || book.holding(p.holdingId).kind === 'seconds') continue;
+      sum.made += p.pieces;
+      sum.massMg += p.massMg * share;
+    }
   }
   for (const holdingId of forward.holdings.keys()) {
     const { kind } = book.holding(holdingId);
@@ -217,6 +224,12 @@ export function lotView(views: Views, lotId: string): LotView {
   if (!facts || !receipt || !route) throw new DomainError('http/not-found', 'There is no such lot.');
   const forward = downstream(book, [lotId]);
   const fractions: Fractions = new Map([[receipt.id, 1], ...forward.steps]);
+  // Sugar and butter that went into its batches on their own belong to the picture, as far as the batch does.
+  for (const [id, share] of forward.holdings) {
+    if (!batches.has(id)) continue;
+    for (const step of views.stepsOfBatch(id))
+      if (step.kind === 'charge' && !fractions.has(step.id)) fractions.set(step.id, share);
+  }
   const received = book.entriesOf(lotId)[0]?.massMg ?? 0;
   return {
     id: lotId,

@@ -42,7 +42,7 @@ export function EntrySurface({
   return (
     <form
       ref={form}
-      className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_19rem]"
+      className="grid gap-x-6 gap-y-8 md:grid-cols-[minmax(0,1fr)_17rem] lg:gap-x-8 lg:grid-cols-[minmax(0,1fr)_19rem]"
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
@@ -74,7 +74,7 @@ export function EntrySurface({
         </div>
         {children}
       </div>
-      <aside className="order-first sm:order-none lg:sticky lg:top-40 lg:self-start">
+      <aside className="order-first md:order-none md:sticky md:top-40 md:self-start">
         <WeighPad
           target={
             current

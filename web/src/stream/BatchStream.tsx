@@ -93,6 +93,7 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
           {rows.map((row) => (
             <ul key={row.station} className="pr-2">
               {row.joinedMg > 500 && <li>+ {show.mass(row.joinedMg)} joined</li>}
+              {row.reworkMg > 500 && <li>{show.mass(row.reworkMg)} came back and went round again</li>}
               {row.byProductMg > 500 && (
                 <li className="text-soft">
                   husk {show.mass(row.byProductMg)} <span>({show.percent(row.byProductMg / row.inMg)})</span>
