@@ -86,8 +86,8 @@ test('a step is corrected with a reason; both versions stay readable', async ({ 
   const was = Number(await good.inputValue());
   await good.fill(String(was - 1));
   await page.getByRole('button', { name: 'Save the correction' }).click();
-  // What came after has used all of it, so the book says no and names the step.
-  await expect(page.getByRole('alert').or(page.getByText('2 of them'))).toBeVisible();
+  await expect(page.getByText('2 of them')).toBeVisible();
+  await expect(page.getByText('“The bucket was on the scale”')).toBeVisible();
 });
 
 test('units: ounces and pounds, °F, everywhere, and back', async ({ page }) => {
