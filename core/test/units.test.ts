@@ -65,7 +65,9 @@ test('bars from a pour: whole bars, the fills they take, and what is over', () =
   expect(barsFrom(50, 60, 70, 24)).toEqual({ bars: 0, fills: 0, overG: 0 });
 });
 
-test('landed cost: net weight, price, rate, freight', () => {
-  // 312 kg at 2.40 USD, 0.92 EUR the dollar, 145.00 freight: 688.896 + 145
-  expect(majorFromMilli(landedMilli(312_000, 2.4, 0.92, 145))).toBeCloseTo(833.896, 6);
+test('landed cost: weight paid, price, rate, freight, duty', () => {
+  // 312 kg at 2.40 USD, 0.92 EUR the dollar: 688.896; with 145.00 freight and 31.50 duty.
+  expect(
+    majorFromMilli(landedMilli({ paidG: 312_000, pricePerKg: 2.4, rate: 0.92, freight: 145, duty: 31.5 })),
+  ).toBeCloseTo(865.396, 6);
 });

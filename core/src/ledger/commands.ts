@@ -32,15 +32,30 @@ export const receive = z.object({
   region: word,
   variety: word,
   harvest: word,
-  form: z.enum(['beans', 'nibs']).default('beans'),
+  /** `wet` beans, in their pulp, are fermented and dried here before anything else. */
+  form: z.enum(['beans', 'nibs', 'wet']).default('beans'),
   routeId: id,
   sacks: z.number().int('must be whole').min(1, 'must be at least 1').max(5000, 'is too many'),
   netG: massG,
+  /** What the invoice says, and is paid for; left out, what was weighed. */
+  invoiceNetG: massG.nullable().optional(),
+  invoiceSacks: z
+    .number()
+    .int('must be whole')
+    .min(1, 'must be at least 1')
+    .max(5000, 'is too many')
+    .nullable()
+    .optional(),
   pricePerKg: money,
   currency: z.string().regex(/^[A-Z]{3}$/, 'is a three-letter code'),
   /** Units of the workshop's currency for one of the invoice's. */
   rate: z.number().positive('must be more than 0').max(100_000, 'is too much').default(1),
   freight: money.default(0),
+  /** Customs duty, in the workshop's currency. */
+  duty: money.optional(),
+  sample: z.boolean().optional(),
+  /** The sample lot it was bought on. */
+  sampleId: id.nullable().optional(),
   moisturePct: z
     .number()
     .min(0, 'cannot be below 0')
@@ -49,6 +64,9 @@ export const receive = z.object({
     .default(null),
   note,
 });
+
+/** Wet beans become dry ones: the lot stays, the water leaves. */
+export const dry = z.object({ kind: z.literal('dry'), lotId: id, outG: massG, note });
 
 export const buy = z.object({
   kind: z.literal('buy'),
@@ -69,6 +87,8 @@ export const sort = z.object({
     .max(20)
     .default([]),
   goodG: massG,
+  /** The sacks that were opened for it, by number. */
+  sacks: z.array(z.number().int('must be whole').min(1).max(5000)).max(60).optional(),
   note,
 });
 
@@ -207,6 +227,7 @@ export const reading = z
 
 export const command = z.discriminatedUnion('kind', [
   receive,
+  dry,
   buy,
   sort,
   roast,

@@ -1,4 +1,4 @@
-import { planReceive } from '../beans/receive';
+import { planDry, planReceive } from '../beans/receive';
 import { planCharge, planDischarge, planReading } from '../grind/grind';
 import { planAdjust, planBuy, planSell } from '../money/trade';
 import { planMould } from '../mould/mould';
@@ -16,6 +16,7 @@ type Planners = { [K in Command['kind']]: (command: CommandOf<K>, context: PlanC
 
 const PLANNERS: Planners = {
   receive: planReceive,
+  dry: planDry,
   buy: planBuy,
   sort: planSort,
   roast: planRoast,

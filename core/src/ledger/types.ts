@@ -103,6 +103,7 @@ export interface Posting {
 
 export const STEP_KINDS = [
   'receive',
+  'dry',
   'buy',
   'sort',
   'roast',
@@ -171,10 +172,19 @@ export interface LotFacts {
   region: string;
   variety: string;
   harvest: string;
-  form: 'beans' | 'nibs';
+  /** `wet`: own or bought pods, opened and still to be fermented and dried. */
+  form: 'beans' | 'nibs' | 'wet';
   sacks: number;
   moisturePct: number | null;
   note: string;
+  /** A kilogram or two to try before buying. Absent in older records: no. */
+  sample?: boolean;
+  /** The sample that this lot was bought on. */
+  sampleId?: string | null;
+  invoiceNetG?: number | null;
+  invoiceSacks?: number | null;
+  pricePerKg?: number;
+  currency?: string;
 }
 
 /** One fill of a grinder. Its grams are in the holding of the same id until it is emptied. */

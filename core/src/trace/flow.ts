@@ -49,7 +49,23 @@ function fillings(book: Book, holdingId: string, user: Step): { stepId: string; 
   return total > 0 ? parts.map(({ stepId, mg }) => ({ stepId, share: mg / total })) : [];
 }
 
+/** What drying took out of a holding later: negative. */
+function driedMg(book: Book, holdingId: string): number {
+  let sum = 0;
+  for (const { stepId, massMg } of book.entriesOf(holdingId)) {
+    if (book.steps.get(stepId)?.kind === 'dry') sum += massMg;
+  }
+  return sum;
+}
+
+/** Grams of a lot as they came in, or, where they came in wet, as they were once dry. */
+export function greenMg(book: Book, lotId: string): number {
+  return (book.entriesOf(lotId)[0]?.massMg ?? 0) + driedMg(book, lotId);
+}
+
 function goodMg(book: Book, step: Step): number {
+  // All of a wet lot is in its dry beans.
+  if (step.kind === 'receive') return greenMg(book, step.slots['good'] ?? '');
   let sum = 0;
   for (const p of step.postings) {
     if (p.holdingId !== null && p.massMg > 0 && !isByProduct(book.holding(p.holdingId).kind)) sum += p.massMg;
@@ -94,6 +110,18 @@ export function upstream(book: Book, from: Fractions): Fractions {
         fractions.set(stepId, (fractions.get(stepId) ?? 0) + added);
         queue.add(maker);
       }
+    }
+  }
+  return withDrying(book, fractions);
+}
+
+/** The drying of a wet lot belongs to whatever belongs to its receipt. */
+function withDrying(book: Book, fractions: Fractions): Fractions {
+  for (const [stepId, fraction] of [...fractions]) {
+    const step = book.steps.get(stepId);
+    if (step?.kind !== 'receive') continue;
+    for (const entry of book.entriesOf(step.slots['good'] ?? '')) {
+      if (book.steps.get(entry.stepId)?.kind === 'dry') fractions.set(entry.stepId, fraction);
     }
   }
   return fractions;
@@ -240,6 +268,11 @@ function addStep(book: Book, row: FlowStation, step: Step, fraction: number): vo
   // Charging fills the bowl and emptying takes from it: between the two nothing crossed the station.
   if (step.kind === 'charge') own.goodMg = 0;
   if (step.kind === 'discharge') own.inMg = 0;
+  // Drying takes water out of what the station has received already.
+  if (step.kind === 'dry') {
+    own.goodMg -= own.inMg;
+    own.inMg = 0;
+  }
   // Sending bars back only changes the tub they are in: the tempering that follows is the pass.
   if (step.kind === 'remelt') own.inMg = own.goodMg = 0;
   row.inMg += own.inMg;
