@@ -2,6 +2,8 @@ import { existsSync } from 'node:fs';
 import helmet from '@fastify/helmet';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
+import { beanRoutes } from './beans/plugin';
+import { CoreProbe, watchProbes } from './devices/core-probe';
 import { deviceRoutes } from './devices/plugin';
 import { SimulatedScale } from './devices/scale';
 import { demoRoutes } from './demo/plugin';
@@ -77,6 +79,7 @@ export async function buildApp({
   const router = new Router(app, workshop);
   const views = new Views(workshop);
   const startedAt = workshop.now();
+  let stopProbes = (): void => undefined;
   router.read('/api/health', 'Whether it is up', () => ({
     ok: true,
     version: workshop.version,
@@ -88,10 +91,20 @@ export async function buildApp({
   dataRoutes(router);
   ledgerRoutes(router, views);
   traceRoutes(router, views);
-  deviceRoutes(router, new SimulatedScale(workshop.now));
+  const probe = new CoreProbe();
+  deviceRoutes(router, new SimulatedScale(workshop.now), probe);
+  beanRoutes(router, views);
   calculatorRoutes(router);
   demoRoutes(router);
 
+  app.addHook('onListen', (done) => {
+    stopProbes = watchProbes(workshop, probe);
+    done();
+  });
+  app.addHook('preClose', (done) => {
+    stopProbes();
+    done();
+  });
   app.addHook('onSend', (request, reply, payload, done) => {
     if (request.url.startsWith('/api/')) {
       void reply.header('cache-control', 'no-store');

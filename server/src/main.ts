@@ -3,6 +3,7 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from './app';
 import { makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
+import { useFontsFrom } from './print/paper';
 import { openDatabase } from './store/database';
 import { DirectoryInUse, lockDirectory } from './store/lock';
 import { Workshop } from './workshop/workshop';
@@ -23,6 +24,7 @@ async function main(): Promise<void> {
   const directory = resolve(
     process.env['WUNSCH_DATA'] ?? join(root, demo ? (years > 0 ? `data-demo-${years}` : 'data-demo') : 'data'),
   );
+  useFontsFrom(root);
   const unlock = lockDirectory(directory);
   const opened = await openDatabase(directory, join(root, 'server/migrations'));
   const workshop = await Workshop.open(opened.db);

@@ -85,16 +85,16 @@ test('the same hour and seed give the same work', async () => {
     (JSON.parse(text) as { steps: { at: number; kind: string; postings: { massMg: number }[] }[] }).steps.map(
       ({ at, kind, postings }) => [at, kind, postings.map(({ massMg }) => massMg)],
     );
-  const before = shape(exportWorkshop(server.workshop));
+  const before = shape(await exportWorkshop(server.workshop));
   expect((await server.call('POST', '/api/demo/reset', { confirm: 'begin again' })).status).toBe(201);
-  expect(shape(exportWorkshop(server.workshop))).toEqual(before);
+  expect(shape(await exportWorkshop(server.workshop))).toEqual(before);
 });
 
 test('the whole demo goes out and comes back in to the same bytes', async () => {
   const { body } = await server.call('GET', '/api/workshop/export.json');
   const other = await testServer();
   expect((await other.call('POST', '/api/workshop/restore', JSON.stringify(body))).status).toBe(201);
-  expect(exportWorkshop(other.workshop)).toBe(exportWorkshop(server.workshop));
+  expect(await exportWorkshop(other.workshop)).toBe(await exportWorkshop(server.workshop));
   await other.close();
 });
 

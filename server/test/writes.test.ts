@@ -200,14 +200,14 @@ test('trace both ways, and every code leads somewhere', async () => {
 
 test('an export restores into an empty workshop to the same bytes, and not into a full one', async () => {
   await poured();
-  const bytes = exportWorkshop(server.workshop);
+  const bytes = await exportWorkshop(server.workshop);
   const full = await server.call('POST', '/api/workshop/restore', bytes);
   expect(asProblem(full).code).toBe('workshop/not-empty');
   const other = await testServer();
   try {
     const restored = await other.call('POST', '/api/workshop/restore', bytes);
     expect(restored.status).toBe(201);
-    expect(exportWorkshop(other.workshop)).toBe(bytes);
+    expect(await exportWorkshop(other.workshop)).toBe(bytes);
     const spoiled = JSON.parse(bytes) as { steps: { postings: { massMg: number }[] }[] };
     const third = await testServer();
     const posting = spoiled.steps[1]?.postings[0];

@@ -98,6 +98,10 @@ export interface WorkView {
   startedAt: number;
   dueAt: number | null;
   note: string;
+  pausedAt: number | null;
+  pausedMs: number;
+  sacks: number[];
+  personId: string;
 }
 
 export interface DueItem {

@@ -47,7 +47,7 @@ export const IMPORT_FIELDS = [
 export type ImportField = (typeof IMPORT_FIELDS)[number]['name'];
 
 /** Which column each field is read from; null where none. */
-export type Mapping = Partial<Record<ImportField, number | null>>;
+export type Mapping = Partial<Record<ImportField, number | null | undefined>>;
 
 export const WEIGHT_UNITS = { kg: 1000, g: 1, lb: 453.59237, t: 1_000_000 } as const;
 export type WeightUnit = keyof typeof WEIGHT_UNITS;

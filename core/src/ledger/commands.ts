@@ -268,6 +268,8 @@ export const startWork = z.object({
   at: entryHead.shape.at,
   /** When a person is needed next, if known. */
   dueAt: z.iso.datetime({ offset: true }).nullable().default(null),
+  /** Sacks opened for it, by number. */
+  sacks: z.array(z.number().int('must be whole').min(1).max(5000)).max(60).optional(),
   note,
 });
 export type StartWork = z.infer<typeof startWork>;

@@ -1,12 +1,9 @@
-import jstat from 'jstat';
+import { normalQuantile, studentQuantile } from './distributions';
 
 export interface Interval {
   low: number;
   high: number;
 }
-
-/** Standard normal quantile. @param p in (0, 1) */
-export const normalQuantile = (p: number): number => jstat.normal.inv(p, 0, 1);
 
 /**
  * Interval for a share by Wilson's score method.
@@ -49,7 +46,7 @@ export function meanInterval(values: readonly number[], level = 0.95): MeanInter
   const extremes = { min: Math.min(...values), max: Math.max(...values) };
   if (n === 1) return { n, mean, sd: null, low: -Infinity, high: Infinity, ...extremes };
   const sd = Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (n - 1));
-  const half = (jstat.studentt.inv(1 - (1 - level) / 2, n - 1) * sd) / Math.sqrt(n);
+  const half = (studentQuantile(1 - (1 - level) / 2, n - 1) * sd) / Math.sqrt(n);
   return { n, mean, sd, low: mean - half, high: mean + half, ...extremes };
 }
 
@@ -71,7 +68,7 @@ export interface Projection extends Interval {
 export function projectMean(values: readonly number[], next: number, level = 0.8): Projection | null {
   const seen = meanInterval(values);
   if (seen === null || seen.sd === null) return null;
-  const t = jstat.studentt.inv(1 - (1 - level) / 2, seen.n - 1);
+  const t = studentQuantile(1 - (1 - level) / 2, seen.n - 1);
   const half = t * seen.sd * Math.sqrt(1 / seen.n + 1 / Math.max(1, next));
   return { mean: seen.mean, low: seen.mean - half, high: seen.mean + half, n: seen.n };
 }

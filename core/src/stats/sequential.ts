@@ -1,4 +1,4 @@
-import jstat from 'jstat';
+import { logBeta } from './distributions';
 
 /**
  * Evidence that a share is not `limit`, which may be looked at after every single draw.
@@ -12,7 +12,7 @@ import jstat from 'jstat';
  * @returns the logarithm of the ratio
  */
 export function logEvidence(hits: number, n: number, limit: number): number {
-  const average = jstat.betaln(SPREAD.a + hits, SPREAD.b + n - hits) - jstat.betaln(SPREAD.a, SPREAD.b);
+  const average = logBeta(SPREAD.a + hits, SPREAD.b + n - hits) - logBeta(SPREAD.a, SPREAD.b);
   return average - hits * Math.log(limit) - (n - hits) * Math.log1p(-limit);
 }
 

@@ -24,6 +24,10 @@ export const settings = z.object({
   restDays: z.number().min(0).max(365),
   /** Hours between readings of a running grind. */
   readingHours: z.number().min(1).max(168),
+  /** Days between looks at the sacks in the bean store. */
+  lookDays: z.number().min(1).max(365).default(14),
+  /** Days after which stored beans are inspected again. */
+  reinspectDays: z.number().min(7).max(1000).default(120),
   /** Made up for show; the interface says so and offers to begin again. */
   demo: z.boolean(),
 });
@@ -39,6 +43,8 @@ export const DEFAULT_SETTINGS: Settings = {
   temperatureUnit: 'C',
   restDays: 14,
   readingHours: 24,
+  lookDays: 14,
+  reinspectDays: 120,
   demo: false,
 };
 
@@ -74,17 +80,5 @@ export const newRoute = z.object({
     .refine((list) => new Set(list).size === list.length, 'names a station twice')
     .refine((list) => list[0] === 'beans', 'begins at Beans'),
 });
-
-/** Work under way at a station. */
-export interface Work {
-  id: string;
-  station: (typeof STATIONS)[number];
-  sources: { holdingId: string; massMg: number; pieces: number }[];
-  machineId: string | null;
-  personId: string;
-  startedAt: number;
-  dueAt: number | null;
-  note: string;
-}
 
 export const massUnit = z.enum(MASS_UNITS);

@@ -13,6 +13,8 @@ export const SETTINGS: Settings = {
   temperatureUnit: 'C',
   restDays: 14,
   readingHours: 12,
+  lookDays: 14,
+  reinspectDays: 120,
   demo: true,
 };
 

@@ -1,14 +1,25 @@
 import { z } from 'zod';
-import { massOrNoneG } from '@wunsch/core/ledger/commands';
+import type { RoomView } from '@wunsch/core/api/beans';
+import { judgeRoom } from '@wunsch/core/beans/room';
+import { massOrNoneG, tempC } from '@wunsch/core/ledger/commands';
 import type { Router } from '../http/router';
+import type { CoreProbe } from './core-probe';
+import { RoomSensor } from './room';
 import type { SimulatedScale } from './scale';
 
 /** Milliseconds between readings on the stream. */
 const TICK_MS = 200;
 
 /** The scale: a live stream, a place to post readings from a real one, and the simulated one's moods. */
-export function deviceRoutes(router: Router, scale: SimulatedScale): void {
+export function deviceRoutes(router: Router, scale: SimulatedScale, probe: CoreProbe): void {
   const { app } = router;
+  roomRoutes(router, new RoomSensor(router.workshop.now));
+  router.calc(
+    '/api/devices/core/mood',
+    'Make the simulated sack probe stuck or unplugged, or leave the door open',
+    z.object({ stuck: z.boolean(), unplugged: z.boolean(), doorOpen: z.boolean() }),
+    (mood) => (probe.mood = mood),
+  );
   router.read('/api/devices/scale', 'What the scale says now', () => scale.read());
   router.calc(
     '/api/devices/scale/place',
@@ -79,4 +90,30 @@ export function deviceRoutes(router: Router, scale: SimulatedScale): void {
     for (const end of [...open]) end();
     done();
   });
+}
+
+function roomRoutes(router: Router, room: RoomSensor): void {
+  const view = (): RoomView => {
+    const reading = room.read();
+    return { ...reading, verdict: judgeRoom(reading.tempC, reading.humidityPct), past: room.past() };
+  };
+  router.read('/api/devices/room', 'The air of the bean store', view);
+  router.calc(
+    '/api/devices/room/readings',
+    'Post a reading from a real room sensor',
+    z.object({ tempC, humidityPct: z.number().gt(0, 'must be more than 0').max(100, 'is more than 100 %') }),
+    ({ tempC: read, humidityPct }) => {
+      room.post(read, humidityPct);
+      return view();
+    },
+  );
+  router.calc(
+    '/api/devices/room/mood',
+    'Make the simulated room damp, or unplug its sensor',
+    z.object({ damp: z.boolean(), unplugged: z.boolean() }),
+    (mood) => {
+      room.mood = mood;
+      return view();
+    },
+  );
 }

@@ -12,9 +12,16 @@ export function calculatorRoutes(router: Router): void {
   router.calc(
     '/api/calc/beans/landed',
     'Landed cost of a lot',
-    z.object({ netG: massG, pricePerKg: money, rate: z.number().positive().default(1), freight: money.default(0) }),
-    ({ netG, pricePerKg, rate, freight }) => {
-      const total = majorFromMilli(landedMilli(netG, pricePerKg, rate, freight));
+    z.object({
+      netG: massG,
+      invoiceNetG: massG.optional(),
+      pricePerKg: money,
+      rate: z.number().positive().default(1),
+      freight: money.default(0),
+      duty: money.default(0),
+    }),
+    ({ netG, invoiceNetG, ...price }) => {
+      const total = majorFromMilli(landedMilli({ paidG: invoiceNetG ?? netG, ...price }));
       return { total, perKg: total / (netG / 1000) };
     },
   );

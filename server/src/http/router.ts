@@ -30,6 +30,27 @@ export class Router {
     this.app.get(url, (request) => answer(request, query ? query.parse(request.query) : (undefined as z.infer<Q>)));
   }
 
+  /** Something to download: a picture, a sheet. Served so that a browser never runs it. */
+  file(
+    url: string,
+    summary: string,
+    answer: (request: FastifyRequest) => Promise<{ type: string; name: string; bytes: Uint8Array; inline: boolean }>,
+  ): void {
+    this.routes.push({ method: 'GET', url, summary });
+    this.app.get(url, async (request, reply) => {
+      const { type, name, bytes, inline } = await answer(request);
+      const ascii = name.replace(/[^\w. -]/g, '_');
+      void reply
+        .type(type)
+        .header('content-security-policy', "sandbox; default-src 'none'")
+        .header(
+          'content-disposition',
+          `${inline ? 'inline' : 'attachment'}; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+        );
+      return reply.send(Buffer.from(bytes));
+    });
+  }
+
   /** A calculation: takes a body, changes nothing. */
   calc<B extends z.ZodType>(url: string, summary: string, body: B, answer: (body: z.infer<B>) => unknown): void {
     this.routes.push({ method: 'POST', url, summary, body });

@@ -1,9 +1,10 @@
-import type { BenchView, HistoryPoint, HoldingView } from '@wunsch/core/api/types';
+import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import { ACCEPTS } from '@wunsch/core/ledger/accepts';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
-import { judgeYield, stepYield, type YieldPoint } from '@wunsch/core/ledger/yields';
+import { judgeYield, stepYield } from '@wunsch/core/ledger/yields';
 import type { Station } from '@wunsch/core/workshop/stations';
 import type { Views } from './views';
+import type { IndexedYield } from './yield-index';
 
 /** Whose yield speaks at each station. */
 const YIELD_STEP: Partial<Record<Station, StepKind>> = {
@@ -19,33 +20,12 @@ const MOST_WAITING = 120;
 const MOST_ELSEWHERE = 40;
 const RECENT = 12;
 
-/** Yields never change for a step, so they are worked out once. */
-const yields = new WeakMap<Step, YieldPoint>();
-
-function yieldOf(views: Views, step: Step): YieldPoint | null {
-  const known = yields.get(step);
-  if (known) return known;
-  const point = stepYield(views.workshop.book, step);
-  if (point) yields.set(step, point);
-  return point;
-}
-
 /** Yields of one kind of step, oldest first; the newest `HISTORY` of one family, or of all. */
-export function yieldHistory(views: Views, kind: StepKind, family?: string, before?: Step): HistoryPoint[] {
-  const { timeline } = views.workshop.book;
-  const points: HistoryPoint[] = [];
-  let index = before ? timeline.indexOf(before) - 1 : timeline.length - 1;
-  for (; index >= 0 && points.length < HISTORY; index -= 1) {
-    const step = timeline[index];
-    if (!step || step.kind !== kind) continue;
-    const point = yieldOf(views, step);
-    const made = step.slots['good'] ?? step.batchId;
-    if (!point || made === null || made === undefined) continue;
-    const own = views.family(made);
-    if (family !== undefined && own !== family) continue;
-    points.push({ ...point, family: own, code: views.workshop.book.holdings.get(made)?.code ?? '' });
-  }
-  return points.reverse();
+export function yieldHistory(views: Views, kind: StepKind, family?: string, before?: Step): readonly IndexedYield[] {
+  const all = family === undefined ? views.yields.of(kind) : views.yields.ofFamily(kind, family);
+  if (!before) return all.slice(-HISTORY);
+  const end = all.findLastIndex(({ stepId }) => stepId === before.id);
+  return all.slice(0, end < 0 ? all.length : end).slice(-HISTORY);
 }
 
 /** The newest yield of a station against earlier ones of its family. */
@@ -59,7 +39,7 @@ export function judgeNewest(views: Views, station: Station): BenchView['judgemen
 export function judgeStep(views: Views, stepId: string): BenchView['judgement'] {
   const step = views.workshop.book.steps.get(stepId);
   const made = step?.slots['good'];
-  const point = step ? yieldOf(views, step) : null;
+  const point = step ? stepYield(views.workshop.book, step) : null;
   if (!step || made === undefined || !point) return null;
   const family = views.family(made);
   const past = yieldHistory(views, step.kind, family, step).map(({ value }) => value);
@@ -108,7 +88,7 @@ export function benchView(views: Views, station: Station): BenchView {
     works: [...workshop.works.values()].filter((work) => work.station === station).map((work) => views.work(work)),
     grinds: station === 'grind' ? views.grinds() : [],
     recent: recentSteps(views, station),
-    history: kind === undefined ? [] : yieldHistory(views, kind),
+    history: kind === undefined ? [] : [...yieldHistory(views, kind)],
     judgement: judgeNewest(views, station),
     untasted: station === 'taste' ? untasted(views, here) : [],
   };

@@ -1,6 +1,7 @@
 import type { DueItem, FloorStation, FloorView } from '@wunsch/core/api/types';
 import { isByProduct } from '@wunsch/core/ledger/types';
 import { isStation, STATIONS, type Station } from '@wunsch/core/workshop/stations';
+import { beansDue } from '../beans/store';
 import type { Views } from './views';
 
 const DAY_MS = 86_400_000;
@@ -112,5 +113,6 @@ export function dueItems(views: Views): DueItem[] {
       });
     }
   }
+  due.push(...beansDue(views));
   return due.sort((a, b) => a.at - b.at);
 }

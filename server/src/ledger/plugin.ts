@@ -14,6 +14,7 @@ const reason = z.string().trim().min(3, 'says why, in a word or two').max(500);
 /** Where each kind of step is posted; the step itself is checked by its own schema. */
 const PATHS: Record<Command['kind'], string> = {
   receive: '/api/beans/lots',
+  dry: '/api/beans/dryings',
   buy: '/api/money/purchases',
   sort: '/api/sort/sessions',
   roast: '/api/roast/loads',
@@ -70,6 +71,12 @@ export function ledgerRoutes(router: Router, views: Views): void {
     'Weigh work out',
     entry,
     ({ command: entered, ...head }, request) => answer(workshop.finishWork(param(request.params, 'id'), entered, head)),
+  );
+  router.write('POST', '/api/ledger/works/:id/pause', 'Stop the clock of hands', z.object({}), (_, request) =>
+    views.work(workshop.pauseWork(param(request.params, 'id'), true)),
+  );
+  router.write('POST', '/api/ledger/works/:id/resume', 'Start the clock of hands again', z.object({}), (_, request) =>
+    views.work(workshop.pauseWork(param(request.params, 'id'), false)),
   );
   router.write('DELETE', '/api/ledger/works/:id', 'Put work back as if not begun', z.object({}), (_, request) => {
     workshop.putBack(param(request.params, 'id'));

@@ -8,12 +8,17 @@ import {
   type OriginVerdict,
   type Root,
 } from '@wunsch/core/recipe/cocoa';
-import type { Work } from '@wunsch/core/workshop/schemas';
+import type { Work } from '@wunsch/core/workshop/work';
 import type { Workshop } from '../workshop/workshop';
+import { YieldIndex } from './yield-index';
 
 /** Reads the workshop as screens need it. Everything is computed from the book; nothing is stored. */
 export class Views {
-  constructor(readonly workshop: Workshop) {}
+  readonly yields: YieldIndex;
+
+  constructor(readonly workshop: Workshop) {
+    this.yields = new YieldIndex(workshop, (id) => this.dominant(id));
+  }
 
   rootOf = (rootId: string): Root | undefined => {
     const { book, materials } = this.workshop;
@@ -50,13 +55,18 @@ export class Views {
 
   /** What lots are grouped by when yields are compared: country and region (or producer). */
   family(holdingId: string): string {
+    return this.dominant(holdingId).family;
+  }
+
+  /** The lot that most of a holding is, and its family. */
+  dominant(holdingId: string): { lotId: string | null; family: string } {
     let best: string | undefined;
     let most = 0;
     for (const [rootId, share] of this.workshop.valuation.makeUp(holdingId)) {
       if (share > most && this.workshop.lots.has(rootId)) [best, most] = [rootId, share];
     }
     const facts = best === undefined ? undefined : this.workshop.lots.get(best);
-    return facts ? `${facts.country}, ${facts.region || facts.producer}` : '';
+    return { lotId: best ?? null, family: facts ? `${facts.country}, ${facts.region || facts.producer}` : '' };
   }
 
   holding(holdingId: string, reserved = this.workshop.reserved()): HoldingView {
@@ -130,6 +140,10 @@ export class Views {
       startedAt: work.startedAt,
       dueAt: work.dueAt,
       note: work.note,
+      pausedAt: work.pausedAt ?? null,
+      pausedMs: work.pausedMs ?? 0,
+      sacks: work.sacks ?? [],
+      personId: work.personId,
     };
   }
 

@@ -1,7 +1,9 @@
 import { eq, sql } from 'drizzle-orm';
+import type { BeanRecord } from '@wunsch/core/beans/records';
 import type { Batch, Holding, LotFacts, Material, Posting, Step } from '@wunsch/core/ledger/types';
 import type { Route } from '@wunsch/core/workshop/stations';
-import type { Machine, Person, Settings, Work } from '@wunsch/core/workshop/schemas';
+import type { Machine, Person, Settings } from '@wunsch/core/workshop/schemas';
+import type { Work } from '@wunsch/core/workshop/work';
 import type { Database } from './database';
 import * as t from './schema';
 
@@ -17,7 +19,12 @@ export interface Records {
   batches: Batch[];
   steps: Step[];
   works: Work[];
+  beanRecords: BeanRecord[];
+  files: FileMeta[];
 }
+
+/** A photo or paper without its bytes. */
+export type FileMeta = Omit<typeof t.files.$inferSelect, 'bytes'>;
 
 /** What one transaction adds or changes. */
 export interface Changes {
@@ -35,6 +42,9 @@ export interface Changes {
   /** Papers of lots whose receipt was corrected. */
   lotFacts: { id: string; facts: LotFacts; name: string; routeId: string }[];
   answers: (typeof t.answers.$inferInsert)[];
+  beanRecords: BeanRecord[];
+  files: (FileMeta & { bytes: Uint8Array })[];
+  removedFiles: string[];
 }
 
 export const noChanges = (): Changes => ({
@@ -50,6 +60,9 @@ export const noChanges = (): Changes => ({
   closedWorks: [],
   lotFacts: [],
   answers: [],
+  beanRecords: [],
+  files: [],
+  removedFiles: [],
 });
 
 type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
@@ -82,7 +95,13 @@ export async function write(db: Database, changes: Changes, replacing = false): 
         }),
       ),
     );
-    await inChunks(changes.works, (rows) => tx.insert(t.works).values(rows.map((w) => ({ id: w.id, value: w }))));
+    await inChunks(changes.works, (rows) =>
+      tx
+        .insert(t.works)
+        .values(rows.map((w) => ({ id: w.id, value: w })))
+        .onConflictDoUpdate({ target: t.works.id, set: { value: sql`excluded.value` } }),
+    );
+    await writeBeans(tx, changes);
     for (const { id, at, stepId } of changes.closedWorks) {
       await tx.update(t.works).set({ closedAt: at, closedBy: stepId }).where(eq(t.works.id, id));
     }
@@ -92,6 +111,20 @@ export async function write(db: Database, changes: Changes, replacing = false): 
     }
     await inChunks(changes.answers, (rows) => tx.insert(t.answers).values(rows));
   });
+}
+
+async function writeBeans(tx: Tx, changes: Changes): Promise<void> {
+  await inChunks(changes.beanRecords, (rows) =>
+    tx.insert(t.beanRecords).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
+  );
+  for (const file of changes.files) await tx.insert(t.files).values(file);
+  for (const id of changes.removedFiles) await tx.update(t.files).set({ bytes: null }).where(eq(t.files.id, id));
+}
+
+/** The bytes of a photo or paper; null when there are none (any more). */
+export async function readFileBytes(db: Database, id: string): Promise<Uint8Array | null> {
+  const [row] = await db.select({ bytes: t.files.bytes }).from(t.files).where(eq(t.files.id, id));
+  return row?.bytes ?? null;
 }
 
 async function writeReference(tx: Tx, changes: Changes): Promise<void> {
@@ -140,6 +173,13 @@ export async function read(db: Database): Promise<Records> {
     lots: await packed(sql`select json_agg(json_build_object('id', id, 'facts', facts)) as rows from lots`),
     batches: await values('batches'),
     steps: await readSteps(db),
+    beanRecords:
+      await packed(sql`select json_agg(json_build_object('id', id, 'lotId', lot_id, 'at', at, 'recordedAt', recorded_at,
+      'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from bean_records`),
+    files:
+      await packed(sql`select json_agg(json_build_object('id', id, 'lotId', lot_id, 'name', name, 'caption', caption,
+      'type', type, 'size', size, 'width', width, 'height', height, 'sha256', sha256, 'at', at, 'personId', person_id)
+      order by at, id) as rows from files where bytes is not null`),
     works: await packed(sql`select json_agg(value order by id) as rows from works where closed_at is null`),
   };
 }
@@ -198,6 +238,6 @@ export async function findAnswer(db: Database, key: string): Promise<typeof t.an
 /** Empties every table of the workshop, children first. */
 export async function clear(db: Database | Tx): Promise<void> {
   await db.execute(
-    sql`truncate answers, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
+    sql`truncate answers, files, bean_records, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
   );
 }

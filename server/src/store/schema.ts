@@ -1,6 +1,8 @@
-import { bigint, boolean, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
+import { bigint, boolean, customType, index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
 
 const instant = (name: string) => bigint(name, { mode: 'number' });
+
+const bytea = customType<{ data: Uint8Array }>({ dataType: () => 'bytea' });
 
 /** One row: name, currency, time zone, wages and prices, units. */
 export const settings = pgTable('settings', {
@@ -88,4 +90,42 @@ export const answers = pgTable('answers', {
   status: integer('status').notNull(),
   body: jsonb('body').notNull(),
   at: instant('at').notNull(),
+});
+
+/** What is written down about beans beside the grams: papers, sacks, inspections, holds, diaries. Only ever added to. */
+export const beanRecords = pgTable(
+  'bean_records',
+  {
+    id: text('id').primaryKey(),
+    lotId: text('lot_id').references(() => lots.id),
+    kind: text('kind').notNull(),
+    at: instant('at').notNull(),
+    recordedAt: instant('recorded_at').notNull(),
+    personId: text('person_id')
+      .notNull()
+      .references(() => people.id),
+    value: jsonb('value').notNull(),
+  },
+  (table) => [index('bean_records_lot').on(table.lotId)],
+);
+
+/** Photos and papers of a lot. */
+export const files = pgTable('files', {
+  id: text('id').primaryKey(),
+  lotId: text('lot_id')
+    .notNull()
+    .references(() => lots.id),
+  name: text('name').notNull(),
+  caption: text('caption').notNull(),
+  type: text('type').notNull(),
+  size: integer('size').notNull(),
+  width: integer('width'),
+  height: integer('height'),
+  sha256: text('sha256').notNull(),
+  at: instant('at').notNull(),
+  personId: text('person_id')
+    .notNull()
+    .references(() => people.id),
+  /** Null once it was removed: the row stays, the picture goes. */
+  bytes: bytea('bytes'),
 });

@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import type { SearchHit } from '@wunsch/core/api/types';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { greenMg } from '@wunsch/core/trace/flow';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { param } from '../ledger/plugin';
+import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { batchView, lotView, traceView } from './views';
@@ -39,7 +41,7 @@ export function traceRoutes(router: Router, views: Views): void {
       .map((id) => ({
         ...views.holding(id),
         facts: workshop.lots.get(id),
-        receivedMg: workshop.book.entriesOf(id)[0]?.massMg ?? 0,
+        receivedMg: greenMg(workshop.book, id),
       }))
       .filter(({ since }) => since > 0)
       .sort((a, b) => b.since - a.since),
@@ -140,14 +142,6 @@ function search(views: Views, q: string): SearchHit[] {
     .map(({ rank: _, ...hit }) => hit);
 }
 
-/** A field as RFC 4180 wants it; a leading `=`, `+`, `-`, `@` is kept from being run by a spreadsheet. */
-function csvField(value: string | number | null): string {
-  if (value === null) return '';
-  if (typeof value === 'number') return String(value);
-  const safe = /^[=+\-@\t\r]/.test(value) ? `'${value}` : value;
-  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
-}
-
 function stepsCsv(views: Views): string {
   const rows: (string | number | null)[][] = [
     ['step', 'at', 'station', 'kind', 'person', 'account', 'code', 'name', 'reason', 'massG', 'pieces'],
@@ -169,5 +163,5 @@ function stepsCsv(views: Views): string {
       ]);
     }
   }
-  return rows.map((row) => row.map(csvField).join(',')).join('\r\n') + '\r\n';
+  return csv(rows);
 }

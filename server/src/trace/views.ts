@@ -2,7 +2,7 @@ import type { BatchView, CostView, LotView, StreamStation, TraceView } from '@wu
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
-import { downstream, fillingShares, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
+import { downstream, fillingShares, greenMg, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
 import { STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import type { Views } from '../ledger/views';
 
@@ -47,7 +47,7 @@ export function batchView(views: Views, batch: Batch): BatchView {
     views.cocoa(batch.id).lots.length > 0
       ? [...makeUp].reduce((sum, [root, share]) => (views.workshop.lots.has(root) ? sum + share : sum), 0)
       : 0;
-  const green = stream[0]?.inMg ?? 0;
+  const green = stream[0]?.goodMg ?? 0;
   const route = routes.get(batch.routeId);
   if (!route) throw new DomainError('http/not-found', 'The route of this batch is gone.');
   const bowlMg = book.balance(batch.id).massMg;
@@ -230,7 +230,7 @@ export function lotView(views: Views, lotId: string): LotView {
     for (const step of views.stepsOfBatch(id))
       if (step.kind === 'charge' && !fractions.has(step.id)) fractions.set(step.id, share);
   }
-  const received = book.entriesOf(lotId)[0]?.massMg ?? 0;
+  const received = greenMg(book, lotId);
   return {
     id: lotId,
     code: holding.code,
@@ -284,7 +284,7 @@ export function traceView(views: Views, code: string): TraceView {
   const cacao = new Map(views.cocoa(holding.id).lots.map(({ lotId, share }) => [lotId, share]));
   const greenOf = (lotId: string): number => {
     const receipt = book.entriesOf(lotId)[0];
-    return receipt ? (back.get(receipt.stepId) ?? 0) * receipt.massMg : 0;
+    return receipt ? (back.get(receipt.stepId) ?? 0) * greenMg(book, lotId) : 0;
   };
   return {
     subject: { code: holding.code, name: holding.name, kind: holding.kind },

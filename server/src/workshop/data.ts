@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { beanRecord } from '@wunsch/core/beans/records';
 import { Book } from '@wunsch/core/ledger/book';
 import { settings } from '@wunsch/core/workshop/schemas';
+import { sniff } from '../beans/sniff';
 import type { Router } from '../http/router';
-import { noChanges, write } from '../store/records';
+import { noChanges, write, type Changes, type FileMeta } from '../store/records';
 import type { Workshop } from './workshop';
 
 const row = z.record(z.string(), z.unknown()).and(z.object({ id: z.string().min(1) }));
@@ -20,6 +22,9 @@ const bundle = z.object({
   batches: z.array(row),
   steps: z.array(row.and(z.object({ postings: z.array(z.unknown()) }))),
   works: z.array(row),
+  /** Absent in files from before beans had records. */
+  beanRecords: z.array(row.and(z.object({ value: z.unknown() }))).default([]),
+  files: z.array(row.and(z.object({ data: z.base64() }))).default([]),
 });
 
 const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
@@ -32,8 +37,11 @@ function ordered(value: unknown): unknown {
 }
 
 /** The whole workshop as one JSON document. */
-export function exportWorkshop(workshop: Workshop): string {
+export async function exportWorkshop(workshop: Workshop): Promise<string> {
   const { book } = workshop;
+  const files: (FileMeta & { data: string })[] = [];
+  for (const file of byId(workshop.beans.files.values()))
+    files.push({ ...file, data: Buffer.from((await workshop.fileBytes(file.id)) ?? []).toString('base64') });
   return JSON.stringify(ordered({
     format: 'wunsch-workshop',
     version: 1,
@@ -47,6 +55,8 @@ export function exportWorkshop(workshop: Workshop): string {
     batches: byId(workshop.batches.values()),
     steps: [...book.steps.values()].sort((a, b) => a.seq - b.seq),
     works: byId(workshop.works.values()),
+    beanRecords: byId(workshop.beans.everything()),
+    files,
   }));
 }
 
@@ -55,7 +65,12 @@ export async function restoreWorkshop(workshop: Workshop, input: z.infer<typeof 
   if (workshop.book.steps.size > 0) {
     throw new DomainError('workshop/not-empty', 'A restore goes into an empty workshop only. Start one with another WUNSCH_DATA directory.');
   }
-  const changes = { ...noChanges(), ...(input as unknown as Pick<ReturnType<typeof noChanges>, 'people' | 'machines' | 'materials' | 'routes' | 'holdings' | 'lots' | 'batches' | 'steps' | 'works'>) };
+  const changes = {
+    ...noChanges(),
+    ...(input as unknown as Omit<Changes, 'files'>),
+    files: input.files.map(readFile),
+    beanRecords: input.beanRecords.map(readRecord),
+  };
   checkByLedger(changes);
   const {
     format: _f,
@@ -69,6 +84,18 @@ export async function restoreWorkshop(workshop: Workshop, input: z.infer<typeof 
     throw badRestore('', 'Some row of the file lacks what it needs.');
   }
   await workshop.reload();
+}
+
+function readFile({ data, ...file }: z.infer<typeof bundle>['files'][number], index: number): Changes['files'][number] {
+  const bytes = Buffer.from(data, 'base64');
+  if (sniff(bytes).type !== file['type']) throw badRestore(`files.${index}`, `File ${index + 1} is not what it says it is.`);
+  return { ...(file as unknown as FileMeta), bytes };
+}
+
+function readRecord(row: z.infer<typeof bundle>['beanRecords'][number], index: number): Changes['beanRecords'][number] {
+  const value = beanRecord.safeParse(row.value);
+  if (!value.success) throw badRestore(`beanRecords.${index}`, `Bean record ${index + 1} cannot be read.`);
+  return { ...(row as unknown as Changes['beanRecords'][number]), value: value.data };
 }
 
 const badRestore = (path: string, detail: string): DomainError =>

@@ -1,19 +1,33 @@
 import { nanoid } from 'nanoid';
+import type { BeanRecord, BeanRecordValue } from '@wunsch/core/beans/records';
+import { mayBeWorked, type LotStanding } from '@wunsch/core/beans/state';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { emptyingAgain } from '@wunsch/core/grind/reworked';
 import { Book } from '@wunsch/core/ledger/book';
 import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands';
 import { hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
 import { planStep } from '@wunsch/core/ledger/plan';
 import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
-import type { Batch, LotFacts, Material, Step } from '@wunsch/core/ledger/types';
+import type { Batch, LotFacts, Material, Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { toMg } from '@wunsch/core/units/mass';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
-import { DEFAULT_SETTINGS, type Machine, type Person, type Settings, type Work } from '@wunsch/core/workshop/schemas';
+import { DEFAULT_SETTINGS, type Machine, type Person, type Settings } from '@wunsch/core/workshop/schemas';
+import type { Work } from '@wunsch/core/workshop/work';
 import type { Route } from '@wunsch/core/workshop/stations';
 import type { Database } from '../store/database';
-import { clear, findAnswer, noChanges, read, write, type Changes } from '../store/records';
+import { BeanBook } from '../beans/book';
+import {
+  clear,
+  findAnswer,
+  noChanges,
+  read,
+  readFileBytes,
+  write,
+  type Changes,
+  type FileMeta,
+} from '../store/records';
 import type { answers } from '../store/schema';
 
 export interface Correction {
@@ -41,6 +55,7 @@ export class Workshop {
   readonly lots = new Map<string, LotFacts>();
   readonly batches = new Map<string, Batch>();
   readonly works = new Map<string, Work>();
+  readonly beans = new BeanBook();
   private pending: Changes = noChanges();
   private queue: Promise<unknown> = Promise.resolve();
   private counters = new Map<string, number>();
@@ -74,6 +89,7 @@ export class Workshop {
     this.book = new Book();
     for (const map of [this.people, this.machines, this.materials, this.routes, this.lots, this.batches, this.works])
       map.clear();
+    this.beans.clear();
     this.counters = new Map();
     this.pending = noChanges();
     this.worth = null;
@@ -94,6 +110,8 @@ export class Workshop {
     for (const row of records.routes) this.routes.set(row.id, row);
     for (const row of records.batches) this.batches.set(row.id, row);
     for (const row of records.works) this.works.set(row.id, row);
+    for (const row of records.beanRecords) this.beans.add(row);
+    for (const row of records.files) this.beans.files.set(row.id, row);
     this.changed();
   }
 
@@ -170,7 +188,8 @@ export class Workshop {
     };
   }
 
-  private timeOf(head: Pick<EntryHead, 'at'>): number {
+  /** UTC ms of an entry. @throws DomainError for times to come and before this century */
+  timeOf(head: Pick<EntryHead, 'at'>): number {
     const now = this.now();
     const at = head.at === undefined ? now : Date.parse(head.at);
     if (at > now + CLOCK_SLACK_MS) {
@@ -223,6 +242,7 @@ export class Workshop {
         { path: 'kind', message: `is not ${old.kind}` },
       ]);
     }
+    if (!old && hasSources(command)) this.checkBeans(command.sources, command.kind);
     const seq = this.seq + 1;
     const order = old?.order ?? seq;
     const counters = new Map(this.counters);
@@ -237,6 +257,27 @@ export class Workshop {
     } catch (error) {
       this.counters = counters;
       throw error;
+    }
+  }
+
+  /** Whether a wet lot has been weighed in as dry. */
+  isDried(lotId: string): boolean {
+    return this.book.entriesOf(lotId).some(({ stepId }) => this.book.steps.get(stepId)?.kind === 'dry');
+  }
+
+  /** Where a lot stands between the door and the sorting table. */
+  standing(lotId: string): LotStanding {
+    const facts = this.lots.get(lotId);
+    if (!facts) throw new DomainError('http/not-found', 'There is no such lot.');
+    return this.beans.standing(lotId, facts, facts.form !== 'wet' || this.isDried(lotId));
+  }
+
+  /** Beans that are wet, on hold or refused are not worked. */
+  private checkBeans(sources: readonly { holdingId: string }[], kind: StepKind): void {
+    for (const { holdingId } of sources) {
+      if (!this.lots.has(holdingId)) continue;
+      const { code, routeId } = this.book.holding(holdingId);
+      mayBeWorked(code, this.standing(holdingId), kind, this.routes.get(routeId ?? ''));
     }
   }
 
@@ -277,40 +318,10 @@ export class Workshop {
     };
   }
 
-  /**
-   * When the bowl's content changes behind its emptying (butter entered late, nibs corrected), the emptying
-   * is worked out again from what was weighed then: the difference shows as unaccounted.
-   */
+  /** What a step changes behind a bowl's emptying, if anything. */
   private following(step: Step, old: Step | undefined, seq: number): Step[] {
-    const batchId = step.kind === 'charge' ? step.batchId : old?.kind === 'charge' ? old.batchId : null;
-    if (batchId === null) return [];
-    const emptying = this.book
-      .entriesOf(batchId)
-      .map((entry) => this.book.steps.get(entry.stepId))
-      .find((row) => row?.kind === 'discharge');
-    if (!emptying || emptying.at < step.at) return [];
-    const change = inflow(step, batchId) - (old ? inflow(old, batchId) : 0);
-    if (change === 0) return [];
-    const postings = emptying.postings.map((posting) => ({ ...posting }));
-    const bowl = postings.find((posting) => posting.holdingId === batchId);
-    if (!bowl) return [];
-    bowl.massMg -= change;
-    const rest = postings.find((posting) => posting.loss === 'unaccounted');
-    if (rest) rest.massMg += change;
-    else
-      postings.push({ holdingId: null, loss: 'unaccounted', outside: null, reason: null, massMg: change, pieces: 0 });
-    return [
-      {
-        ...emptying,
-        id: nanoid(12),
-        seq: seq + 1,
-        recordedAt: this.now(),
-        personId: step.personId,
-        supersedes: emptying.id,
-        reason: 'Worked out again: what was in the bowl changed.',
-        postings: postings.filter((posting) => posting.massMg !== 0 || posting.pieces !== 0),
-      },
-    ];
+    const again = emptyingAgain(this.book, step, old, { id: nanoid(12), seq: seq + 1, recordedAt: this.now() });
+    return again === null ? [] : [again];
   }
 
   private enter(plan: StepPlan, steps: Step[], finishing?: string): void {
@@ -398,6 +409,8 @@ export class Workshop {
         { path: 'station', message: 'has no work to start' },
       ]);
     }
+    const kind = STEP_OF[entry.station];
+    if (kind !== undefined) this.checkBeans(entry.sources, kind);
     const startedAt = this.timeOf(entry);
     const reserved = this.reserved();
     const sources = entry.sources.map((source, index) => {
@@ -431,6 +444,9 @@ export class Workshop {
       startedAt,
       dueAt: entry.dueAt === null ? null : Date.parse(entry.dueAt),
       note: entry.note,
+      pausedAt: null,
+      pausedMs: 0,
+      sacks: entry.sacks ?? [],
     };
     this.works.set(work.id, work);
     this.pending.works.push(work);
@@ -446,6 +462,20 @@ export class Workshop {
       );
     }
     return work;
+  }
+
+  /** Stops or starts the hands' clock of a piece of work. */
+  pauseWork(workId: string, paused: boolean): Work {
+    const work = this.openWork(workId);
+    const now = this.now();
+    const { pausedAt = null, pausedMs = 0 } = work;
+    if ((pausedAt !== null) === paused) return work;
+    const next: Work = paused
+      ? { ...work, pausedAt: now, pausedMs }
+      : { ...work, pausedAt: null, pausedMs: pausedMs + (now - (pausedAt ?? now)) };
+    this.works.set(workId, next);
+    this.pending.works.push(next);
+    return next;
   }
 
   /** Weighs work out: its step enters the book and the work is closed. */
@@ -470,6 +500,43 @@ export class Workshop {
   private closeWork(workId: string, stepId: string | null): void {
     this.works.delete(workId);
     this.pending.closedWorks.push({ id: workId, at: this.now(), stepId });
+  }
+
+  /** Writes something down about a lot, or (without one) about the bean store. */
+  addBeanRecord(
+    lotId: string | null,
+    value: BeanRecordValue,
+    head: { personId: string; at?: string | undefined },
+  ): BeanRecord {
+    this.checkHead({ personId: head.personId, machineId: null });
+    const record: BeanRecord = {
+      id: nanoid(12),
+      lotId,
+      at: this.timeOf(head),
+      recordedAt: this.now(),
+      personId: head.personId,
+      value,
+    };
+    this.beans.add(record);
+    this.pending.beanRecords.push(record);
+    return record;
+  }
+
+  addFile(meta: Omit<FileMeta, 'id' | 'at'>, bytes: Uint8Array): FileMeta {
+    this.checkHead({ personId: meta.personId, machineId: null });
+    const file: FileMeta = { ...meta, id: nanoid(16), at: this.now() };
+    this.beans.files.set(file.id, file);
+    this.pending.files.push({ ...file, bytes });
+    return file;
+  }
+
+  removeFile(fileId: string): void {
+    if (!this.beans.files.delete(fileId)) throw new DomainError('http/not-found', 'There is no such file.');
+    this.pending.removedFiles.push(fileId);
+  }
+
+  fileBytes(fileId: string): Promise<Uint8Array | null> {
+    return readFileBytes(this.db, fileId);
   }
 
   putSettings(value: Settings): void {
@@ -523,6 +590,3 @@ export class Workshop {
     await this.load();
   }
 }
-
-const inflow = (step: Step, batchId: string): number =>
-  step.postings.reduce((sum, p) => (p.holdingId === batchId && p.massMg > 0 ? sum + p.massMg : sum), 0);

@@ -1,5 +1,5 @@
-import { expectGoods, type StationYields } from '../../src/beans/expect';
-import { seededNormal } from '../seeded';
+import { expectGoods, type StationYields } from '../src/ledger/expect';
+import { seededNormal } from './seeded';
 
 const usual = [0.9, 0.99] as const;
 const chain = (own: number[], family: number[] = []): StationYields[] => [

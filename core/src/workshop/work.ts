@@ -1,0 +1,22 @@
+import type { Station } from './stations';
+
+/** Work under way at a station. */
+export interface Work {
+  id: string;
+  station: Station;
+  sources: { holdingId: string; massMg: number; pieces: number }[];
+  machineId: string | null;
+  personId: string;
+  startedAt: number;
+  dueAt: number | null;
+  note: string;
+  /** Hands-on time does not run while it is paused; absent in older work: never paused. */
+  pausedAt?: number | null;
+  pausedMs?: number;
+  /** Sacks opened for it, by number. */
+  sacks?: number[];
+}
+
+/** Milliseconds that hands were at a piece of work. */
+export const workedMs = (work: Pick<Work, 'startedAt' | 'pausedAt' | 'pausedMs'>, now: number): number =>
+  Math.max(0, (work.pausedAt ?? now) - work.startedAt - (work.pausedMs ?? 0));

@@ -1,0 +1,234 @@
+import { createHash } from 'node:crypto';
+import { z } from 'zod';
+import { IMPORT_FIELDS, WEIGHT_UNITS } from '@wunsch/core/beans/import';
+import { beanRecord } from '@wunsch/core/beans/records';
+import { judgeCut, CUT_CLASSES } from '@wunsch/core/beans/cut-test';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { entryHead, id } from '@wunsch/core/ledger/commands';
+import { wilson } from '@wunsch/core/stats/intervals';
+import { param } from '../ledger/plugin';
+import type { Router } from '../http/router';
+import type { Views } from '../ledger/views';
+import { sortView } from '../sort/views';
+import { previewImport } from './import';
+import { claimPdf } from './pdf/claim';
+import { lotPdf } from './pdf/lot-sheet';
+import { LARGEST_FILE, sniff } from './sniff';
+import { beanStoreView } from './store';
+import { lotsCsv } from './table';
+import { beanLotView, fileView, lotByCode, samplesView } from './views';
+
+const head = z.object({ personId: id, at: entryHead.shape.at });
+/** Base64 is a third longer than what it carries. */
+const FILE_BODY = Math.ceil(LARGEST_FILE * 1.4) + 10_000;
+const TABLE_BODY = 900_000;
+
+/** Lots with all that is written down about them; the bean store; photos, papers, sheets, tables. */
+export function beanRoutes(router: Router, views: Views): void {
+  const { workshop } = router;
+  const lotOf = (request: { params: unknown }): string => lotByCode(views, param(request.params, 'code'));
+
+  router.read('/api/beans/lots/:code', 'One lot with all that is written down about it', (request) =>
+    beanLotView(views, lotOf(request)),
+  );
+  router.read('/api/beans/store', 'What stands in the bean store', () => beanStoreView(views));
+  router.read('/api/beans/samples', 'Samples side by side', () => ({ samples: samplesView(views) }));
+  router.read('/api/sort/lots/:code', 'What sorting has found on a lot', (request) => sortView(views, lotOf(request)));
+  router.read('/api/beans/lots.csv', 'Lots as CSV (RFC 4180)', () => lotsCsv(views));
+
+  router.write(
+    'POST',
+    '/api/beans/lots/:code/records',
+    'Write something down about a lot',
+    head.extend({ record: beanRecord }),
+    ({ record, ...who }, request) => {
+      const lotId = lotOf(request);
+      if (record.kind === 'taken-back' || record.kind === 'trap') throw notHere(record.kind);
+      checkRelease(views, lotId, record);
+      return workshop.addBeanRecord(lotId, record, who);
+    },
+  );
+  router.write(
+    'POST',
+    '/api/beans/records',
+    'Write something down about the bean store',
+    head.extend({ record: beanRecord }),
+    ({ record, ...who }) => {
+      if (record.kind !== 'trap') throw notHere(record.kind);
+      return workshop.addBeanRecord(null, record, who);
+    },
+  );
+  router.write(
+    'POST',
+    '/api/beans/records/:id/take-back',
+    'Take a record back: it stays readable but counts no more',
+    head.extend({ word: z.string().trim().max(500).default('') }),
+    ({ word, ...who }, request) => {
+      const recordId = param(request.params, 'id');
+      const lotId = workshop.beans.lotOfRecord(recordId);
+      if (lotId === undefined || !workshop.beans.of(lotId).some((row) => row.id === recordId))
+        throw new DomainError('http/not-found', 'There is no such record, or it was taken back already.');
+      return workshop.addBeanRecord(lotId, { kind: 'taken-back', recordId, word }, who);
+    },
+  );
+
+  fileRoutes(router, views, lotOf);
+  importRoutes(router, views);
+
+  const tally = z.object(
+    Object.fromEntries(CUT_CLASSES.map((name) => [name, z.number().int().min(0).default(0)])) as Record<
+      (typeof CUT_CLASSES)[number],
+      z.ZodDefault<z.ZodNumber>
+    >,
+  );
+  router.calc(
+    '/api/calc/beans/cut-test',
+    'Grade of a cut test and how sure it is',
+    z.object({ planned: z.number().int().min(1).default(300), tally }),
+    ({ planned, tally: counted }) => judgeCut(counted, planned),
+  );
+  router.calc(
+    '/api/calc/stats/share',
+    'Wilson interval of a share',
+    z
+      .object({
+        hits: z.number().int().min(0),
+        n: z.number().int().min(1),
+        level: z.number().gt(0).lt(1).default(0.95),
+      })
+      .refine((b) => b.hits <= b.n, { message: 'is more than were looked at', path: ['hits'] }),
+    ({ hits, n, level }) => ({ share: hits / n, ...wilson(hits, n, level) }),
+  );
+}
+
+const notHere = (kind: string): DomainError =>
+  new DomainError('beans/wrong-place', `A record of the kind “${kind}” is not written here.`, [
+    { path: 'record.kind', message: 'does not belong here' },
+  ]);
+
+/** A hold ends by name: before its hours are reached only with a word, which is kept. */
+function checkRelease(views: Views, lotId: string, record: z.infer<typeof beanRecord>): void {
+  if (record.kind !== 'release' && record.kind !== 'core') return;
+  const { hold } = views.workshop.standing(lotId);
+  if (!hold || hold.released)
+    throw new DomainError('beans/no-hold', 'No hold is running on this lot.', [
+      { path: 'record.kind', message: 'needs a running hold' },
+    ]);
+  if (record.kind === 'release' && hold.clock?.done === false && record.word.length < 3)
+    throw new DomainError(
+      'beans/hold-not-done',
+      `Only ${hold.clock.hours.toFixed(1)} of ${hold.plan.hours} h have kept the temperature. To release it all the same, say why.`,
+      [{ path: 'record.word', message: 'says why it is released early' }],
+    );
+}
+
+function fileRoutes(router: Router, views: Views, lotOf: (request: { params: unknown }) => string): void {
+  const { workshop } = router;
+  const upload = z.object({
+    personId: id,
+    name: z.string().trim().min(1, 'is missing').max(120, 'is longer than 120 letters'),
+    caption: z.string().trim().max(200, 'is longer than 200 letters').default(''),
+    data: z.base64('is not Base64'),
+  });
+  router.write(
+    'POST',
+    '/api/beans/lots/:code/files',
+    'Attach a photo or paper (Base64)',
+    upload,
+    ({ data, ...rest }, request) => {
+      const lotId = lotOf(request);
+      const bytes = Buffer.from(data, 'base64');
+      const found = sniff(bytes);
+      const sha256 = createHash('sha256').update(bytes).digest('hex');
+      return fileView(views, workshop.addFile({ ...rest, ...found, lotId, size: bytes.length, sha256 }, bytes));
+    },
+    FILE_BODY,
+  );
+  router.write('DELETE', '/api/beans/files/:id', 'Remove a photo or paper', z.object({}), (_, request) => {
+    workshop.removeFile(param(request.params, 'id'));
+    return { removed: true };
+  });
+  router.file('/api/beans/files/:id', 'A photo or paper', async (request) => {
+    const file = workshop.beans.files.get(param(request.params, 'id'));
+    const bytes = file ? await workshop.fileBytes(file.id) : null;
+    if (!file || !bytes) throw new DomainError('http/not-found', 'There is no such file.');
+    return { type: file.type, name: file.name, bytes, inline: file.type.startsWith('image/') };
+  });
+  router.file('/api/beans/lots/:code/claim.pdf', 'Claim sheet for the supplier', async (request) => {
+    const lotId = lotOf(request);
+    return {
+      type: 'application/pdf',
+      name: `claim-${param(request.params, 'code')}.pdf`,
+      bytes: await claimPdf(views, lotId),
+      inline: true,
+    };
+  });
+  router.file(
+    '/api/beans/lots/:code/sheet.pdf',
+    'Lot sheet to hang on the sacks, with a QR code of its page',
+    async (request) => {
+      const lotId = lotOf(request);
+      const origin = `${request.protocol}://${request.headers.host ?? 'localhost'}`;
+      return {
+        type: 'application/pdf',
+        name: `lot-${param(request.params, 'code')}.pdf`,
+        bytes: await lotPdf(views, lotId, origin),
+        inline: true,
+      };
+    },
+  );
+}
+
+function importRoutes(router: Router, views: Views): void {
+  const { workshop } = router;
+  const column = z.number().int().min(0).max(500).nullable();
+  const table = z.object({
+    text: z.string().min(1, 'is empty').max(TABLE_BODY),
+    mapping: z
+      .object(
+        Object.fromEntries(IMPORT_FIELDS.map(({ name }) => [name, column.optional()])) as Record<
+          (typeof IMPORT_FIELDS)[number]['name'],
+          z.ZodOptional<typeof column>
+        >,
+      )
+      .optional(),
+    unit: z.enum(Object.keys(WEIGHT_UNITS) as [keyof typeof WEIGHT_UNITS]).optional(),
+    routeId: id,
+  });
+  const request = (body: z.infer<typeof table>) => ({ ...body, currency: workshop.settings.currency });
+  router.calc('/api/beans/import/preview', 'What a table of lots would bring in', table, (body) =>
+    previewImport(request(body)),
+  );
+  router.write(
+    'POST',
+    '/api/beans/import',
+    'Take in a table of lots: all of it or nothing',
+    table.extend({ personId: id }),
+    ({ personId, ...body }) => {
+      const preview = previewImport(request(body));
+      if (preview.bad > 0)
+        throw new DomainError(
+          'beans/bad-rows',
+          `${preview.bad} of ${preview.rows.length} rows cannot be read. Nothing was taken in.`,
+          preview.rows
+            .flatMap(({ line, problems }) =>
+              problems.map(({ field, message }) => ({ path: `line ${line}, ${field}`, message })),
+            )
+            .slice(0, 100),
+        );
+      const codes = preview.rows.map(({ command, at, line }) => {
+        if (!command) throw new Error(`no command for line ${line}`);
+        const step = workshop.record(command, {
+          personId,
+          machineId: null,
+          minutes: 0,
+          energyKwh: 0,
+          ...(at === null ? {} : { at }),
+        });
+        return views.workshop.book.holding(step.slots['good'] ?? '').code;
+      });
+      return { codes };
+    },
+    TABLE_BODY * 2,
+  );
+}

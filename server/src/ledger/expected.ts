@@ -1,0 +1,53 @@
+import type { CommandOf } from '@wunsch/core/ledger/commands';
+import { expectGoods, type ExpectedGoods, type StationYields } from '@wunsch/core/ledger/expect';
+import type { StepKind } from '@wunsch/core/ledger/types';
+import { USUAL_YIELD } from '@wunsch/core/ledger/yields';
+import type { Station } from '@wunsch/core/workshop/stations';
+import type { Views } from './views';
+
+const CHAIN: readonly { station: StationYields['station'] & Station; kind: StepKind }[] = [
+  { station: 'sort', kind: 'sort' },
+  { station: 'roast', kind: 'roast' },
+  { station: 'winnow', kind: 'winnow' },
+  { station: 'grind', kind: 'discharge' },
+  { station: 'mould', kind: 'mould' },
+];
+const FAMILY_MOST = 60;
+
+/** What grams of a lot will still give, from its own yields, its family's, or the trade's. */
+export function expectedFrom(views: Views, lotId: string, leftG: number): ExpectedGoods {
+  const { workshop } = views;
+  const family = views.family(lotId);
+  const route = workshop.routes.get(workshop.book.holding(lotId).routeId ?? '');
+  const chain = CHAIN.filter(({ station }) => route?.stations.includes(station) ?? true).map(
+    ({ station, kind }): StationYields => {
+      const own = views.yields.ofLot(kind, lotId);
+      const others = views.yields
+        .ofFamily(kind, family)
+        .filter((row) => row.lotId !== lotId)
+        .slice(-FAMILY_MOST);
+      const known = [...others, ...own];
+      return {
+        station,
+        own: own.map(({ value }) => value),
+        family: others.map(({ value }) => value),
+        usual: USUAL_YIELD[kind] ?? [0.9, 1],
+        loadG: known.length > 0 ? known.reduce((sum, { inMg }) => sum + inMg, 0) / known.length / 1000 : 20_000,
+      };
+    },
+  );
+  return expectGoods(leftG, chain, usualBar(views, family));
+}
+
+/** Weight and cacao share of the bar that the family was last made into. */
+export function usualBar(views: Views, family: string): { barG: number; cacao: number } {
+  const { book } = views.workshop;
+  const last = views.yields.ofFamily('mould', family).at(-1) ?? views.yields.of('mould').at(-1);
+  const step = last ? book.steps.get(last.stepId) : undefined;
+  const bars = step?.slots['good'];
+  if (!step || bars === undefined) return { barG: 70, cacao: 0.7 };
+  return {
+    barG: (step.command as CommandOf<'mould'>).barG,
+    cacao: Math.max(0.05, views.cocoa(bars).withoutButterPct / 100),
+  };
+}

@@ -1,0 +1,87 @@
+import type { HistoryPoint } from '@wunsch/core/api/types';
+import type { Step, StepKind } from '@wunsch/core/ledger/types';
+import { stepYield } from '@wunsch/core/ledger/yields';
+import type { Valuation } from '@wunsch/core/ledger/valuation';
+import type { Workshop } from '../workshop/workshop';
+
+export interface IndexedYield extends HistoryPoint {
+  kind: StepKind;
+  /** The lot that most of it is. */
+  lotId: string | null;
+  /** Place in the order of the work. */
+  index: number;
+}
+
+/**
+ * Yields of all steps, by kind and family and by kind and lot, in the order of the work. Steps appended at the
+ * end are taken in as they come; a correction or a late entry makes it begin again.
+ */
+export class YieldIndex {
+  private byFamily = new Map<string, IndexedYield[]>();
+  private byLot = new Map<string, IndexedYield[]>();
+  private byKind = new Map<StepKind, IndexedYield[]>();
+  private seen = 0;
+  private last: Step | undefined;
+  private worth: Valuation | null = null;
+
+  constructor(
+    private readonly workshop: Workshop,
+    private readonly familyOf: (holdingId: string) => { lotId: string | null; family: string },
+  ) {}
+
+  ofFamily(kind: StepKind, family: string): readonly IndexedYield[] {
+    this.update();
+    return this.byFamily.get(`${kind} ${family}`) ?? [];
+  }
+
+  ofLot(kind: StepKind, lotId: string): readonly IndexedYield[] {
+    this.update();
+    return this.byLot.get(`${kind} ${lotId}`) ?? [];
+  }
+
+  of(kind: StepKind): readonly IndexedYield[] {
+    this.update();
+    return this.byKind.get(kind) ?? [];
+  }
+
+  private update(): void {
+    const { book, valuation } = this.workshop;
+    const { timeline } = book;
+    if (this.worth !== valuation || (this.seen > 0 && timeline[this.seen - 1] !== this.last)) {
+      this.byFamily = new Map();
+      this.byLot = new Map();
+      this.byKind = new Map();
+      this.seen = 0;
+      this.worth = valuation;
+    }
+    for (; this.seen < timeline.length; this.seen += 1) {
+      const step = timeline[this.seen];
+      if (step) this.add(step, this.seen);
+    }
+    this.last = timeline[this.seen - 1];
+  }
+
+  private add(step: Step, index: number): void {
+    const point = stepYield(this.workshop.book, step);
+    const made = step.slots['good'] ?? step.batchId;
+    if (!point || made === null || made === undefined) return;
+    const { lotId, family } = this.familyOf(made);
+    const row: IndexedYield = {
+      ...point,
+      kind: step.kind,
+      lotId,
+      family,
+      index,
+      code: this.workshop.book.holdings.get(made)?.code ?? '',
+    };
+    push(this.byKind, step.kind, row);
+    push(this.byFamily, `${step.kind} ${family}`, row);
+    if (lotId !== null) push(this.byLot, `${step.kind} ${lotId}`, row);
+  }
+}
+
+function push<K>(map: Map<K, IndexedYield[]>, key: K, row: IndexedYield): void {
+  const list = map.get(key);
+  if (list) list.push(row);
+  else map.set(key, [row]);
+}
