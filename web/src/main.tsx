@@ -8,7 +8,8 @@ import { Empty, Loading } from './parts/pieces';
 
 const Bench = lazy(() => import('./bench/Bench').then((m) => ({ default: m.Bench })));
 const BatchPage = lazy(() => import('./trace/BatchPage').then((m) => ({ default: m.BatchPage })));
-const LotPage = lazy(() => import('./trace/LotPage').then((m) => ({ default: m.LotPage })));
+const InspectionPage = lazy(() => import('./beans/InspectionPage').then((m) => ({ default: m.InspectionPage })));
+const LotPage = lazy(() => import('./beans/LotPage').then((m) => ({ default: m.LotPage })));
 const TubPage = lazy(() => import('./trace/TubPage').then((m) => ({ default: m.TubPage })));
 const TracePage = lazy(() => import('./trace/TracePage').then((m) => ({ default: m.TracePage })));
 const StepPage = lazy(() => import('./trace/StepPage').then((m) => ({ default: m.StepPage })));
@@ -49,6 +50,7 @@ const router = createBrowserRouter([
       { path: '/batch/:code', element: page(<BatchPage />) },
       { path: '/lots', element: page(<LotsPage />) },
       { path: '/lot/:code', element: page(<LotPage />) },
+      { path: '/lot/:code/inspect', element: page(<InspectionPage />) },
       { path: '/tub/:code', element: page(<TubPage />) },
       { path: '/trace/:code', element: page(<TracePage />) },
       { path: '/step/:id', element: page(<StepPage />) },

@@ -62,6 +62,16 @@ function holdState(records: readonly BeanRecord[]): HoldState | null {
   return { record, plan, readings, clock: method === 'roast' ? null : holdClock(readings, plan), released };
 }
 
+/** Whether `mayBeWorked` would let it. */
+export function canBeWorked(state: LotStanding, kind: StepKind, route: Route | undefined): boolean {
+  try {
+    mayBeWorked('', state, kind, route);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 const LEAVES_THE_STORE = new Set<StepKind>(['sort', 'roast', 'winnow', 'charge']);
 
 /**

@@ -216,7 +216,8 @@ export function adviseSort(summary: SortSummary, measures: Measures): SortAdvice
       evidence,
       todo: 'Keep the piles and photograph them; print the claim sheet from the lot.',
     };
-  const usual = projectMean([...measures.familyShares], summary.sessions, 0.95);
+  // Lots differ among themselves, so the spread of single sessions is the measure, not that of their mean.
+  const usual = projectMean([...measures.familyShares], 1, 0.95);
   if (usual && measures.familyShares.length >= 5 && summary.rejectShare > usual.high)
     return {
       tone: 'watch',

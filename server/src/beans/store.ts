@@ -16,7 +16,7 @@ export function beanStoreView(views: Views): BeanStoreView {
   const { workshop } = views;
   const rows = lotsOnHand(views)
     .map((lotId) => storeRow(views, lotId))
-    .sort((a, b) => a.receivedAt - b.receivedAt);
+    .sort((a, b) => ASKING.indexOf(a.standing) - ASKING.indexOf(b.standing) || a.receivedAt - b.receivedAt);
   markNext(views, rows);
   const traps = trapCounts(views);
   const weeks = trapWeeks(traps);
@@ -27,6 +27,9 @@ export function beanStoreView(views: Views): BeanStoreView {
     now: workshop.now(),
   };
 }
+
+/** What asks for somebody stands first. */
+const ASKING: readonly Standing[] = ['on hold', 'wet', 'refused', 'not looked at', 'taken in', 'sample'];
 
 const lotsOnHand = (views: Views): string[] =>
   [...views.workshop.book.live].filter((id) => views.workshop.lots.has(id));

@@ -26,6 +26,8 @@ import { sortView } from '../sort/views';
 import { papersOf } from './papers';
 
 const DAY_MS = 86_400_000;
+/** Usual share that wet beans keep once they are dry. */
+const DRY_OF_WET = 0.38;
 
 /** A lot with everything written down about it. @throws DomainError for codes that are no lot's */
 export function lotByCode(views: Views, code: string): string {
@@ -134,6 +136,7 @@ export function beanLotView(views: Views, lotId: string): BeanLotView {
   const sort = sortView(views, lotId);
   const count = countOf(records, facts);
   const papers = papersOf(records);
+  const harvest = harvestView(views, lotId);
   return {
     id: lotId,
     code: holding.code,
@@ -154,10 +157,14 @@ export function beanLotView(views: Views, lotId: string): BeanLotView {
     sacks: sacksOf(views, lotId),
     count,
     inspections,
-    harvest: harvestView(views, lotId),
+    harvest,
     files: workshop.beans.filesOf(lotId).map((file) => fileView(views, file)),
     records: recordLog(views, lotId),
-    expected: expectedFrom(views, lotId, leftG),
+    expected: expectedFrom(
+      views,
+      lotId,
+      standing === 'wet' ? (harvest?.forecast?.targetG ?? leftG * DRY_OF_WET) : leftG,
+    ),
     sort,
     claim: claimSheet({
       netG: facts.invoiceNetG ?? receivedG,

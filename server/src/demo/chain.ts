@@ -54,7 +54,7 @@ export class BatchChain {
           [demo.beans(plan.origin, this.greenG * 0.6, at), 0.6],
           [demo.beans(this.other(), this.greenG * 0.4, at), 0.4],
         ]
-      : [[demo.beans(plan.origin, this.greenG, at), 1]];
+      : [[demo.beans(plan.origin, this.greenG, at, plan.flatBeans), 1]];
     let clock = at;
     for (const [lot, share] of shares) {
       const inG = Math.round(this.greenG * share);
@@ -72,8 +72,9 @@ export class BatchChain {
       }
       const minutes = (inG / 1000) * chance.between(3.6, 4.6);
       clock += minutes * MINUTE;
-      const flat = plan.flatBeans ? 0.062 : chance.between(0.006, 0.013);
-      const goodShare = Math.min(0.985, chance.around(plan.origin.sortYield, 0.007)) - (plan.flatBeans ? 0.05 : 0);
+      const claimed = demo.beanStory.isFlat(lot);
+      const flat = demo.beanStory.flatShare(lot);
+      const goodShare = Math.min(0.985, chance.around(plan.origin.sortYield, 0.007)) - (claimed ? 0.05 : 0);
       const good = round(inG * goodShare);
       const rejectG = inG - good - Math.round(chance.between(5, 60));
       const step = demo.record(
@@ -85,15 +86,14 @@ export class BatchChain {
             massG: Math.round(rejectG * part),
           })),
           goodG: good,
-          note: plan.flatBeans
-            ? 'Far more flat beans than the sample had. Photographed; claim sent to the producer.'
-            : '',
+          note: claimed ? 'Far more flat beans than the sample had.' : '',
         },
         clock,
         demo.person(),
         { minutes: Math.round(minutes), machineId: 'sorting-table' },
       );
       this.sorted.push({ id: step.slots['good'] ?? '', g: good });
+      if (claimed) demo.beanStory.claim(lot, clock + HOUR);
     }
     const first = clock + 19 * HOUR;
     const loads = this.sorted.reduce((sum, { g }) => sum + loadsOf(g), 0);

@@ -2,6 +2,7 @@ import type { Command, EntryHead } from '@wunsch/core/ledger/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import type { Workshop } from '../workshop/workshop';
+import { BeanStory } from './beans';
 import { BatchChain, type Plan } from './chain';
 import { Chance, DAY, HOUR, Schedule } from './schedule';
 import { MACHINES, MATERIALS, ORIGINS, PEOPLE, SETTINGS, SUPPLIES, type Origin } from './scenario';
@@ -31,6 +32,7 @@ interface LotState {
 export class Demo {
   readonly chance: Chance;
   readonly schedule = new Schedule();
+  readonly beanStory = new BeanStory(this);
   readonly now: number;
   private readonly lots: LotState[] = [];
   private lotCount = 0;
@@ -67,17 +69,40 @@ export class Demo {
   }
 
   /** Takes beans of an origin from the oldest open lot; buys a new one when it runs short. */
-  beans(origin: Origin, grams: number, at: number): string {
-    let lot = this.lots.find((row) => row.origin === origin && row.leftG >= grams);
+  beans(origin: Origin, grams: number, at: number, flat = false): string {
+    const open = this.lots.filter((row) => row.origin === origin && row.leftG >= grams);
+    let lot = flat ? undefined : open[0];
     if (!lot) {
       lot = this.receive(origin, at - this.chance.between(2, 9) * DAY);
       this.lots.push(lot);
+      if (flat) this.beanStory.makeFlat(lot.id);
     }
     lot.leftG -= grams;
+    if (lot.leftG < 9_000) this.useUp(lot, at);
     return lot.id;
   }
 
-  receive(origin: Origin, at: number, note = ''): LotState {
+  /** What is too little for a batch goes into test roasts some days later. */
+  private useUp(lot: LotState, at: number): void {
+    const grams = lot.leftG;
+    lot.leftG = 0;
+    if (grams <= 0) return;
+    this.schedule.add(at + 10 * DAY, () =>
+      this.record(
+        {
+          kind: 'adjust',
+          holdingId: lot.id,
+          countedG: 0,
+          cause: 'sample',
+          note: 'Too little for a batch: test roasts.',
+        },
+        at + 10 * DAY,
+        'ilse',
+      ),
+    );
+  }
+
+  receive(origin: Origin, at: number, moth = false): LotState {
     this.lotCount += 1;
     const large = this.options.months > 30;
     const sacks = Math.round(this.chance.between(large ? 30 : 3, large ? 44 : 7));
@@ -94,13 +119,17 @@ export class Demo {
         pricePerKg: Math.round(origin.lot.pricePerKg * this.chance.between(0.94, 1.09) * 100) / 100,
         freight: Math.round(origin.lot.freight * (sacks / 5)),
         moisturePct: Math.round(this.chance.around(7, 0.35) * 10) / 10,
-        note,
+        invoiceSacks: sacks,
+        invoiceNetG: Math.round((netG * this.chance.between(0.9985, 1.004)) / 500) * 500,
+        note: '',
       },
       at,
       this.person(),
       { minutes: 25 },
     );
-    return { id: step.slots['good'] ?? '', leftG: netG, origin };
+    const id = step.slots['good'] ?? '';
+    this.beanStory.arrive(id, origin, at, sacks, netG, { moth });
+    return { id, leftG: netG, origin };
   }
 
   /** Something from the pantry, bought when it runs short. @returns the holding to take it from */
@@ -146,13 +175,11 @@ export class Demo {
     this.planBatches();
     this.schedule.add(this.now - 17 * DAY, () => {
       const origin = ORIGINS[2];
-      if (origin)
-        this.receive(
-          origin,
-          this.now - 17 * DAY,
-          'ON HOLD: webbing and two larvae in sack 3. Kept apart in the cold room, not to be opened.',
-        );
+      if (origin) this.receive(origin, this.now - 17 * DAY, true);
     });
+    this.schedule.add(this.now - 32 * DAY, () => this.beanStory.samples());
+    this.schedule.add(this.now - 9.5 * DAY, () => this.beanStory.ownHarvest());
+    this.beanStory.traps();
     for (let act = this.schedule.take(this.now); act; act = this.schedule.take(this.now)) {
       act.run();
       if (this.open >= COMMIT_EVERY) {

@@ -1,5 +1,6 @@
 import type { BenchView, HoldingView } from '@wunsch/core/api/types';
-import { ACCEPTS } from '@wunsch/core/ledger/accepts';
+import { canBeWorked } from '@wunsch/core/beans/state';
+import { ACCEPTS, STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { judgeYield, stepYield } from '@wunsch/core/ledger/yields';
 import type { Station } from '@wunsch/core/workshop/stations';
@@ -62,6 +63,7 @@ export function benchView(views: Views, station: Station): BenchView {
     const holding = book.holding(holdingId);
     if (holding.place === 'pantry') pantry.push(holdingId);
     else if (station === 'beans' && holding.kind === 'lot') waiting.push(holdingId);
+    else if (kept(views, holdingId, station)) continue;
     else if (ACCEPTS[station].includes(holding.kind) && !(holding.kind === 'mass' && holding.place === 'grind')) {
       const route = holding.routeId === null ? undefined : workshop.routes.get(holding.routeId);
       const here =
@@ -92,6 +94,15 @@ export function benchView(views: Views, station: Station): BenchView {
     judgement: judgeNewest(views, station),
     untasted: station === 'taste' ? untasted(views, here) : [],
   };
+}
+
+/** Lots that are wet, on hold or refused wait for nothing. */
+function kept(views: Views, holdingId: string, station: Station): boolean {
+  const { workshop } = views;
+  if (!workshop.lots.has(holdingId)) return false;
+  const kind = STEP_OF[station] ?? 'charge';
+  const { routeId } = workshop.book.holding(holdingId);
+  return !canBeWorked(workshop.standing(holdingId), kind, workshop.routes.get(routeId ?? ''));
 }
 
 function recentSteps(views: Views, station: Station): BenchView['recent'] {

@@ -139,7 +139,12 @@ export class Paper {
     }
     runs.forEach((run, index) => {
       this.useFont(...run.font);
-      const options = { width, continued: index < runs.length - 1, lineGap: size * 0.18 };
+      const options: PDFKit.Mixins.TextOptions = {
+        width,
+        continued: index < runs.length - 1,
+        lineGap: size * 0.18,
+        features: ['lnum'],
+      };
       if (index === 0) this.doc.text(run.text, x, y, options);
       else this.doc.text(run.text, options);
     });
@@ -197,7 +202,7 @@ export class Paper {
           colour,
           y,
           x: this.left + (starts[index] ?? 0),
-          width: (shares[index] ?? 0) * this.width - 8,
+          width: (shares[index] ?? 0) * this.width - (right.includes(index) ? 18 : 8),
           align: right.includes(index) ? 'right' : 'left',
         });
         bottom = Math.max(bottom, this.doc.y);

@@ -6,7 +6,8 @@ import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
 import { Caution, Empty, Loading, Log, Verdict } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
-import { BeansBench } from './BeansBench';
+import { BeansBench } from '../beans/BeansBench';
+import { SortBench } from '../sort/SortBench';
 import { CAUTIONS } from './cautions';
 import { GrindBench } from './GrindBench';
 import { PackBench, RestBench, TasteBench } from './ShelfBenches';
@@ -66,7 +67,7 @@ function BenchOf({ station }: { station: Station }) {
 
 const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
   beans: (view) => <BeansBench view={view} />,
-  sort: (view) => <WorkBench view={view} />,
+  sort: (view) => <SortBench view={view} />,
   roast: (view) => <WorkBench view={view} />,
   winnow: (view) => <WorkBench view={view} />,
   grind: (view) => <GrindBench view={view} />,

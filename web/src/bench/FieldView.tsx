@@ -1,5 +1,6 @@
 import { useId } from 'react';
 import { formatMass } from '@wunsch/core/units/mass';
+import { PileIcon } from '../beans/drawings';
 import { useHere } from '../parts/workshop';
 import { fieldG, type FieldSpec, type FieldState } from './entry';
 
@@ -87,7 +88,10 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
   const sum = mass ? fieldG(state) : null;
   return (
     <div className="readout" data-active={active} data-wrong={problem !== undefined} onClick={onActive}>
-      {label}
+      <span className="flex items-center gap-2">
+        {spec.pile !== undefined && <PileIcon reason={spec.pile} size={28} />}
+        {label}
+      </span>
       <div className="flex items-baseline gap-2">
         <input
           id={id}

@@ -66,6 +66,10 @@ interface Props {
   /** How many of the candidates are shown at once; the rest on asking. */
   shownFirst?: number;
   before?: ReactNode;
+  /** Whose work it is, when not that of the person at the bench. */
+  as?: string;
+  /** Below the running sum, from what is typed so far. */
+  below?: (fields: Fields) => ReactNode;
   /** Sends it another way than as a step; null means there is no step to show yet. */
   send?: (entry: Outgoing) => Promise<Saved | null>;
 }
@@ -86,7 +90,9 @@ const WHEN: FieldSpec[] = [
 /** One entry at a bench: what is taken, what came out, the sum, who and when; a draft until it is saved. */
 export function StepForm(props: Props) {
   const { kind, candidates = [], fixed, finish, path, submit, station } = props;
-  const { view, personId } = useHere();
+  const here = useHere();
+  const { view } = here;
+  const personId = props.as ?? here.personId;
   const show = useShow();
   const { massSystem, temperatureUnit } = view.settings;
   const massUnit = massSystem === 'metric' ? 'g' : 'oz';
@@ -249,6 +255,7 @@ export function StepForm(props: Props) {
             restTone={props.restTone ?? 'missing'}
           />
         )}
+        {props.below?.(fields)}
         {props.head}
         <details className="mt-5">
           <summary className="label min-h-11 cursor-pointer py-3">

@@ -5,7 +5,7 @@ import { formatMass, gramsFrom } from '@wunsch/core/units/mass';
 import { send } from '../parts/api';
 import { useHere } from '../parts/workshop';
 import { fieldG, textOfG, weighingG, type FieldSpec, type FieldState } from './entry';
-import { useScale } from './scale';
+import { useScale } from '../parts/scale';
 
 export interface PadTarget {
   spec: FieldSpec;

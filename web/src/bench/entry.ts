@@ -1,8 +1,11 @@
 import type { Command } from '@wunsch/core/ledger/commands';
-import { REJECT_REASONS } from '@wunsch/core/ledger/types';
+import { REJECT_REASONS, type RejectReason } from '@wunsch/core/ledger/types';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
 import { celsiusFrom, celsiusTo, type TemperatureUnit } from '@wunsch/core/units/temperature';
+import { readNumber } from '../parts/number';
+
+export { readNumber };
 
 /** What stands in one field: as typed, with its unit, and for weights the weighings added so far. */
 export interface FieldState {
@@ -25,20 +28,14 @@ export interface FieldSpec {
   choices?: readonly { value: string; label: string }[];
   unit?: string;
   hint?: string;
+  /** The pile it weighs, drawn beside its name. */
+  pile?: RejectReason;
 }
 
 export interface TakenSource {
   holdingId: string;
   /** Grams or pieces, as typed; empty takes all. */
   field: FieldState;
-}
-
-/** A number as people type it: comma or point; null when it is empty or not a number. */
-export function readNumber(text: string): number | null {
-  const clean = text.trim().replace(/\s/g, '').replace(',', '.');
-  if (clean === '' || !/^-?\d*\.?\d+$|^-?\d+\.$/.test(clean)) return null;
-  const value = Number(clean);
-  return Number.isFinite(value) ? value : null;
 }
 
 /** Grams of the weighing in hand, without those added before. */
@@ -88,6 +85,7 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
       label: reason[0]?.toUpperCase() + reason.slice(1),
       type: 'mass',
       optional: true,
+      pile: reason,
     })),
     NOTE,
   ],
@@ -174,13 +172,17 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'harvest', label: 'Harvest', type: 'text', optional: true },
     { name: 'sacks', label: 'Sacks', type: 'pieces' },
     { name: 'netG', label: 'Net weight, all sacks', type: 'mass' },
+    { name: 'invoiceNetG', label: 'Net weight on the invoice', type: 'mass', optional: true },
+    { name: 'invoiceSacks', label: 'Sacks on the invoice', type: 'pieces', optional: true },
     { name: 'moisturePct', label: 'Moisture', type: 'number', unit: '%', optional: true },
     { name: 'pricePerKg', label: 'Price a kilogram', type: 'number' },
     { name: 'currency', label: 'Currency of the invoice', type: 'text' },
     { name: 'rate', label: 'Rate to your currency', type: 'number', optional: true },
-    { name: 'freight', label: 'Freight and duty, all of it', type: 'number', optional: true },
+    { name: 'freight', label: 'Freight, all of it', type: 'number', optional: true },
+    { name: 'duty', label: 'Duty, all of it', type: 'number', optional: true },
     NOTE,
   ],
+  dry: [{ name: 'outG', label: 'Dry beans', type: 'mass' }, NOTE],
   buy: [
     { name: 'supplier', label: 'Supplier', type: 'text' },
     { name: 'supplierBatch', label: 'Their batch number', type: 'text', optional: true },

@@ -27,6 +27,7 @@ export const KIND_NAMES: Record<HoldingKind, string> = {
 
 export const STEP_NAMES: Record<StepKind, string> = {
   receive: 'Received',
+  dry: 'Weighed in dry',
   buy: 'Bought',
   sort: 'Sorted',
   roast: 'Roasted',

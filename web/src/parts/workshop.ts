@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { WorkshopView } from '@wunsch/core/api/types';
-import { formatMass } from '@wunsch/core/units/mass';
+import { formatMass, gramsFrom, gramsTo } from '@wunsch/core/units/mass';
 import { formatMoney } from '@wunsch/core/units/money';
 import { celsiusFrom, celsiusTo, formatTemperature } from '@wunsch/core/units/temperature';
 
@@ -29,6 +29,10 @@ export interface Show {
   time: (at: number) => string;
   moment: (at: number) => string;
   percent: (share: number, digits?: number) => string;
+  /** Kilograms or pounds, as sacks are weighed here. */
+  heavy: 'kg' | 'lb';
+  gramsFromHeavy: (value: number) => number;
+  heavyFromGrams: (grams: number) => number;
 }
 
 /** Figures as this workshop wants them: units, currency, time zone. */
@@ -42,7 +46,11 @@ export function useShow(): Show {
   const day = format({ day: 'numeric', month: 'short', year: 'numeric' });
   const time = format({ hour: '2-digit', minute: '2-digit' });
   const short = format({ weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+  const heavy = massSystem === 'metric' ? 'kg' : 'lb';
   return {
+    heavy,
+    gramsFromHeavy: (value) => gramsFrom(value, heavy),
+    heavyFromGrams: (grams) => gramsTo(grams, heavy),
     mass: (mg) => formatMass(mg, massSystem),
     money: (milli) => formatMoney(milli, currency),
     temp: (c) => formatTemperature(c, temperatureUnit),

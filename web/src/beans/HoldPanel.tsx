@@ -1,0 +1,256 @@
+import { lazy, Suspense, useState } from 'react';
+import type { BeanLotView, HoldView } from '@wunsch/core/api/beans';
+import { HOLD_METHODS, USUAL_HOLD, type HoldMethod } from '@wunsch/core/beans/hold';
+import { Box, Chips, NumberBox, Tick } from '../parts/fields';
+import { readNumber } from '../parts/number';
+import { Caution, Refusal } from '../parts/pieces';
+import { span, useHere, useShow } from '../parts/workshop';
+import { useRecords } from './records';
+
+const LineChart = lazy(() => import('../charts/LineChart'));
+
+const METHOD_NAMES: Record<HoldMethod, string> = { freeze: 'Deep freeze', heat: 'Heat', roast: 'Roast as kill step' };
+
+/** A lot on hold: its clock, what broke it, and the release by name; or how to begin. */
+export function HoldPanel({ lot }: { lot: BeanLotView }) {
+  const running = lot.hold !== null && lot.hold.released === null;
+  return (
+    <section aria-label="Pest hold" className="mt-5">
+      {running && lot.hold ? <Running lot={lot} hold={lot.hold} /> : <Begin lot={lot} />}
+    </section>
+  );
+}
+
+function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
+  const show = useShow();
+  const { write, busy, error } = useRecords(lot.code);
+  const [temp, setTemp] = useState('');
+  const [word, setWord] = useState('');
+  const [problem, setProblem] = useState<string | undefined>();
+  const { clock, plan, value } = hold;
+  if (!clock) {
+    return (
+      <div className="rounded-md bg-ripe-wash px-4 py-4">
+        <p className="figure text-2xl">
+          {hold.toldBy === null
+            ? 'The roast is the kill step, but the roast room has not been told.'
+            : 'The roast is the kill step.'}
+        </p>
+        <p className="mt-1">
+          {hold.toldBy === null
+            ? 'Until somebody tells the roast room, by name, this lot cannot be sorted or roasted.'
+            : `${hold.toldBy} told the roast room. Sort it away from finished goods, in a closed room; every load must reach the roast that your food-safety plan validated.`}
+        </p>
+        <Caution>
+          A roast is a kill step only if it was validated for this load; local codes and your food-safety plan decide.
+        </Caution>
+        <Refusal error={error} />
+        <div className="mt-3 flex flex-wrap gap-3">
+          {hold.toldBy === null && <Told lot={lot} value={value} />}
+          <button
+            type="button"
+            className="button"
+            disabled={busy}
+            onClick={() => void write({ kind: 'release', word: 'hold ended' })}
+          >
+            End the hold
+          </button>
+        </div>
+      </div>
+    );
+  }
+  const last = hold.readings.at(-1);
+  const read = async (): Promise<void> => {
+    const typed = readNumber(temp);
+    setProblem(typed === null ? 'is not a number' : undefined);
+    if (typed !== null && (await write({ kind: 'core', tempC: show.tempIn(typed), by: 'hand' }))) setTemp('');
+  };
+  const broken = clock.breaks.filter(({ why }) => why === 'temperature').filter(({ lostHours }) => lostHours > 0.05);
+  return (
+    <div className={`rounded-md px-4 py-4 ${clock.done ? 'bg-leaf-wash' : 'bg-ripe-wash'}`}>
+      <p className="label">
+        {METHOD_NAMES[plan.method]}, {value.place || 'place not written down'}, since {show.moment(hold.since)},{' '}
+        {hold.person}
+      </p>
+      <p className="mt-1">
+        <span className="figure text-4xl">
+          {clock.hours.toFixed(0)} of {plan.hours} h
+        </span>{' '}
+        <span className="text-lg">
+          {clock.done
+            ? `kept; reached ${show.moment(clock.doneAt ?? 0)}. Release it by name.`
+            : clock.holding
+              ? `kept at ${plan.method === 'freeze' ? 'or under' : 'or over'} ${show.temp(plan.thresholdC)}. Reached ${show.moment(clock.expectedAt ?? 0)} if it holds.`
+              : last
+                ? `and the clock stands: the core is at ${show.temp(last.tempC)}, it has to be ${plan.method === 'freeze' ? 'at or under' : 'at or over'} ${show.temp(plan.thresholdC)}.`
+                : 'and no core temperature read yet.'}
+        </span>
+      </p>
+      <div
+        className="mt-3 h-3 overflow-hidden rounded-full bg-sunk"
+        role="progressbar"
+        aria-label="Hours kept"
+        aria-valuenow={Math.round(100 * clock.share)}
+        aria-valuemin={0}
+        aria-valuemax={100}
+      >
+        <div className="h-full bg-leaf" style={{ width: `${100 * clock.share}%` }} />
+      </div>
+      {broken.map((row) => (
+        <p key={row.from} className="mt-2 text-sm">
+          {show.moment(row.from)}: the core broke the plan for {span(row.to - row.from)}
+          {plan.restart ? `; ${row.lostHours.toFixed(0)} h were lost and it began again.` : '.'}
+        </p>
+      ))}
+      {clock.breaks.some(({ why }) => why === 'gap') && (
+        <p className="mt-2 text-sm">Gaps of more than {plan.maxGapHours} h between readings count for nothing.</p>
+      )}
+      {hold.readings.length > 1 && (
+        <div className="mt-3">
+          <Suspense fallback={<div className="h-[200px]" />}>
+            <LineChart
+              caption={`Core of the sack, ${show.temp(0).slice(-2)}, as logged${value.probe ? ' (simulated probe and by hand)' : ''}`}
+              points={hold.readings.map(({ at, tempC }) => ({ x: at, y: show.tempOut(tempC) }))}
+              unit="°"
+              threshold={{ y: show.tempOut(plan.thresholdC), word: `plan ${show.temp(plan.thresholdC)}` }}
+            />
+          </Suspense>
+        </div>
+      )}
+      <div className="mt-3 grid items-end gap-3 sm:grid-cols-[10rem_auto_1fr_auto]">
+        <NumberBox
+          label="Core now"
+          unit={show.temp(0).slice(-2)}
+          value={temp}
+          onChange={setTemp}
+          onEnter={() => void read()}
+          problem={problem}
+        />
+        <button type="button" className="button mb-1" disabled={busy} onClick={() => void read()}>
+          Log it
+        </button>
+        <Box label={clock.done ? 'A word with the release' : 'Why released early'} value={word} onChange={setWord} />
+        <button
+          type="button"
+          className={`button mb-1 ${clock.done ? 'button-main' : ''}`}
+          disabled={busy}
+          onClick={() => void write({ kind: 'release', word })}
+        >
+          Release {lot.code}
+        </button>
+      </div>
+      <Refusal error={error} />
+    </div>
+  );
+}
+
+function Told({ lot, value }: { lot: BeanLotView; value: HoldView['value'] }) {
+  const { personId } = useHere();
+  const { write, busy } = useRecords(lot.code);
+  return (
+    <button
+      type="button"
+      className="button button-main"
+      disabled={busy || personId === null}
+      onClick={() => void write({ ...value, toldBy: personId })}
+    >
+      I have told the roast room
+    </button>
+  );
+}
+
+function Begin({ lot }: { lot: BeanLotView }) {
+  const show = useShow();
+  const { personId } = useHere();
+  const { write, busy, error, fail } = useRecords(lot.code);
+  const [open, setOpen] = useState(lot.standing === 'on hold');
+  const [method, setMethod] = useState<HoldMethod>('freeze');
+  const usual = USUAL_HOLD[method];
+  const [threshold, setThreshold] = useState('');
+  const [hours, setHours] = useState('');
+  const [place, setPlace] = useState('');
+  const [why, setWhy] = useState('');
+  const [restart, setRestart] = useState(true);
+  const [probe, setProbe] = useState(true);
+  const [told, setTold] = useState(false);
+  if (!open) {
+    return (
+      <button type="button" className="button" onClick={() => setOpen(true)}>
+        Put it on hold for pests
+      </button>
+    );
+  }
+  const begin = (): void => {
+    const typedC = threshold.trim() === '' ? null : readNumber(threshold);
+    const typedH = hours.trim() === '' ? null : readNumber(hours);
+    if ((threshold.trim() !== '' && typedC === null) || (hours.trim() !== '' && typedH === null))
+      return fail('Temperature and hours are numbers.');
+    void write({
+      kind: 'hold',
+      method,
+      thresholdC: typedC === null ? usual.thresholdC : show.tempIn(typedC),
+      hours: typedH ?? usual.hours,
+      restart: method !== 'roast' && restart,
+      maxGapHours: usual.maxGapHours,
+      place,
+      probe: method !== 'roast' && probe,
+      toldBy: method === 'roast' && told ? personId : null,
+      why,
+    });
+  };
+  return (
+    <div className="grid gap-4 rounded-md bg-sheet px-4 py-4">
+      <h2 className="text-xl">How is it freed of pests?</h2>
+      <Chips
+        legend="Method"
+        options={HOLD_METHODS.map((name) => [name, METHOD_NAMES[name]] as const)}
+        chosen={[method]}
+        choose={([name]) => setMethod(name ?? 'freeze')}
+      />
+      {method === 'roast' ? (
+        <>
+          <Tick checked={told} onChange={setTold}>
+            I have told the roast room that this lot carries moth and must not stand with finished goods
+          </Tick>
+          {!lot.route.stations.includes('roast') && (
+            <p className="font-semibold text-crimson">Its route, {lot.route.name}, has no roast: choose another way.</p>
+          )}
+        </>
+      ) : (
+        <div className="grid grid-cols-2 gap-4 sm:grid-cols-4">
+          <NumberBox
+            label={`Core ${method === 'freeze' ? 'at or under' : 'at or over'}`}
+            unit={show.temp(0).slice(-2)}
+            value={threshold}
+            onChange={setThreshold}
+            placeholder={String(Math.round(show.tempOut(usual.thresholdC)))}
+          />
+          <NumberBox label="For so many hours" value={hours} onChange={setHours} placeholder={String(usual.hours)} />
+          <Box label="Where" value={place} onChange={setPlace} placeholder="chest freezer" className="col-span-2" />
+        </div>
+      )}
+      <Box label="What was seen" value={why} onChange={setWhy} placeholder="webbing in sack 3" />
+      {method !== 'roast' && (
+        <div>
+          <Tick checked={restart} onChange={setRestart}>
+            The hours start over when the core breaks the plan
+          </Tick>
+          <Tick checked={probe} onChange={setProbe}>
+            The probe in the sack writes its core down every half hour (simulated here)
+          </Tick>
+        </div>
+      )}
+      <Caution>
+        Usual: −18 °C or colder in the middle of the sack for 7 days, or 55 °C for 24 h. Your food-safety plan decides.
+        A frozen sack warms closed, or water condenses on the beans; a deep freeze and a 60 kg sack both ask for gloves
+        and a second person.
+      </Caution>
+      <Refusal error={error} />
+      <div className="flex gap-3">
+        <button type="button" className="button button-main" disabled={busy} onClick={begin}>
+          Begin the hold
+        </button>
+      </div>
+    </div>
+  );
+}

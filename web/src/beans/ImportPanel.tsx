@@ -1,0 +1,169 @@
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
+import type { ImportPreview } from '@wunsch/core/api/beans';
+import { IMPORT_LABELS, type ImportField, type Mapping, type WeightUnit } from '@wunsch/core/beans/import-fields';
+import { ApiError, send } from '../parts/api';
+import { newKey } from '../parts/draft';
+import { Refusal } from '../parts/pieces';
+import { useSave } from '../parts/save';
+import { useHere } from '../parts/workshop';
+import { RouteChoice } from '../bench/GrindBench';
+import { NOBODY } from './records';
+
+const UNITS: readonly WeightUnit[] = ['kg', 'g', 'lb', 't'];
+
+/** Lots from a table: its columns found and shown, every bad row named, then all or nothing. */
+export function ImportPanel() {
+  const { view: workshop, personId } = useHere();
+  const [text, setText] = useState<string | null>(null);
+  const [preview, setPreview] = useState<ImportPreview | null>(null);
+  const [routeId, setRouteId] = useState(workshop.routes[0]?.id ?? '');
+  const [codes, setCodes] = useState<string[] | null>(null);
+  const [key, setKey] = useState(newKey);
+  const input = useRef<HTMLInputElement>(null);
+  const { busy, error, run, fail } = useSave();
+  const look = (table: string, mapping?: Mapping, unit?: WeightUnit): Promise<boolean> =>
+    run(async () => {
+      setPreview(null);
+      setCodes(null);
+      const { data } = await send<ImportPreview>('POST', '/api/beans/import/preview', {
+        text: table,
+        routeId,
+        ...(mapping ? { mapping } : {}),
+        ...(unit ? { unit } : {}),
+      });
+      setPreview(data);
+    });
+  const choose = async (file: File): Promise<void> => {
+    if (file.size > 900_000) return fail(`${file.name} is larger than a table of lots: at most 0.9 MB.`);
+    const table = await file.text();
+    setText(table);
+    setKey(newKey());
+    await look(table);
+  };
+  const take = (): void => {
+    if (personId === null) return fail(NOBODY);
+    if (!preview || text === null) return;
+    void run(async () => {
+      const { data } = await send<{ codes: string[] }>(
+        'POST',
+        '/api/beans/import',
+        { text, routeId, mapping: preview.mapping, unit: preview.unit, personId },
+        key,
+      );
+      setCodes(data.codes);
+      setPreview(null);
+    });
+  };
+  return (
+    <div>
+      <p className="max-w-2xl">
+        A table with one lot a row (CSV; comma, semicolon or tab). Name, producer, country, sacks, net weight and price
+        are needed; the other columns are taken where they are found.{' '}
+        <a className="link" href="/api/beans/lots.csv" download="lots.csv">
+          All lots as such a table
+        </a>
+      </p>
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Table of lots"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) void choose(file);
+        }}
+      />
+      <button type="button" className="button button-main mt-4" disabled={busy} onClick={() => input.current?.click()}>
+        Choose a table
+      </button>
+      <Refusal error={error instanceof ApiError || error instanceof Error ? error : null} />
+      {codes && (
+        <p role="status" className="mt-4 rounded-md bg-leaf-wash px-4 py-3">
+          {codes.length} lots came in:{' '}
+          {codes.map((code) => (
+            <Link key={code} className="link code mr-2" to={`/lot/${code}`}>
+              {code}
+            </Link>
+          ))}
+        </p>
+      )}
+      {preview && (
+        <div className="mt-6">
+          <p className="figure text-2xl">
+            {preview.bad === 0
+              ? `${preview.good} lots can come in.`
+              : `${preview.bad} of ${preview.rows.length} rows cannot be read yet.`}
+          </p>
+          <div className="mt-4 grid grid-cols-2 gap-3 md:grid-cols-4">
+            {IMPORT_LABELS.map(({ name, label, needed }) => (
+              <label key={name} className="label">
+                {label}
+                {needed && ' *'}
+                <select
+                  className="entry"
+                  value={preview.mapping[name] ?? ''}
+                  onChange={(event) => {
+                    const column = event.target.value === '' ? null : Number(event.target.value);
+                    if (text !== null) void look(text, { ...preview.mapping, [name]: column } as Mapping, preview.unit);
+                  }}
+                >
+                  <option value="">–</option>
+                  {preview.headings.map((heading, index) => (
+                    <option key={index} value={index}>
+                      {heading || `column ${index + 1}`}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
+            <label className="label">
+              Weights are in
+              <select
+                className="entry"
+                value={preview.unit}
+                onChange={(event) =>
+                  text !== null && void look(text, preview.mapping, event.target.value as WeightUnit)
+                }
+              >
+                {UNITS.map((unit) => (
+                  <option key={unit}>{unit}</option>
+                ))}
+              </select>
+            </label>
+          </div>
+          <RouteChoice routeId={routeId} choose={setRouteId} />
+          <ol className="rows mt-4">
+            {preview.rows.slice(0, 100).map((row) => (
+              <li key={row.line} className="grid grid-cols-[4rem_minmax(0,1fr)] gap-3 py-2">
+                <span className="text-soft">line {row.line}</span>
+                {row.command ? (
+                  <span>
+                    {row.command.name}, {row.command.producer}, {row.command.country}: {row.command.sacks} sacks,{' '}
+                    {(row.command.netG / 1000).toFixed(1)} kg at {row.command.pricePerKg} {row.command.currency}
+                    {row.at !== null && `, ${row.at.slice(0, 10)}`}
+                  </span>
+                ) : (
+                  <span className="font-semibold text-crimson">
+                    {row.problems.map(({ field, message }) => `${nameOf(field)} ${message}`).join('; ')}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ol>
+          <button type="button" className="button button-main mt-4" disabled={busy || preview.bad > 0} onClick={take}>
+            Take in all {preview.good}
+          </button>
+          {preview.bad > 0 && (
+            <p className="mt-1 text-sm text-soft">All rows or none: mend the table, or choose other columns.</p>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+const nameOf = (field: ImportField): string => IMPORT_LABELS.find(({ name }) => name === field)?.label ?? field;

@@ -1,0 +1,96 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { BeanLotView } from '@wunsch/core/api/beans';
+import { useApi } from '../parts/api';
+import { Chips } from '../parts/fields';
+import { Loading } from '../parts/pieces';
+import { useHere } from '../parts/workshop';
+import type { Fields } from '../bench/entry';
+import { RouteChoice } from '../bench/GrindBench';
+import { StepForm, type Saved } from '../bench/StepForm';
+
+type What = 'beans' | 'sample' | 'nibs' | 'wet';
+const WHAT: readonly (readonly [What, string])[] = [
+  ['beans', 'Beans'],
+  ['sample', 'A sample'],
+  ['nibs', 'Nibs'],
+  ['wet', 'Own pods, wet beans'],
+];
+
+/** The door that lots come in by; with a sample's code, the lot that was bought on it. */
+export function ReceivePanel({ sampleCode }: { sampleCode: string | null }) {
+  const sample = useApi<BeanLotView>(sampleCode === null ? null : `/api/beans/lots/${encodeURIComponent(sampleCode)}`);
+  if (sampleCode !== null && !sample.data) return <Loading error={sample.error} />;
+  return <Receive key={sampleCode ?? 'new'} sample={sample.data ?? null} />;
+}
+
+function Receive({ sample }: { sample: BeanLotView | null }) {
+  const { view: workshop } = useHere();
+  const { currency, massSystem } = workshop.settings;
+  const [routeId, setRouteId] = useState(
+    sample?.route.id ?? workshop.routes.find(({ id }) => id === 'whole-bean')?.id ?? workshop.routes[0]?.id ?? '',
+  );
+  const [what, setWhat] = useState<What>('beans');
+  const [code, setCode] = useState<string | null>(null);
+  const heavy = { text: '', unit: massSystem === 'metric' ? ('kg' as const) : ('lb' as const) };
+  const initial: Fields = {
+    currency: { text: sample?.facts.currency ?? currency },
+    netG: heavy,
+    invoiceNetG: heavy,
+    ...(sample
+      ? {
+          name: { text: sample.name.replace(/, sample$/, '') },
+          producer: { text: sample.facts.producer },
+          country: { text: sample.facts.country },
+          region: { text: sample.facts.region },
+          variety: { text: sample.facts.variety },
+          harvest: { text: sample.facts.harvest },
+          pricePerKg: { text: sample.facts.pricePerKg === undefined ? '' : String(sample.facts.pricePerKg) },
+        }
+      : {}),
+  };
+  const saved = ({ step }: Saved): void => setCode(step.lines.find((line) => line.kind === 'lot')?.code ?? null);
+  return (
+    <div>
+      {sample && (
+        <p className="mb-4 text-lg">
+          Bought on sample{' '}
+          <Link className="link code" to={`/lot/${sample.code}`}>
+            {sample.code}
+          </Link>
+          : its papers and what was found stay one press away.
+        </p>
+      )}
+      {code !== null && (
+        <p role="status" className="mb-4 rounded-md bg-leaf-wash px-4 py-3">
+          <span className="figure text-xl">{code} is in the house.</span>{' '}
+          <Link className="link" to={what === 'wet' ? `/lot/${code}` : `/lot/${code}/inspect`}>
+            {what === 'wet' ? 'Begin its ferment diary' : 'Inspect it now'}
+          </Link>
+        </p>
+      )}
+      <StepForm
+        kind="receive"
+        station={null}
+        draftId={sample ? `receive.${sample.code}` : 'receive'}
+        initial={initial}
+        path="/api/ledger/steps"
+        submit="Take it in"
+        before={
+          <div className="mb-4">
+            <Chips legend="What came" options={WHAT} chosen={[what]} choose={([name]) => setWhat(name ?? 'beans')} />
+          </div>
+        }
+        head={<RouteChoice routeId={routeId} choose={setRouteId} />}
+        onSaved={saved}
+        finish={(values) => ({
+          ...values,
+          routeId,
+          form: what === 'sample' ? 'beans' : what,
+          sample: what === 'sample',
+          ...(sample ? { sampleId: sample.id } : {}),
+        })}
+      />
+    </div>
+  );
+}

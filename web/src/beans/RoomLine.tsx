@@ -1,0 +1,48 @@
+import type { RoomView } from '@wunsch/core/api/beans';
+import { useApi } from '../parts/api';
+import { useShow } from '../parts/workshop';
+
+/** The air of the bean store, now and over the last day. */
+export function RoomLine() {
+  const show = useShow();
+  const { data: room } = useApi<RoomView>('/api/devices/room');
+  if (!room) return null;
+  if (room.unplugged)
+    return (
+      <p className="mt-6 text-soft">
+        Nothing is heard from the room sensor{room.simulated && ' (simulated)'}: read the thermometer on the wall.
+      </p>
+    );
+  const wet = room.past.map(({ humidityPct }) => humidityPct);
+  const [low, high] = [Math.min(...wet), Math.max(...wet)];
+  return (
+    <section className="mt-6 flex flex-wrap items-center gap-x-5 gap-y-2" aria-label="Air of the bean store">
+      <svg viewBox="0 0 120 34" className="h-9 w-32" role="img" aria-label={`Humidity over a day, ${low} to ${high} %`}>
+        <line
+          x1={0}
+          x2={120}
+          y1={34 - (34 * (65 - 30)) / 60}
+          y2={34 - (34 * (65 - 30)) / 60}
+          stroke="var(--crimson)"
+          strokeDasharray="2 3"
+        />
+        <polyline
+          points={wet
+            .map((value, index) => `${(120 * index) / Math.max(1, wet.length - 1)},${34 - (34 * (value - 30)) / 60}`)
+            .join(' ')}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={1.6}
+        />
+      </svg>
+      <p className="min-w-0 flex-1">
+        <strong className={room.verdict.tone === 'watch' ? 'text-crimson' : ''}>{room.verdict.sentence}</strong>{' '}
+        {room.verdict.todo}
+        <span className="block text-sm text-soft">
+          Humidity {low} to {high} % in the last day, dashed line 65 %; dew point {show.temp(room.verdict.dewPointC)}.
+          {room.simulated && ' Simulated sensor.'}
+        </span>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,127 @@
+import { useId, type ReactNode } from 'react';
+
+interface BoxProps {
+  label: ReactNode;
+  value: string;
+  onChange: (text: string) => void;
+  unit?: string | undefined;
+  problem?: string | undefined;
+  placeholder?: string | undefined;
+  hint?: ReactNode;
+  type?: 'text' | 'date' | 'datetime-local';
+  onEnter?: (() => void) | undefined;
+  className?: string;
+}
+
+/** One line to type in, with its name above, its unit beside and what is wrong below. */
+export function Box({
+  label,
+  value,
+  onChange,
+  unit,
+  problem,
+  placeholder,
+  hint,
+  type = 'text',
+  onEnter,
+  className = '',
+  decimal = false,
+}: BoxProps & { decimal?: boolean }) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="label">
+        {label}
+        {unit !== undefined && ` (${unit})`}
+      </label>
+      <input
+        id={id}
+        type={type}
+        className={`entry ${decimal ? 'figure text-xl!' : ''}`}
+        inputMode={decimal ? 'decimal' : undefined}
+        autoComplete="off"
+        value={value}
+        placeholder={placeholder}
+        aria-invalid={problem !== undefined}
+        aria-describedby={problem === undefined ? undefined : `${id}-problem`}
+        onChange={(event) => onChange(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' || onEnter === undefined) return;
+          event.preventDefault();
+          onEnter();
+        }}
+      />
+      {hint !== undefined && <div className="mt-1 text-sm text-soft">{hint}</div>}
+      {problem !== undefined && (
+        <div id={`${id}-problem`} className="mt-1 text-sm font-semibold text-crimson">
+          {problem}
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** A number to type: comma or point. */
+export const NumberBox = (props: BoxProps) => <Box {...props} decimal />;
+
+/** One of a few, or with `several` any of them. */
+export function Chips<T extends string>({
+  legend,
+  options,
+  chosen,
+  choose,
+  several = false,
+}: {
+  legend: ReactNode;
+  options: readonly (readonly [value: T, label: string])[];
+  chosen: readonly T[];
+  choose: (chosen: T[]) => void;
+  several?: boolean;
+}) {
+  return (
+    <fieldset>
+      <legend className="label mb-1">{legend}</legend>
+      <div className="flex flex-wrap gap-2">
+        {options.map(([value, label]) => {
+          const on = chosen.includes(value);
+          return (
+            <button
+              key={value}
+              type="button"
+              className="chip"
+              aria-pressed={on}
+              onClick={() =>
+                choose(several ? (on ? chosen.filter((row) => row !== value) : [...chosen, value]) : [value])
+              }
+            >
+              {label}
+            </button>
+          );
+        })}
+      </div>
+    </fieldset>
+  );
+}
+
+/** A sentence that is true or not. */
+export function Tick({
+  checked,
+  onChange,
+  children,
+}: {
+  checked: boolean;
+  onChange: (on: boolean) => void;
+  children: ReactNode;
+}) {
+  return (
+    <label className="flex min-h-11 cursor-pointer items-center gap-3">
+      <input
+        type="checkbox"
+        className="size-5"
+        checked={checked}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      <span>{children}</span>
+    </label>
+  );
+}

@@ -1,0 +1,167 @@
+import { Pause, Play } from '@phosphor-icons/react';
+import { useSearchParams } from 'react-router';
+import type { SortView } from '@wunsch/core/api/beans';
+import type { BenchView, WorkView } from '@wunsch/core/api/types';
+import { workedMs } from '@wunsch/core/workshop/work';
+import { useNow } from '../app/DueLine';
+import { readFields } from '../bench/entry';
+import { StepForm } from '../bench/StepForm';
+import { PARTS } from '../bench/WorkBench';
+import { send, useApi } from '../parts/api';
+import { Empty, Refusal, Section } from '../parts/pieces';
+import { useSave } from '../parts/save';
+import { useShow } from '../parts/workshop';
+import { SortFindings } from './SortFindings';
+import { SortStart } from './SortStart';
+
+/** Several people at the table: each has a session with a clock, piles by reason, and a mass check. */
+export function SortBench({ view }: { view: BenchView }) {
+  const [query, setQuery] = useSearchParams();
+  const asked = query.get('work');
+  const work =
+    asked === 'new'
+      ? undefined
+      : (view.works.find(({ id }) => id === asked) ?? (asked === null ? view.works[0] : undefined));
+  const select = (id: string): void => setQuery({ work: id }, { replace: true });
+  const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
+  return (
+    <div>
+      {view.works.length > 0 && (
+        <div className="mb-6 flex flex-wrap gap-2">
+          {view.works.map((row) => (
+            <SessionChip key={row.id} work={row} on={work?.id === row.id} choose={() => select(row.id)} />
+          ))}
+          <button
+            type="button"
+            className="chip min-h-[60px]! rounded-lg!"
+            aria-pressed={work === undefined}
+            onClick={() => select('new')}
+          >
+            + Another session
+          </button>
+        </div>
+      )}
+      {work ? (
+        <Session key={work.id} work={work} onDone={() => setQuery({}, { replace: true })} />
+      ) : candidates.length === 0 ? (
+        <Empty title="Nothing waits to be sorted.">Lots that were taken in show here, the oldest first.</Empty>
+      ) : (
+        <SortStart candidates={candidates} onStarted={select} />
+      )}
+    </div>
+  );
+}
+
+/** `1:07:42`: hours only when there are any. */
+function clock(ms: number): string {
+  const seconds = Math.floor(ms / 1000);
+  const two = (value: number): string => String(value).padStart(2, '0');
+  const hours = Math.floor(seconds / 3600);
+  return `${hours > 0 ? `${hours}:${two(Math.floor(seconds / 60) % 60)}` : Math.floor(seconds / 60)}:${two(seconds % 60)}`;
+}
+
+function SessionChip({ work, on, choose }: { work: WorkView; on: boolean; choose: () => void }) {
+  const show = useShow();
+  const now = useNow();
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={choose}
+      className="chip min-h-[60px]! items-start! rounded-lg! py-2 text-left"
+    >
+      <span>
+        <span className="block">
+          {work.person} · <span className="code">{work.sources.map(({ code }) => code).join(' + ')}</span>
+          {work.sacks.length > 0 && ` sack ${work.sacks.join(', ')}`}
+        </span>
+        <span className="block text-sm opacity-80">
+          {show.mass(work.massMg)}, {clock(workedMs(work, now))}
+          {work.pausedAt !== null && ', paused'}
+        </span>
+      </span>
+    </button>
+  );
+}
+
+function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
+  const show = useShow();
+  const now = useNow();
+  const { busy, error, run } = useSave();
+  const source = work.sources[0];
+  const findings = useApi<SortView>(
+    source?.kind === 'lot' ? `/api/sort/lots/${encodeURIComponent(source.code)}` : null,
+  );
+  const paused = work.pausedAt !== null;
+  const ms = workedMs(work, now);
+  const turn = (): void =>
+    void run(() => send('POST', `/api/ledger/works/${work.id}/${paused ? 'resume' : 'pause'}`, {}));
+  const putBack = (): void => {
+    if (
+      !window.confirm(
+        `Put ${show.mass(work.massMg)} back as if this had not begun? What was typed here is thrown away.`,
+      )
+    )
+      return;
+    void run(() => send('DELETE', `/api/ledger/works/${work.id}`)).then((done) => done && onDone());
+  };
+  return (
+    <>
+      <div className="mb-5 flex flex-wrap items-center gap-x-6 gap-y-2">
+        <p className="figure text-6xl tabular-nums" aria-label="Time at the table">
+          {clock(ms)}
+        </p>
+        <button type="button" className="button min-w-36" disabled={busy} onClick={turn}>
+          {paused ? <Play size={18} weight="fill" aria-hidden /> : <Pause size={18} weight="fill" aria-hidden />}
+          {paused ? 'Go on' : 'Pause'}
+        </button>
+        <p className="text-lg">
+          {work.person} sorts {show.mass(work.massMg)} of <span className="code">{source?.code}</span> {source?.name}
+          {work.sacks.length > 0 && `, sack ${work.sacks.join(', ')}`}.
+        </p>
+      </div>
+      <Refusal error={error} />
+      <StepForm
+        kind="sort"
+        station="sort"
+        as={work.personId}
+        draftId={`work.${work.id}`}
+        fixed={work.sources}
+        machineId={work.machineId}
+        minutes={ms / 60_000}
+        path={`/api/ledger/works/${work.id}/finish`}
+        submit="Save the sorting"
+        finish={(values, sources) => ({ ...values, sources, sacks: work.sacks })}
+        onSaved={onDone}
+        below={(fields) => <SoFar inMg={work.massMg} ms={ms} values={readFields('sort', fields, 'C').values} />}
+        {...(PARTS.sort ? { parts: PARTS.sort.parts, restName: PARTS.sort.rest, restTone: 'missing' as const } : {})}
+      />
+      <button type="button" className="button button-quiet mt-2" onClick={putBack}>
+        Put it all back
+      </button>
+      {findings.data && source && (
+        <Section title={`${source.code} so far`}>
+          <SortFindings view={findings.data} />
+        </Section>
+      )}
+    </>
+  );
+}
+
+/** The share picked out so far, and what its largest pile is, while the piles are weighed. */
+function SoFar({ inMg, ms, values }: { inMg: number; ms: number; values: Record<string, unknown> }) {
+  const show = useShow();
+  const rejects = (values['rejects'] ?? []) as { reason: string; massG: number }[];
+  const sum = rejects.reduce((total, { massG }) => total + massG * 1000, 0);
+  if (sum === 0) return null;
+  const largest = rejects.reduce((most, row) => (row.massG > most.massG ? row : most));
+  return (
+    <p className="figure mt-4 text-xl" aria-live="polite">
+      {show.percent(sum / inMg)} picked out, most of it {largest.reason}
+      {typeof values['goodG'] === 'number' &&
+        ms > 60_000 &&
+        `; ${(inMg / 1e6 / (ms / 3_600_000)).toFixed(1)} kg an hour`}
+      .
+    </p>
+  );
+}
