@@ -28,6 +28,7 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: join(root, 'test-results/e2e.json') }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    actionTimeout: 20_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -67,7 +67,7 @@ test('a sack of beans becomes tasted bars, by the keyboard alone', async ({ page
     await hands.fill('Net weight, all sacks', '60');
     await hands.fill('Moisture', '7,1');
     await hands.fill('Price a kilogram', '5');
-    await hands.fill('Freight and duty, all of it', '30');
+    await hands.fill('Freight, all of it', '30');
     await hands.press('Control+Enter');
     await expect(page.getByRole('status')).toContainText('L001');
     await expect(page.getByText('€5.50 a kg landed')).toBeVisible();

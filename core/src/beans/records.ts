@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { id, massG, massOrNoneG, money, pieces, tempC } from '../ledger/commands';
-import { CUT_CLASSES, beansIn } from './cut-test';
+import { CUT_CLASSES, beansIn, type Tally } from './cut-test';
 import { HOLD_METHODS } from './hold';
 import { ACTIONS, COLOURS, SMELLS } from './words';
 
@@ -97,7 +97,19 @@ export const inspection = z.object({
     rodents: z.boolean().default(false),
   }),
   cut: z
-    .object({ planned: z.number().int().min(10, 'is too few to say anything').max(2000), tally })
+    .object({
+      planned: z.number().int().min(10, 'is too few to say anything').max(2000),
+      tally,
+      /** More were cut than planned, on purpose. */
+      beyond: z.boolean().default(false),
+    })
+    .refine(({ tally: t, planned, beyond }) => beyond || beansIn(t) <= planned, {
+      error: (issue) => {
+        const { tally: t, planned } = issue.input as { tally: Tally; planned: number };
+        return `adds up to ${beansIn(t)} beans in a test of ${planned}: count the trays again, or say that more were cut`;
+      },
+      path: ['tally'],
+    })
     .refine(({ tally: t }) => beansIn(t) <= 5000, { message: 'is more beans than anybody cuts', path: ['tally'] })
     .nullable()
     .default(null),

@@ -13,7 +13,7 @@ const found = (rest: Partial<Inspection> = {}): Inspection =>
     moisturePct: [6.9, 7.1, 7.0],
     per100g: [92, 95, 94],
     signs: {},
-    cut: { planned: 300, tally: clean },
+    cut: { planned: 300, beyond: false, tally: clean },
     ...rest,
   });
 const sack = (no: number, grossG: number, tareG = 600) => ({ no, grossG, tareG, place: 'A1' });
@@ -98,7 +98,7 @@ describe('verdict on an arrival', () => {
 
   it('asks for an allowance where a share is surely over the contract, and says how much', () => {
     const flat = { ...NO_BEANS, brown: 270, flat: 30 };
-    const verdict = judgeArrival(found({ cut: { planned: 300, tally: flat } }), limits, null, 100_000);
+    const verdict = judgeArrival(found({ cut: { planned: 300, beyond: false, tally: flat } }), limits, null, 100_000);
     expect(verdict.action).toBe('allowance');
     expect(verdict.claims.find(({ what }) => what.includes('flat'))?.word).toBe('over, sure');
     // 10 % found, 3 % allowed: 7 % of 100 kg.
@@ -107,7 +107,7 @@ describe('verdict on an arrival', () => {
 
   it('does not claim what the counts do not prove', () => {
     const verdict = judgeArrival(
-      found({ cut: { planned: 300, tally: { ...NO_BEANS, brown: 289, mouldy: 11 } } }),
+      found({ cut: { planned: 300, beyond: false, tally: { ...NO_BEANS, brown: 289, mouldy: 11 } } }),
       limits,
       null,
       100_000,
@@ -120,8 +120,12 @@ describe('verdict on an arrival', () => {
     expect(judgeArrival(found({ smells: ['fuel or chemical'] }), limits, null, 1).action).toBe('refuse');
     expect(judgeArrival(found({ signs: { ...found().signs, rodents: true } }), limits, null, 1).action).toBe('refuse');
     expect(
-      judgeArrival(found({ cut: { planned: 300, tally: { ...NO_BEANS, brown: 240, mouldy: 60 } } }), limits, null, 1)
-        .action,
+      judgeArrival(
+        found({ cut: { planned: 300, beyond: false, tally: { ...NO_BEANS, brown: 240, mouldy: 60 } } }),
+        limits,
+        null,
+        1,
+      ).action,
     ).toBe('refuse');
     expect(judgeArrival(found({ moisturePct: [11, 11.5] }), limits, null, 1).action).toBe('refuse');
   });
@@ -149,7 +153,7 @@ describe('records refuse what cannot be', () => {
     ['a moisture of 70', { kind: 'inspection', signs: {}, moisturePct: [70] }, 'moisturePct.0 is wetter'],
     [
       'half a bean',
-      { kind: 'inspection', signs: {}, cut: { planned: 300, tally: { ...NO_BEANS, brown: 0.5 } } },
+      { kind: 'inspection', signs: {}, cut: { planned: 300, beyond: false, tally: { ...NO_BEANS, brown: 0.5 } } },
       'must be whole',
     ],
     [

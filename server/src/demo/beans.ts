@@ -118,6 +118,7 @@ export class BeanStory {
       signs,
       cut: {
         planned: 300,
+        beyond: false,
         tally: this.tally({
           partly: 0.11,
           purple: 0.03,
@@ -390,6 +391,7 @@ export class BeanStory {
         signs: { webbing: false, droppings: false, larvae: 0, moths: 0, wetSacks: 0, tornSacks: 0, rodents: false },
         cut: {
           planned: 300,
+          beyond: false,
           tally: this.tally({ partly: 0.09, purple: 0.02, slaty: offer.slaty, mouldy: 0.005, flat: offer.flat }),
         },
         note: '',

@@ -23,10 +23,18 @@ export function CutShares({ inspection }: { inspection: InspectionView }) {
         {faults.map((name) => {
           const { share, low, high, hits } = shares[name];
           return (
-            <li key={name} className="grid grid-cols-[1.75rem_7.5rem_minmax(0,1fr)_9.5rem] items-center gap-2">
+            <li
+              key={name}
+              className="grid grid-cols-[1.75rem_minmax(0,1fr)_auto] items-center gap-2 sm:grid-cols-[1.75rem_7.5rem_minmax(0,1fr)_9.5rem]"
+            >
               <FaceIcon name={name} size={22} />
               <span>{CUT_NAMES[name]}</span>
-              <svg viewBox="0 0 300 16" preserveAspectRatio="none" className="h-4 w-full" aria-hidden>
+              <svg
+                viewBox="0 0 300 16"
+                preserveAspectRatio="none"
+                className="order-last col-span-3 h-4 w-full sm:order-none sm:col-span-1"
+                aria-hidden
+              >
                 <line x1={0} x2={300} y1={8} y2={8} stroke="var(--rule)" />
                 <rect
                   x={(300 * low) / most}

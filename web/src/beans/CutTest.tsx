@@ -8,11 +8,14 @@ interface Props {
   planned: number;
   marks: string;
   setPlanned: (planned: number) => void;
+  /** Counting goes on past the plan. */
+  beyond: boolean;
+  goBeyond: () => void;
   change: (change: (marks: string) => string) => void;
 }
 
 /** Counting cut beans: one key or one large button a class, a tray of fifty at a time. */
-export function CutTest({ planned, marks, setPlanned, change }: Props) {
+export function CutTest({ planned, marks, setPlanned, beyond, goBeyond, change }: Props) {
   const surface = useRef<HTMLDivElement>(null);
   const [listening, setListening] = useState(false);
   const tally = useMemo(() => tallyOf(marks), [marks]);
@@ -20,7 +23,9 @@ export function CutTest({ planned, marks, setPlanned, change }: Props) {
   const n = marks.length;
   useEffect(() => surface.current?.focus({ preventScroll: true }), []);
   const full = n >= planned;
-  const add = (name: CutClass): void => change((before) => before + mark(name));
+  // Past the plan a key is a slip, not a bean, until going on has been said.
+  const add = (name: CutClass): void =>
+    change((before) => (before.length < planned || beyond ? before + mark(name) : before));
   const undo = (): void => change((before) => before.slice(0, -1));
   return (
     <div>
@@ -36,7 +41,14 @@ export function CutTest({ planned, marks, setPlanned, change }: Props) {
             {n}
           </span>{' '}
           of {planned}, tray {Math.floor(Math.max(0, n - 1) / TRAY) + 1}
-          {full && <strong className="ml-2 text-leaf">planned count reached</strong>}
+          {full && !beyond && (
+            <>
+              <strong className="ml-2 text-leaf">all that were planned.</strong>{' '}
+              <button type="button" className="link min-h-11" onClick={goBeyond}>
+                Cut more
+              </button>
+            </>
+          )}
         </p>
       </div>
       <div

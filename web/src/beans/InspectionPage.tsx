@@ -129,7 +129,9 @@ function Pass({ lot }: { lot: BeanLotView }) {
           <CutTest
             planned={value.planned}
             marks={value.marks}
-            setPlanned={(planned) => set({ planned })}
+            setPlanned={(planned) => set({ planned, beyond: false })}
+            beyond={value.beyond}
+            goBeyond={() => set({ beyond: true })}
             change={(change) => draft.set((before) => ({ ...before, marks: change(before.marks) }))}
           />
         )}

@@ -42,6 +42,8 @@ function Lot({ view, lot }: { view: LotView; lot: BeanLotView }) {
   const [papers, setPapers] = useState(false);
   const newest = lot.inspections.at(-1);
   const beans = lot.facts.form !== 'nibs';
+  // Nothing found and nothing sorted yet: the papers take the whole width.
+  const bare = lot.standing === 'wet' && !newest;
   const wantsHold = beans && (lot.standing === 'on hold' || lot.leftG > 0) && lot.standing !== 'wet';
   return (
     <>
@@ -119,8 +121,8 @@ function Lot({ view, lot }: { view: LotView; lot: BeanLotView }) {
           <PapersForm lot={lot} done={() => setPapers(false)} />
         </div>
       )}
-      <div className="mt-8 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
-        <div className="min-w-0">
+      <div className={`mt-8 grid gap-10 ${bare ? '' : 'lg:grid-cols-[minmax(0,1fr)_22rem]'}`}>
+        <div className={bare ? 'hidden' : 'min-w-0'}>
           {newest && (
             <Section title="Inspected" aside={<InspectedBy lot={lot} />}>
               <VerdictPanel verdict={newest.arrival} title="What the findings say" />
@@ -138,7 +140,7 @@ function Lot({ view, lot }: { view: LotView; lot: BeanLotView }) {
           {lot.facts.form !== 'wet' && <SackSection lot={lot} />}
           <Batches view={view} />
         </div>
-        <div>
+        <div className={bare ? 'grid gap-10 *:mt-0! md:grid-cols-2 xl:grid-cols-3' : ''}>
           <Papers lot={lot} edit={() => setPapers(true)} />
           <Section title="Pictures and papers">
             <Pictures code={lot.code} files={lot.files} />
@@ -172,7 +174,7 @@ function Figures({ lot, view }: { lot: BeanLotView; view: LotView }) {
       <Figure
         label="Left of it"
         value={show.mass(lot.leftG * 1000)}
-        note={`${show.percent(lot.leftG / Math.max(1, lot.receivedG), 0)} of ${show.mass(lot.receivedG * 1000)}, ${lot.facts.sacks} sacks`}
+        note={`${show.percent(lot.leftG / Math.max(1, lot.receivedG), 0)} of ${show.mass(lot.receivedG * 1000)}, ${lot.facts.sacks} ${lot.facts.sacks === 1 ? 'sack' : 'sacks'}`}
       />
       <Figure
         label="It will still give"

@@ -27,6 +27,8 @@ export interface InspectionDraft {
   };
   planned: number;
   marks: string;
+  /** More beans than planned, on purpose. */
+  beyond: boolean;
   note: string;
   action: Action | null;
   word: string;
@@ -42,6 +44,7 @@ export const EMPTY_INSPECTION: InspectionDraft = {
   signs: { webbing: false, droppings: false, rodents: false, larvae: '', moths: '', wetSacks: '', tornSacks: '' },
   planned: 300,
   marks: '',
+  beyond: false,
   note: '',
   action: null,
   word: '',
@@ -97,7 +100,7 @@ export function inspectionOf(draft: InspectionDraft): Inspection {
       wetSacks: whole(signs.wetSacks),
       tornSacks: whole(signs.tornSacks),
     },
-    cut: draft.marks === '' ? null : { planned: draft.planned, tally: tallyOf(draft.marks) },
+    cut: draft.marks === '' ? null : { planned: draft.planned, tally: tallyOf(draft.marks), beyond: draft.beyond },
     note: draft.note,
   };
 }

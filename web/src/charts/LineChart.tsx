@@ -68,7 +68,7 @@ export default function LineChart({
             plotOptions: { bar: { columnWidth: '70%' } },
             xaxis: {
               type: hours ? 'numeric' : 'datetime',
-              tickAmount: 6,
+              ...(hours ? days(points.map(({ x }) => x)) : { tickAmount: 6 }),
               labels: {
                 datetimeUTC: false,
                 ...(hours ? { formatter: (value: string) => `${Math.round(Number(value))} h` } : {}),
@@ -114,4 +114,10 @@ function roundScale(low: number, high: number): { low: number; high: number; tic
   const step = [1, 2, 5, 10].map((factor) => factor * power).find((size) => size >= rough) ?? 10 * power;
   const [from, to] = [Math.floor(low / step) * step, Math.ceil(high / step) * step];
   return { low: from, high: to, ticks: Math.max(1, Math.round((to - from) / step)) };
+}
+
+/** Hours from midnight to midnight, a tick every day. */
+function days(hours: readonly number[]): { min: number; max: number; tickAmount: number } {
+  const [min, max] = [24 * Math.floor(Math.min(...hours) / 24), 24 * Math.ceil(Math.max(...hours) / 24 + 0.001)];
+  return { min, max, tickAmount: Math.round((max - min) / 24) };
 }

@@ -1,7 +1,8 @@
 import { Pause, Play } from '@phosphor-icons/react';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { SortView } from '@wunsch/core/api/beans';
-import type { BenchView, WorkView } from '@wunsch/core/api/types';
+import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { workedMs } from '@wunsch/core/workshop/work';
 import { useNow } from '../app/DueLine';
 import { readFields } from '../bench/entry';
@@ -46,11 +47,45 @@ export function SortBench({ view }: { view: BenchView }) {
       ) : candidates.length === 0 ? (
         <Empty title="Nothing waits to be sorted.">Lots that were taken in show here, the oldest first.</Empty>
       ) : (
-        <SortStart candidates={candidates} onStarted={select} />
+        <Begin candidates={candidates} onStarted={select} />
       )}
     </div>
   );
 }
+
+/** At the table with a clock, or entered afterwards. */
+function Begin({ candidates, onStarted }: { candidates: readonly HoldingView[]; onStarted: (workId: string) => void }) {
+  const [done, setDone] = useState(false);
+  return (
+    <>
+      <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="How to enter it">
+        <button type="button" className="chip" aria-pressed={!done} onClick={() => setDone(false)}>
+          Sort with the clock
+        </button>
+        <button type="button" className="chip" aria-pressed={done} onClick={() => setDone(true)}>
+          Enter sorting that is done
+        </button>
+      </div>
+      {done ? (
+        <StepForm
+          kind="sort"
+          station="sort"
+          draftId="once.sort"
+          shownFirst={8}
+          candidates={candidates}
+          path="/api/ledger/steps"
+          submit="Save the sorting"
+          finish={(values, sources) => ({ ...values, sources })}
+          {...SORT_SUM}
+        />
+      ) : (
+        <SortStart candidates={candidates} onStarted={onStarted} />
+      )}
+    </>
+  );
+}
+
+const SORT_SUM = PARTS.sort ? { parts: PARTS.sort.parts, restName: PARTS.sort.rest, restTone: 'missing' as const } : {};
 
 /** `1:07:42`: hours only when there are any. */
 function clock(ms: number): string {
@@ -134,7 +169,7 @@ function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
         finish={(values, sources) => ({ ...values, sources, sacks: work.sacks })}
         onSaved={onDone}
         below={(fields) => <SoFar inMg={work.massMg} ms={ms} values={readFields('sort', fields, 'C').values} />}
-        {...(PARTS.sort ? { parts: PARTS.sort.parts, restName: PARTS.sort.rest, restTone: 'missing' as const } : {})}
+        {...SORT_SUM}
       />
       <button type="button" className="button button-quiet mt-2" onClick={putBack}>
         Put it all back

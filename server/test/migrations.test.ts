@@ -1,0 +1,80 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { PGlite } from '@electric-sql/pglite';
+import { drizzle } from 'drizzle-orm/pglite';
+import { migrate } from 'drizzle-orm/pglite/migrator';
+import { lotCommand, MIGRATIONS } from './harness';
+import { openDatabase } from '../src/store/database';
+import { Workshop } from '../src/workshop/workshop';
+
+interface Journal {
+  entries: { idx: number; tag: string }[];
+}
+
+/** The migrations as they were when only the first so many existed. */
+function upTo(count: number, directory: string): string {
+  cpSync(MIGRATIONS, directory, { recursive: true });
+  const file = join(directory, 'meta/_journal.json');
+  const journal = JSON.parse(readFileSync(file, 'utf8')) as Journal;
+  journal.entries = journal.entries.slice(0, count);
+  writeFileSync(file, JSON.stringify(journal));
+  return directory;
+}
+
+test('a workshop of the first version opens, keeps its lots, and can be written to', async () => {
+  const directory = mkdtempSync(join(tmpdir(), 'wunsch-migrate-'));
+  try {
+    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
+    await migrate(drizzle(client), { migrationsFolder: upTo(1, join(directory, 'first')) });
+    // As the first version left it: settings and papers without what came later, a session without a pause.
+    await client.exec(`
+      insert into settings values ('workshop', '{"name":"Old","currency":"EUR","timeZone":"UTC","wagePerHour":12,"energyPerKwh":0.2,"massSystem":"metric","temperatureUnit":"C","restDays":14,"readingHours":24,"demo":false}');
+      insert into people values ('ann', 'Ann', true);
+      insert into routes values ('whole-bean', '{"id":"whole-bean","name":"Whole bean","note":"","stations":["beans","sort","roast","winnow","grind"]}');
+      insert into holdings values ('h1', 'L001', 'lot', 'Old lot', 'beans', 'whole-bean', null, null, 's1');
+      insert into lots values ('h1', '{"producer":"Ridge","country":"Uganda","region":"west","variety":"","harvest":"","form":"beans","sacks":1,"moisturePct":7,"note":""}');
+      insert into steps values ('s1', 1, 'receive', 'beans', 1760000000000, 'ann', null, null, '${JSON.stringify({
+        id: 's1',
+        seq: 1,
+        order: 1,
+        kind: 'receive',
+        station: 'beans',
+        at: 1760000000000,
+        recordedAt: 1760000000000,
+        personId: 'ann',
+        batchId: null,
+        machineId: null,
+        supersedes: null,
+        reason: null,
+        withdrawn: false,
+        command: lotCommand(),
+        slots: { good: 'h1' },
+        minutes: 0,
+        energyKwh: 0,
+        money: { purchaseMilli: 5_000_000, labourMilli: 0, energyMilli: 0, revenueMilli: 0 },
+        postings: [
+          ['h1', null, null, null, 10_000_000, 0],
+          [null, null, 'supplier', null, -10_000_000, 0],
+        ],
+      })}');
+      insert into works values ('w1', '{"id":"w1","station":"sort","sources":[{"holdingId":"h1","massMg":1000000,"pieces":0}],"machineId":null,"personId":"ann","startedAt":1760000100000,"dueAt":null,"note":""}', null, null);
+    `);
+    await client.close();
+
+    const opened = await openDatabase(directory, MIGRATIONS);
+    const workshop = await Workshop.open(opened.db);
+    expect(workshop.book.balance('h1').massMg).toBe(10_000_000);
+    expect(workshop.settings).toMatchObject({ name: 'Old', wagePerHour: 12, lookDays: 14 });
+    expect(workshop.standing('h1').standing).toBe('not looked at');
+    workshop.pauseWork('w1', true);
+    workshop.addBeanRecord('h1', { kind: 'look', moved: [], signs: false, note: '' }, { personId: 'ann' });
+    await workshop.commit();
+    await workshop.reload();
+    expect(workshop.beans.of('h1')).toHaveLength(1);
+    expect(workshop.works.get('w1')?.pausedAt).toEqual(expect.any(Number));
+    await opened.close();
+  } finally {
+    rmSync(directory, { recursive: true, force: true });
+  }
+});
