@@ -69,8 +69,9 @@ test('a sack of beans becomes tasted bars, by the keyboard alone', async ({ page
     await hands.fill('Price a kilogram', '5');
     await hands.fill('Freight, all of it', '30');
     await hands.press('Control+Enter');
-    await expect(page.getByRole('status')).toContainText('L001');
-    await expect(page.getByText('€5.50 a kg landed')).toBeVisible();
+    await expect(page.getByText('L001 is in the house.')).toBeVisible();
+    await hands.push(hands.button('In the store'));
+    await expect(page.getByText('€5.50 a kg')).toBeVisible();
   });
 
   await test.step('Sort: in one go, half an hour', async () => {

@@ -16,20 +16,22 @@ interface Shot {
   size?: readonly [number, number];
   /** Presses on the pad, so that a picture shows work. */
   keys?: string[];
+  /** Beans counted on the tally. */
+  typed?: string;
 }
 
 const SHOTS: Shot[] = [
   { name: 'floor', path: '/' },
   { name: 'floor-night', path: '/', theme: 'night' },
   { name: 'batch', path: '/batch/B055' },
-  { name: 'batch-night', path: '/batch/B055', theme: 'night' },
-  { name: 'lot', path: '/lot/L002' },
-  { name: 'lot-night', path: '/lot/L002', theme: 'night' },
+  { name: 'bean-store', path: '/station/beans' },
+  { name: 'hold', path: '/lot/L011' },
+  { name: 'harvest-night', path: '/lot/L012', theme: 'night' },
+  { name: 'cut-test', path: '/lot/L006/inspect?step=4', typed: `${' '.repeat(96)}jjjjjjjjkkklsfa${' '.repeat(21)}` },
+  { name: 'sort', path: '/station/sort' },
   { name: 'grind', path: '/station/grind' },
   { name: 'grind-night', path: '/station/grind', theme: 'night' },
   { name: 'weigh-pad', path: '/station/winnow', keys: ['7', '.', '6', 'Next', '1', '.', '2'] },
-  { name: 'weigh-pad-night', path: '/station/winnow', theme: 'night', keys: ['7', '.', '6', 'Next', '1', '.', '2'] },
-  { name: 'rest', path: '/station/rest' },
   { name: 'trace', path: '/trace/B055-1' },
   { name: 'store', path: '/store' },
   { name: 'workshop', path: '/workshop' },
@@ -48,7 +50,7 @@ async function take(base: string): Promise<void> {
       '--disable-sync',
     ],
   });
-  for (const { name, path, theme = 'day', size = [1280, 800] as const, keys = [] } of SHOTS) {
+  for (const { name, path, theme = 'day', size = [1280, 800] as const, keys = [], typed = '' } of SHOTS) {
     const context = await browser.newContext({ viewport: { width: size[0], height: size[1] } });
     await context.addInitScript((chosen) => {
       localStorage.setItem('wunsch.theme', chosen);
@@ -64,6 +66,10 @@ async function take(base: string): Promise<void> {
         await pad.getByRole('button', { name: key === '.' ? 'point' : key, exact: true }).click();
         if (key === 'Next') await pad.getByRole('button', { name: 'in kg' }).click();
       }
+    }
+    if (typed !== '') {
+      await page.getByRole('group', { name: /Cut test tally/ }).focus();
+      await page.keyboard.type(typed);
     }
     await page.waitForTimeout(900);
     await page.screenshot({ path: join(out, `${name}.png`) });

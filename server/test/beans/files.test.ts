@@ -1,4 +1,5 @@
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { spawnSync } from 'node:child_process';
+import { join } from 'node:path';
 import { PNG } from 'pngjs';
 import type { BeanLotView, FileView, ImportPreview } from '@wunsch/core/api/beans';
 import { NO_BEANS } from '@wunsch/core/beans/cut-test';
@@ -28,13 +29,9 @@ async function textOf(url: string): Promise<string> {
   const answer = await server.app.inject({ method: 'GET', url });
   expect(answer.statusCode).toBe(200);
   expect(answer.headers['content-type']).toContain('application/pdf');
-  const document = await getDocument({ data: new Uint8Array(answer.rawPayload), useSystemFonts: false }).promise;
-  const pages: string[] = [];
-  for (let page = 1; page <= document.numPages; page += 1) {
-    const { items } = await (await document.getPage(page)).getTextContent();
-    pages.push(items.map((item) => ('str' in item ? item.str : '')).join(' '));
-  }
-  return pages.join(' ').replace(/\s+/g, ' ');
+  const { stdout, stderr } = spawnSync('node', [join(__dirname, '../pdf-text.mjs')], { input: answer.rawPayload });
+  expect(stderr.toString()).toBe('');
+  return stdout.toString().replace(/\s+/g, ' ');
 }
 
 describe('photos and papers', () => {

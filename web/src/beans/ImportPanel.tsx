@@ -83,7 +83,7 @@ export function ImportPanel() {
       <Refusal error={error instanceof ApiError || error instanceof Error ? error : null} />
       {codes && (
         <p role="status" className="mt-4 rounded-md bg-leaf-wash px-4 py-3">
-          {codes.length} lots came in:{' '}
+          {codes.length === 1 ? 'One lot came in' : `${codes.length} lots came in`}:{' '}
           {codes.map((code) => (
             <Link key={code} className="link code mr-2" to={`/lot/${code}`}>
               {code}
@@ -95,7 +95,9 @@ export function ImportPanel() {
         <div className="mt-6">
           <p className="figure text-2xl">
             {preview.bad === 0
-              ? `${preview.good} lots can come in.`
+              ? preview.good === 1
+                ? 'One lot can come in.'
+                : `${preview.good} lots can come in.`
               : `${preview.bad} of ${preview.rows.length} rows cannot be read yet.`}
           </p>
           <div className="mt-4 grid grid-cols-2 gap-3 md:grid-cols-4">
@@ -155,7 +157,7 @@ export function ImportPanel() {
             ))}
           </ol>
           <button type="button" className="button button-main mt-4" disabled={busy || preview.bad > 0} onClick={take}>
-            Take in all {preview.good}
+            Take {preview.good === 1 ? 'it' : `all ${preview.good}`} in
           </button>
           {preview.bad > 0 && (
             <p className="mt-1 text-sm text-soft">All rows or none: mend the table, or choose other columns.</p>

@@ -65,8 +65,8 @@ function facts(paper: Paper, lot: BeanLotView, day: (at: number) => string): voi
     [
       'Invoice',
       lot.facts.invoiceNetG
-        ? `${formatMass(toMg(lot.facts.invoiceNetG))} net, ${lot.facts.invoiceSacks ?? lot.facts.sacks} sacks`
-        : `${lot.facts.sacks} sacks`,
+        ? `${formatMass(toMg(lot.facts.invoiceNetG))} net, sacks: ${lot.facts.invoiceSacks ?? lot.facts.sacks}`
+        : `sacks: ${lot.facts.sacks}`,
     ],
     ['Weighed', lot.count ? lot.count.sentence : formatMass(toMg(lot.receivedG))],
     [

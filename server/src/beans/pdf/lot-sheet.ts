@@ -38,7 +38,7 @@ export async function lotPdf(views: Views, lotId: string, origin: string): Promi
     ['Fermented', join(made)],
     ['Dried', join(dried)],
     ['Claimed', papers.certificates.join(', ')],
-    ['Received', `${day(lot.receivedAt)}, ${formatMass(toMg(lot.receivedG))} in ${facts.sacks} sacks`],
+    ['Received', `${day(lot.receivedAt)}, ${formatMass(toMg(lot.receivedG))} net, sacks: ${facts.sacks}`],
     ['Inspected', newest ? `${day(newest.at)}: ${newest.cut?.sentence ?? newest.arrival.sentence}` : 'not yet'],
     ['Route', lot.route.name],
   ]);
