@@ -75,7 +75,7 @@ async function measure(name: string, flags: string[], directory: string): Promis
   note(`${name}: start with existing data, to the first answer`, server.ready / 1000, 3, 's');
   const json = async <T>(path: string): Promise<T> => (await (await fetch(base + path)).json()) as T;
   const { batches } = await json<{ batches: { batch: { code: string } }[] }>('/api/trace/batches?limit=60');
-  const { lots } = await json<{ lots: { code: string; massMg: number }[] }>('/api/trace/lots');
+  const { lots } = await json<{ lots: { code: string }[] }>('/api/trace/lots');
   const batch = batches.at(-1)?.batch.code ?? '';
   const lot = lots[Math.floor(lots.length / 2)]?.code ?? '';
   for (const path of [
@@ -85,6 +85,10 @@ async function measure(name: string, flags: string[], directory: string): Promis
     '/api/trace/batches',
     `/api/trace/batches/${batch}`,
     `/api/trace/lots/${lot}`,
+    `/api/beans/lots/${lot}`,
+    `/api/sort/lots/${lot}`,
+    '/api/beans/store',
+    '/api/beans/samples',
     '/api/trace/stock',
     '/api/trace/search?q=b01',
     '/api/ledger/steps',
@@ -94,8 +98,8 @@ async function measure(name: string, flags: string[], directory: string): Promis
   note(`${name}: trace back from ${batch}-1, p95`, await p95(base, `/api/trace/codes/${batch}-1`), 50, 'ms');
   note(`${name}: trace forward from ${lot}, p95`, await p95(base, `/api/trace/codes/${lot}`), 50, 'ms');
   const { people } = await json<{ people: { id: string }[] }>('/api/workshop');
-  const sack = lots.find(({ massMg }) => massMg > 5_000_000);
-  const holding = await json<{ holding: { id: string } }>(`/api/ledger/holdings/${sack?.code ?? lot}`);
+  const { waiting } = await json<{ waiting: { id: string; freeMg: number }[] }>('/api/sort/bench');
+  const sack = waiting.find(({ freeMg }) => freeMg > 1_000_000)?.id;
   const writes: number[] = [];
   for (let i = 0; i < 12; i += 1) {
     const began = performance.now();
@@ -106,7 +110,7 @@ async function measure(name: string, flags: string[], directory: string): Promis
         personId: people[0]?.id,
         command: {
           kind: 'sort',
-          sources: [{ holdingId: holding.holding.id, massG: 10 }],
+          sources: [{ holdingId: sack, massG: 10 }],
           rejects: [],
           goodG: 9.5,
           note: '',

@@ -106,7 +106,6 @@ export function judgeArrival(
   }
   const cut = found.cut && beansIn(found.cut.tally) > 0 ? judgeCut(found.cut.tally, found.cut.planned) : null;
   if (!cut) missing.push('a cut test');
-  else if (claims.every(({ word }) => word === 'within')) good.push(`Cut test: ${cut.sentence}`);
   const size = judgeCounts(found.per100g);
   if (size) good.push(size.sentence);
   else missing.push('a bean count');

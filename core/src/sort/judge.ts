@@ -198,6 +198,7 @@ export function adviseSort(summary: SortSummary, measures: Measures): SortAdvice
     measures.inspected
       ? `Cut test: ${percent(measures.inspected.share)} faulty by count (${percent(measures.inspected.low)} to ${percent(measures.inspected.high)}).`
       : '',
+    contractWords(measures),
   ]
     .filter((text) => text !== '')
     .join(' ');
@@ -241,6 +242,14 @@ export function adviseSort(summary: SortSummary, measures: Measures): SortAdvice
     evidence,
     todo: null,
   };
+}
+
+function contractWords({ flatPct, rejectPct }: Measures): string {
+  const limits = [
+    flatPct === null ? '' : `${flatPct} % flat`,
+    rejectPct === null ? '' : `${rejectPct} % rejects in all`,
+  ].filter((text) => text !== '');
+  return limits.length === 0 ? '' : `The contract lets pass ${limits.join(' and ')}.`;
 }
 
 function usualRange({ familyShares, family }: Measures): string[] {

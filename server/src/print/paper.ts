@@ -1,6 +1,5 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import PDFDocument from 'pdfkit';
 
 /** A4 in points, with room to punch holes. */
 const PAGE = { width: 595.28, height: 841.89, margin: 48 } as const;
@@ -57,14 +56,17 @@ export class Paper {
   readonly left = PAGE.margin;
   readonly width = PAGE.width - 2 * PAGE.margin;
 
-  constructor(title: string, author: string, at: number) {
-    this.doc = new PDFDocument({
-      size: 'A4',
-      margin: PAGE.margin,
-      info: { Title: title, Author: author, CreationDate: new Date(at), Creator: 'Wunsch' },
-    });
-    this.done = new Promise((resolve) => this.doc.on('end', resolve));
-    this.doc.on('data', (chunk: Buffer) => this.chunks.push(chunk));
+  private constructor(doc: PDFKit.PDFDocument) {
+    this.doc = doc;
+    this.done = new Promise((resolve) => doc.on('end', resolve));
+    doc.on('data', (chunk: Buffer) => this.chunks.push(chunk));
+  }
+
+  /** Begins a set of sheets. The drawing library is loaded here: most days nobody prints. */
+  static async begin(title: string, author: string, at: number): Promise<Paper> {
+    const { default: PDFDocument } = await import('pdfkit');
+    const info = { Title: title, Author: author, CreationDate: new Date(at), Creator: 'Wunsch' };
+    return new Paper(new PDFDocument({ size: 'A4', margin: PAGE.margin, info }));
   }
 
   /** Ends the sheets. @returns the PDF file */

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { BeanLotView } from '@wunsch/core/api/beans';
-import { useApi } from '../parts/api';
+import { send, useApi } from '../parts/api';
 import { Chips } from '../parts/fields';
 import { Loading } from '../parts/pieces';
 import { useHere } from '../parts/workshop';
@@ -25,7 +25,7 @@ export function ReceivePanel({ sampleCode }: { sampleCode: string | null }) {
 }
 
 function Receive({ sample }: { sample: BeanLotView | null }) {
-  const { view: workshop } = useHere();
+  const { view: workshop, personId } = useHere();
   const { currency, massSystem } = workshop.settings;
   const [routeId, setRouteId] = useState(
     sample?.route.id ?? workshop.routes.find(({ id }) => id === 'whole-bean')?.id ?? workshop.routes[0]?.id ?? '',
@@ -49,7 +49,14 @@ function Receive({ sample }: { sample: BeanLotView | null }) {
         }
       : {}),
   };
-  const saved = ({ step }: Saved): void => setCode(step.lines.find((line) => line.kind === 'lot')?.code ?? null);
+  const saved = ({ step }: Saved): void => {
+    const made = step.lines.find((line) => line.kind === 'lot')?.code ?? null;
+    setCode(made);
+    // What is known of the sample's growing and curing holds for the lot until somebody writes otherwise.
+    if (made !== null && sample) {
+      void send('POST', `/api/beans/lots/${made}/records`, { personId, record: sample.papers });
+    }
+  };
   return (
     <div>
       {sample && (

@@ -12,7 +12,7 @@ export async function claimPdf(views: Views, lotId: string): Promise<Uint8Array>
   const lot = beanLotView(views, lotId);
   const { settings } = workshop;
   const day = dayIn(settings.timeZone);
-  const paper = new Paper(`Claim, lot ${lot.code}`, settings.name, workshop.now());
+  const paper = await Paper.begin(`Claim, lot ${lot.code}`, settings.name, workshop.now());
   paper.title(`Claim, lot ${lot.code}`, `${settings.name}, ${day(workshop.now())}`);
   paper.write(lot.claim.sentence, { face: 'display', size: 15 });
   paper.space(8);

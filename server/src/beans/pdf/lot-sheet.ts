@@ -13,7 +13,7 @@ export async function lotPdf(views: Views, lotId: string, origin: string): Promi
   const { workshop } = views;
   const lot = beanLotView(views, lotId);
   const day = dayIn(workshop.settings.timeZone);
-  const paper = new Paper(`Lot ${lot.code}`, workshop.settings.name, workshop.now());
+  const paper = await Paper.begin(`Lot ${lot.code}`, workshop.settings.name, workshop.now());
   const link = `${origin}/lot/${encodeURIComponent(lot.code)}`;
   drawQr(paper, link);
   paper.write(lot.code, { face: 'display', size: 84, width: 330, y: 44 });
