@@ -12,6 +12,7 @@ import { problem, problemFrom, sendProblem } from './http/problem';
 import { Router } from './http/router';
 import { ledgerRoutes } from './ledger/plugin';
 import { Views } from './ledger/views';
+import { lossRoutes } from './losses/plugin';
 import { traceRoutes } from './trace/plugin';
 import { dataRoutes } from './workshop/data';
 import { workshopRoutes } from './workshop/plugin';
@@ -94,6 +95,7 @@ export async function buildApp({
   const probe = new CoreProbe();
   deviceRoutes(router, new SimulatedScale(workshop.now), probe);
   beanRoutes(router, views);
+  lossRoutes(router, views);
   calculatorRoutes(router);
   demoRoutes(router);
 

@@ -1,3 +1,4 @@
+import type { LossWatch } from './losses';
 import type { Batch, HoldingKind, LossCause, LotFacts, Material, StepKind } from '../ledger/types';
 import type { YieldJudgement, YieldPoint } from '../ledger/yields';
 import type { CocoaFigures, OriginVerdict } from '../recipe/cocoa';
@@ -129,6 +130,8 @@ export interface FloorView {
   due: DueItem[];
   works: WorkView[];
   grinds: GrindView[];
+  /** Machines that have left their level lately. */
+  watch: LossWatch[];
   now: number;
 }
 

@@ -103,15 +103,49 @@ export const roast = z.object({
   note,
 });
 
-export const winnow = z.object({
-  kind: z.literal('winnow'),
-  sources,
-  nibsG: massG,
-  huskG: massOrNoneG,
-  dustG: massOrNoneG.default(0),
-  setting: word,
-  note,
-});
+export const WINNOW_METHODS = ['hand', 'dryer', 'column', 'machine'] as const;
+
+/** So many grams looked through, so many of them what should not be there. */
+const pickedSample = z
+  .object({ sampleG: massG.max(20_000, 'is more than anybody picks through'), foundG: massOrNoneG })
+  .refine((s) => s.foundG <= s.sampleG, { message: 'is more than the sample weighs', path: ['foundG'] });
+const setting = z.number().min(0, 'cannot be below 0').max(10_000, 'is more than any dial shows').nullable().optional();
+
+export const winnow = z
+  .object({
+    kind: z.literal('winnow'),
+    sources,
+    /** All nibs of the session, whatever pass they came from. */
+    nibsG: massG,
+    huskG: massOrNoneG,
+    dustG: massOrNoneG.default(0),
+    setting: word,
+    method: z.enum(WINNOW_METHODS).optional(),
+    settings: z.object({ gapMm: setting, air: setting, feedKgPerHour: setting, passes: setting }).optional(),
+    /** Where the nibs came from: the first run, husk run again, picked by hand. */
+    passes: z
+      .array(
+        z.object({
+          what: z.enum(['first', 'again', 'picked']),
+          nibsG: massOrNoneG,
+          minutes: z.number().min(0).max(1440).default(0),
+        }),
+      )
+      .max(12)
+      .optional(),
+    /** Shell picked out of samples of nibs; nib picked out of samples of husk. */
+    shellSamples: z.array(pickedSample).max(12).optional(),
+    nibSamples: z.array(pickedSample).max(12).optional(),
+    /** A cracking test: what stays on each sieve. */
+    sieve: z.object({ coarseG: massOrNoneG, goodG: massOrNoneG, finesG: massOrNoneG, dustG: massOrNoneG }).optional(),
+    note,
+  })
+  .refine(
+    ({ passes = [], nibsG }) =>
+      passes.length === 0 ||
+      Math.abs(passes.reduce((sum, pass) => sum + pass.nibsG, 0) - nibsG) <= Math.max(20, 0.01 * nibsG),
+    { message: 'is not what the passes add up to', path: ['nibsG'] },
+  );
 
 export const charge = z.object({
   kind: z.literal('charge'),
@@ -197,7 +231,17 @@ export const taste = z.object({
 
 export const remelt = z.object({ kind: z.literal('remelt'), sources, outG: massG.optional(), why: word, note });
 
-export const sell = z.object({ kind: z.literal('sell'), sources, takings: money, to: word, note });
+export const HUSK_USES = ['sold', 'given', 'composted', 'used'] as const;
+
+export const sell = z.object({
+  kind: z.literal('sell'),
+  sources,
+  takings: money,
+  to: word,
+  /** What became of it, where it was not simply sold. */
+  use: z.enum(HUSK_USES).optional(),
+  note,
+});
 
 export const adjust = z.object({
   kind: z.literal('adjust'),

@@ -60,7 +60,8 @@ export function planAdjust(command: CommandOf<'adjust'>, context: PlanContext): 
       ? Math.round((there.massMg * value) / there.pieces) - there.massMg
       : 0
     : toMg(value) - there.massMg;
-  planner.put(holding.id, massMg, pieces);
+  // A count that agrees with the book is still a count: it moves nothing, and teaches.
+  if (massMg !== 0 || pieces !== 0) planner.put(holding.id, massMg, pieces);
   planner.lose(massMg > 0 ? 'unaccounted' : command.cause, -massMg);
   return planner.plan(holding.place, holding.batchId);
 }

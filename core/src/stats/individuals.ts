@@ -57,3 +57,12 @@ export function signalAtEnd(values: readonly number[], chart: Individuals): Sign
   }
   return null;
 }
+
+/**
+ * Which rules fire at each value of a series, judged with what came before it.
+ *
+ * @param values in time order; @param chart centre and limits they are held against
+ * @returns the first rule that fires at each value, or null
+ */
+export const signalsOf = (values: readonly number[], chart: Individuals): (Signal | null)[] =>
+  values.map((_, index) => signalAtEnd(values.slice(Math.max(0, index - 7), index + 1), chart));

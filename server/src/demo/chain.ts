@@ -204,7 +204,9 @@ export class BatchChain {
       });
       return;
     }
-    const nibShare = chance.around(plan.origin.nibYield - (plan.drift ?? 0), 0.006);
+    // The best air is 4; what is off it throws nib away or leaves shell in.
+    const air = chance.pick([3.5, 4, 4, 4.5, 5]);
+    const nibShare = chance.around(plan.origin.nibYield - (plan.drift ?? 0) - 0.006 * (air - 4) ** 2, 0.005);
     const nibsG = round(inG * nibShare);
     const huskG = round(
       inG * Math.min(1 - nibShare - 0.012, chance.around(plan.origin.huskShare + (plan.drift ?? 0), 0.005)),
@@ -216,7 +218,11 @@ export class BatchChain {
         nibsG,
         huskG,
         dustG: Math.round(inG * chance.between(0.004, 0.009)),
-        setting: 'gap 6, air 4',
+        setting: '',
+        method: 'column',
+        settings: { gapMm: 6, air, feedKgPerHour: 30, passes: 1 },
+        shellSamples: this.samples(0.011 - 0.004 * (air - 4), 0.0015),
+        nibSamples: this.samples(0.022 + 0.5 * (plan.drift ?? 0) + 0.008 * (air - 4), 0.002),
         note: '',
       },
       at,
@@ -232,6 +238,15 @@ export class BatchChain {
     if (plan.stop === 'charge') return;
     const start = at + (plan.stop === 'grind' ? 2 : 17) * HOUR;
     demo.after(start, () => this.charge(start));
+  }
+
+  /** Two or three samples picked through, grams. */
+  private samples(share: number, spread: number): { sampleG: number; foundG: number }[] {
+    const { chance } = this.demo;
+    return Array.from({ length: chance.yes(0.5) ? 2 : 3 }, () => ({
+      sampleG: 100,
+      foundG: Math.round(Math.max(0, 100 * chance.around(share, spread)) * 10) / 10,
+    }));
   }
 
   private sellHusk(husk: string | undefined, grams: number, at: number): void {

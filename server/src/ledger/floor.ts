@@ -2,6 +2,7 @@ import type { DueItem, FloorStation, FloorView } from '@wunsch/core/api/types';
 import { isByProduct } from '@wunsch/core/ledger/types';
 import { isStation, STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import { beansDue } from '../beans/store';
+import { lossWatch } from '../losses/series';
 import type { Views } from './views';
 
 const DAY_MS = 86_400_000;
@@ -68,6 +69,7 @@ export function floorView(views: Views): FloorView {
     due,
     works: [...workshop.works.values()].map((w) => views.work(w)),
     grinds,
+    watch: lossWatch(views),
     now,
   };
 }

@@ -1,0 +1,103 @@
+import { lossWay, onePointBetter } from '../src/ledger/losses';
+import { differenceWords, usualDifference } from '../src/ledger/stock-take';
+import { Valuation } from '../src/ledger/valuation';
+import { flowByStation } from '../src/trace/flow';
+import { Bench, made } from './fixtures';
+
+const bench = new Bench();
+const lot = made(bench.lot(10_000, 5));
+const sorted = bench.do({
+  kind: 'sort',
+  sources: [{ holdingId: lot, massG: 10_000 }],
+  rejects: [{ reason: 'flat', massG: 400 }],
+  goodG: 9_500,
+  note: '',
+});
+const roasted = bench.do({
+  kind: 'roast',
+  sources: [{ holdingId: made(sorted), massG: 9_500 }],
+  program: [],
+  endBeanC: null,
+  outG: 8_930,
+  note: '',
+});
+const winnowed = bench.do(
+  {
+    kind: 'winnow',
+    sources: [{ holdingId: made(roasted), massG: 8_930 }],
+    nibsG: 7_200,
+    huskG: 1_600,
+    dustG: 50,
+    setting: '',
+    note: '',
+  },
+  { minutes: 60 },
+);
+const flows = flowByStation(bench.book, new Map([...bench.book.steps.keys()].map((id) => [id, 1])));
+const way = lossWay(flows);
+
+describe('the way of a kilogram of green beans', () => {
+  it('loses at every station what that station lost, and the rest goes on', () => {
+    expect(way.map(({ station, goesOnG }) => [station, Math.round(goesOnG * 10) / 10])).toEqual([
+      ['sort', 950],
+      ['roast', 893],
+      ['winnow', 720],
+    ]);
+    expect(way[0]?.losses.map(({ cause, g }) => [cause, Math.round(g * 10) / 10])).toEqual([
+      ['reject', 40],
+      ['unaccounted', 10],
+    ]);
+    expect(way[2]?.byProductG).toBeCloseTo(160, 9);
+  });
+
+  it('keeps every gram: what arrives goes on, leaves or is lost', () => {
+    for (const row of way) {
+      const lost = row.losses.reduce((sum, { g }) => sum + g, 0);
+      expect(row.goesOnG + row.byProductG + lost).toBeCloseTo(row.arrivesG, 6);
+    }
+  });
+
+  it('one point better at the winnower: 0.01 × 1 t a year, 49 g of cacao a bar', () => {
+    const winnow = way.find(({ station }) => station === 'winnow');
+    if (!winnow) throw new Error('no winnow');
+    const better = onePointBetter(winnow, way, 1_000_000, 11, 49);
+    expect(better.gramsAYear).toBe(10_000);
+    expect(better.bars).toBeCloseTo(10_000 / 49, 9);
+    expect(better.money).toBeCloseTo(110, 9);
+    const sort = way[0];
+    if (!sort) throw new Error('no sort');
+    expect(onePointBetter(sort, way, 1_000_000, 6, 49).bars).toBeCloseTo((10_000 * 0.94 * (7200 / 8930)) / 49, 6);
+  });
+});
+
+describe('husk as by-product', () => {
+  it('lowers the cost of the nibs by what it fetched: €50 beans and €12 hands, €3.20 of husk', () => {
+    const before = new Valuation(bench.book).perKgMilli(made(winnowed)) / 100_000;
+    expect(before).toBeCloseTo(62 / 7.2, 6);
+    bench.do({
+      kind: 'sell',
+      sources: [{ holdingId: made(winnowed, 'husk'), massG: 1_600 }],
+      takings: 3.2,
+      to: 'Gardens',
+      note: '',
+    });
+    expect(new Valuation(bench.book).perKgMilli(made(winnowed)) / 100_000).toBeCloseTo(58.8 / 7.2, 6);
+  });
+});
+
+describe('stock-take', () => {
+  it('learns what is usual from the counts before', () => {
+    expect(usualDifference([{ booked: 100, counted: 99 }])).toBeNull();
+    const usual = usualDifference([
+      { booked: 1000, counted: 990 },
+      { booked: 2000, counted: 1990 },
+      { booked: 500, counted: 496 },
+      { booked: 800, counted: 795 },
+    ]);
+    expect(usual?.mean).toBeCloseTo(-0.0073, 3);
+    expect(differenceWords(1000, 993, usual)).toMatchObject({ tone: 'good', sentence: '0.7 % short, as usual' });
+    expect(differenceWords(1000, 900, usual).tone).toBe('watch');
+    expect(differenceWords(1000, 1000, usual).sentence).toBe('as booked');
+    expect(differenceWords(1000, 950, null).tone).toBe('watch');
+  });
+});

@@ -1,0 +1,77 @@
+import { z } from 'zod';
+import { entryHead, id, massOrNoneG, note, pieces } from '@wunsch/core/ledger/commands';
+import { LOSS_CAUSES } from '@wunsch/core/ledger/types';
+import type { Router } from '../http/router';
+import { param } from '../ledger/plugin';
+import type { Views } from '../ledger/views';
+import { winnowPast } from '../winnow/views';
+import { lossBook } from './book';
+import { lossWatch, seriesView, WATCHED } from './series';
+import { stockTakeView } from './stock-take';
+
+const ALL_MONTHS = 1200;
+
+/** The loss book, its charts, the stock-take, and what winnowing has taught. */
+export function lossRoutes(router: Router, views: Views): void {
+  const { workshop } = router;
+  router.read(
+    '/api/losses/book',
+    'Where the grams went',
+    (_, { months, family }) => lossBook(views, months, family ?? null),
+    z.object({
+      months: z.coerce.number().int().min(1).max(ALL_MONTHS).default(12),
+      family: z.string().max(200).optional(),
+    }),
+  );
+  router.read(
+    '/api/losses/series',
+    'Yields, or unaccounted grams, of a station in order, with chart and change point',
+    (_, { station, metric, family, machine }) =>
+      seriesView(views, { station, metric, family: family ?? null, machineId: machine ?? null }),
+    z.object({
+      station: z.enum(Object.keys(WATCHED) as [keyof typeof WATCHED]),
+      metric: z.enum(['yield', 'unaccounted']).default('yield'),
+      family: z.string().max(200).optional(),
+      machine: z.string().max(64).optional(),
+    }),
+  );
+  router.read('/api/losses/watch', 'Stations that have left their level lately', () => ({ watch: lossWatch(views) }));
+  router.read('/api/losses/stock-take', 'What is there by the book, to be counted', () => stockTakeView(views));
+  router.write(
+    'POST',
+    '/api/losses/stock-takes',
+    'Count what is really there: every difference becomes a correction with its cause; all or nothing',
+    z.object({
+      personId: id,
+      at: entryHead.shape.at,
+      note,
+      counts: z
+        .array(
+          z.object({
+            holdingId: id,
+            countedG: massOrNoneG.optional(),
+            countedPieces: pieces.optional(),
+            cause: z.enum(LOSS_CAUSES).default('unaccounted'),
+          }),
+        )
+        .min(1, 'count something first')
+        .max(500, 'is too much at once')
+        .refine(
+          (rows) => new Set(rows.map(({ holdingId }) => holdingId)).size === rows.length,
+          'counts something twice',
+        ),
+    }),
+    ({ counts, personId, at, note: why }) => {
+      const steps = counts.map((count) =>
+        workshop.record(
+          { kind: 'adjust', ...count, note: why },
+          { personId, machineId: null, minutes: 0, energyKwh: 0, ...(at === undefined ? {} : { at }) },
+        ),
+      );
+      return { steps: steps.map((step) => views.step(step)) };
+    },
+  );
+  router.read('/api/winnow/past/:code', 'What winnowing has taught about what is in a tub', (request) =>
+    winnowPast(views, param(request.params, 'code')),
+  );
+}

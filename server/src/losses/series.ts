@@ -1,0 +1,196 @@
+import type { LossMetric, LossWatch, SeriesPoint, SeriesView, WatchedStation } from '@wunsch/core/api/losses';
+import type { Step, StepKind } from '@wunsch/core/ledger/types';
+import { percent } from '@wunsch/core/ledger/yields';
+import { findChange } from '@wunsch/core/stats/change-point';
+import { individuals, signalsOf } from '@wunsch/core/stats/individuals';
+import type { Views } from '../ledger/views';
+import type { IndexedYield } from '../ledger/yield-index';
+
+export const WATCHED: Record<WatchedStation, StepKind> = {
+  sort: 'sort',
+  roast: 'roast',
+  winnow: 'winnow',
+  grind: 'discharge',
+  mould: 'mould',
+};
+/** Newest points of a chart. */
+const MOST = 90;
+const DAY_MS = 86_400_000;
+
+export interface SeriesQuery {
+  station: WatchedStation;
+  metric: LossMetric;
+  family: string | null;
+  machineId: string | null;
+}
+
+/** Yields (or what nobody can explain) of a station in order, with chart, rules and change point. */
+export function seriesView(views: Views, query: SeriesQuery): SeriesView {
+  const { station, metric, family, machineId } = query;
+  const { machines } = views.workshop;
+  const all = views.yields.of(WATCHED[station]);
+  const rows = newest(views, family === null ? all : views.yields.ofFamily(WATCHED[station], family), machineId);
+  const points = pointsOf(views, rows, metric);
+  const levels = points.map(({ level }) => level);
+  const chart = individuals(levels);
+  if (chart) signalsOf(levels, chart).forEach((signal, index) => ((points[index] as SeriesPoint).signal = signal));
+  const found = findChange(
+    points.map(({ value }) => value),
+    points.map((point) => point.family),
+  );
+  const change = found && {
+    kind: found.kind,
+    index: found.at,
+    change: found.change,
+    at: points[found.at]?.at ?? 0,
+    lowAt: points[found.low]?.at ?? 0,
+    highAt: points[found.high]?.at ?? 0,
+    code: points[found.at]?.code ?? '',
+  };
+  const used = new Set(all.slice(-400).map(({ stepId }) => views.workshop.book.steps.get(stepId)?.machineId));
+  return {
+    ...query,
+    machines: [...machines.values()].filter(({ id }) => used.has(id)).map(({ id, name }) => ({ id, name })),
+    families: [...new Set(all.slice(-400).map((row) => row.family))].filter((name) => name !== ''),
+    points,
+    chart,
+    change,
+    ...words(query, points, change),
+  };
+}
+
+function newest(views: Views, rows: readonly IndexedYield[], machineId: string | null): IndexedYield[] {
+  if (machineId === null) return rows.slice(-MOST);
+  const chosen: IndexedYield[] = [];
+  for (let i = rows.length - 1; i >= 0 && chosen.length < MOST; i -= 1) {
+    const row = rows[i];
+    if (row && views.workshop.book.steps.get(row.stepId)?.machineId === machineId) chosen.push(row);
+  }
+  return chosen.reverse();
+}
+
+const unaccounted = (step: Step | undefined): number =>
+  step?.postings.reduce((sum, p) => (p.loss === 'unaccounted' ? sum + p.massMg : sum), 0) ?? 0;
+
+/** Values, and values with each family's own level taken off and the common one put on. */
+function pointsOf(views: Views, rows: readonly IndexedYield[], metric: LossMetric): SeriesPoint[] {
+  const { book } = views.workshop;
+  const values = rows.map((row) =>
+    metric === 'yield' ? row.value : unaccounted(book.steps.get(row.stepId)) / row.inMg,
+  );
+  const mean = average(values);
+  const byFamily = new Map<string, number[]>();
+  rows.forEach((row, i) => byFamily.set(row.family, [...(byFamily.get(row.family) ?? []), values[i] ?? 0]));
+  const levels = new Map([...byFamily].map(([family, own]) => [family, average(own)]));
+  return rows.map((row, i) => ({
+    stepId: row.stepId,
+    code: row.code,
+    at: row.at,
+    family: row.family,
+    value: values[i] ?? 0,
+    level: (values[i] ?? 0) - (levels.get(row.family) ?? mean) + mean,
+    signal: null,
+  }));
+}
+
+const average = (values: readonly number[]): number =>
+  values.length === 0 ? 0 : values.reduce((sum, value) => sum + value, 0) / values.length;
+
+const WHAT: Record<LossMetric, string> = { yield: 'The yield', unaccounted: 'What nobody can explain' };
+
+function words(
+  query: SeriesQuery,
+  points: readonly SeriesPoint[],
+  change: SeriesView['change'],
+): Pick<SeriesView, 'sentence' | 'todo'> {
+  const { metric, station } = query;
+  if (points.length < 6) return { sentence: `Only ${points.length} so far: a chart needs six.`, todo: null };
+  const fired = points.filter(({ signal }) => signal !== null).length;
+  const newestPoint = points.at(-1);
+  const level = points.reduce((sum, point) => sum + point.value, 0) / points.length;
+  if (!change) {
+    return {
+      sentence: `${WHAT[metric]} holds its level, ${percent(level)} on the mean of ${points.length}${fired === 0 ? '' : `; ${fired} single ${fired === 1 ? 'point stands' : 'points stand'} out`}.`,
+      todo: newestPoint?.signal != null ? 'The newest point stands out: open it.' : null,
+    };
+  }
+  const worse = metric === 'yield' ? change.change < 0 : change.change > 0;
+  const points100 = Math.abs(100 * change.change).toFixed(1);
+  const since = change.kind === 'step' ? 'stepped' : 'has been drifting';
+  return {
+    sentence: `${WHAT[metric]} ${since} ${change.change < 0 ? 'down' : 'up'} by ${points100} points${change.kind === 'drift' ? ' so far' : ''}.`,
+    todo: worse ? (TODO[station]?.[metric] ?? TODO_ELSE[metric]) : null,
+  };
+}
+
+const TODO: Partial<Record<WatchedStation, Partial<Record<LossMetric, string>>>> = {
+  winnow: {
+    yield:
+      'Pick a sample of husk: if it holds more nib than before, look at belt, fan, slide and seals of the winnower, then turn the air down.',
+    unaccounted: 'Empty the cyclone and the hoses, weigh what comes, and check the scale with a known weight.',
+  },
+  roast: {
+    yield: 'Check the thermometer against boiling water and the seal of the door; weigh a load in and out twice.',
+  },
+  sort: { yield: 'Look at the piles by reason: one reason driving it is the lot; all of them is the hand.' },
+  grind: { yield: 'Scrape bowl and stones and weigh it: hold-up grows when the mass is poured cool.' },
+  mould: { yield: 'Weigh ten bars against the declared weight, and what stays in hoses and depositor.' },
+};
+const TODO_ELSE: Record<LossMetric, string> = {
+  yield: 'Open the steps behind the newest points and see what they have in common.',
+  unaccounted: 'Check the scale with a known weight, and look where it could spill.',
+};
+
+/** A change is worth a word while it is fresh. */
+const FRESH_MS = 120 * DAY_MS;
+/** Clearer than this, or nobody is called. */
+const CLEAR = 3;
+
+const remembered = new WeakMap<Views, { version: number; watch: LossWatch[] }>();
+
+/** Stations that have left their level for the worse lately; worked out once for each state of the book. */
+export function lossWatch(views: Views): LossWatch[] {
+  const { book } = views.workshop;
+  const known = remembered.get(views);
+  if (known?.version === book.version) return known.watch;
+  const watch = (Object.keys(WATCHED) as WatchedStation[]).flatMap((station) =>
+    (['yield', 'unaccounted'] as const).flatMap((metric) => watchOne(views, station, metric)),
+  );
+  remembered.set(views, { version: book.version, watch });
+  return watch;
+}
+
+function watchOne(views: Views, station: WatchedStation, metric: LossMetric): LossWatch[] {
+  const { workshop } = views;
+  const rows = newest(views, views.yields.of(WATCHED[station]), null);
+  const points = pointsOf(views, rows, metric);
+  const found = findChange(
+    points.map(({ value }) => value),
+    points.map((point) => point.family),
+  );
+  const at = found ? (points[found.at]?.at ?? 0) : 0;
+  const worse = found && (metric === 'yield' ? found.change < -0.004 : found.change > 0.004);
+  if (!found || !worse || found.evidence < CLEAR || workshop.now() - at > FRESH_MS) return [];
+  const machineId = commonMachine(views, rows.slice(found.at));
+  const machine = machineId === null ? null : (workshop.machines.get(machineId)?.name ?? null);
+  const subject = machine ?? `The ${station} station`;
+  const verb = found.kind === 'drift' ? 'is drifting' : 'has stepped';
+  const what = metric === 'yield' ? 'yield' : 'unaccounted grams';
+  return [
+    {
+      station,
+      metric,
+      machineId,
+      machine,
+      at,
+      sentence: `${subject} ${verb}: ${what} ${found.change < 0 ? 'down' : 'up'} ${Math.abs(100 * found.change).toFixed(1)} points`,
+    },
+  ];
+}
+
+/** The machine that all of some steps ran on. */
+function commonMachine(views: Views, rows: readonly IndexedYield[]): string | null {
+  const used = new Set(rows.map(({ stepId }) => views.workshop.book.steps.get(stepId)?.machineId ?? null));
+  const [only] = used;
+  return used.size === 1 ? (only ?? null) : null;
+}
