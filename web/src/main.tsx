@@ -15,6 +15,8 @@ const TracePage = lazy(() => import('./trace/TracePage').then((m) => ({ default:
 const StepPage = lazy(() => import('./trace/StepPage').then((m) => ({ default: m.StepPage })));
 const BatchesPage = lazy(() => import('./trace/Lists').then((m) => ({ default: m.BatchesPage })));
 const LotsPage = lazy(() => import('./trace/Lists').then((m) => ({ default: m.LotsPage })));
+const LossBookPage = lazy(() => import('./losses/LossBookPage').then((m) => ({ default: m.LossBookPage })));
+const StockTakePage = lazy(() => import('./losses/StockTakePage').then((m) => ({ default: m.StockTakePage })));
 const StorePage = lazy(() => import('./store/StorePage').then((m) => ({ default: m.StorePage })));
 const WorkshopPage = lazy(() => import('./workshop/WorkshopPage').then((m) => ({ default: m.WorkshopPage })));
 
@@ -54,6 +56,8 @@ const router = createBrowserRouter([
       { path: '/tub/:code', element: page(<TubPage />) },
       { path: '/trace/:code', element: page(<TracePage />) },
       { path: '/step/:id', element: page(<StepPage />) },
+      { path: '/losses', element: page(<LossBookPage />) },
+      { path: '/stock-take', element: page(<StockTakePage />) },
       { path: '/store', element: page(<StorePage />) },
       { path: '/workshop', element: page(<WorkshopPage />) },
       {

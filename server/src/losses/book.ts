@@ -52,10 +52,9 @@ function makeBook(views: Views, months: number, family: string | null): LossBook
         onePointBetter(row, way, row.inMg / 1000 / years, costs.get(row.station) ?? 0, bar.barG * bar.cacao),
       ),
     unaccounted: way.map((row) => unaccountedAt(row, flows, costs)).filter(({ massMg }) => massMg > 0),
-    byFamily: families.map((name) => ({
-      family: name,
-      yields: yieldsOf(lossWay(flowsOf(views, byFamily.get(name) ?? []))),
-    })),
+    byFamily: families
+      .map((name) => ({ family: name, yields: yieldsOf(lossWay(flowsOf(views, byFamily.get(name) ?? []))) }))
+      .filter(({ yields }) => yields.length > 0),
     watch: lossWatch(views),
   };
 }

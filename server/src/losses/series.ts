@@ -13,6 +13,8 @@ export const WATCHED: Record<WatchedStation, StepKind> = {
   grind: 'discharge',
   mould: 'mould',
 };
+/** Fewer points before a change are no baseline. */
+const BASELINE = 12;
 /** Newest points of a chart. */
 const MOST = 90;
 const DAY_MS = 86_400_000;
@@ -30,14 +32,17 @@ export function seriesView(views: Views, query: SeriesQuery): SeriesView {
   const { machines } = views.workshop;
   const all = views.yields.of(WATCHED[station]);
   const rows = newest(views, family === null ? all : views.yields.ofFamily(WATCHED[station], family), machineId);
-  const points = pointsOf(views, rows, metric);
-  const levels = points.map(({ level }) => level);
-  const chart = individuals(levels);
-  if (chart) signalsOf(levels, chart).forEach((signal, index) => ((points[index] as SeriesPoint).signal = signal));
+  const values = valuesOf(views, rows, metric);
   const found = findChange(
-    points.map(({ value }) => value),
-    points.map((point) => point.family),
+    values,
+    rows.map((row) => row.family),
   );
+  // Limits are what the station did before it changed; with too little before, all of it.
+  const before = found && found.at >= BASELINE ? found.at : rows.length;
+  const points = pointsOf(rows, values, before);
+  const levels = points.map(({ level }) => level);
+  const chart = individuals(levels.slice(0, before));
+  if (chart) signalsOf(levels, chart).forEach((signal, index) => ((points[index] as SeriesPoint).signal = signal));
   const change = found && {
     kind: found.kind,
     index: found.at,
@@ -72,15 +77,23 @@ function newest(views: Views, rows: readonly IndexedYield[], machineId: string |
 const unaccounted = (step: Step | undefined): number =>
   step?.postings.reduce((sum, p) => (p.loss === 'unaccounted' ? sum + p.massMg : sum), 0) ?? 0;
 
-/** Values, and values with each family's own level taken off and the common one put on. */
-function pointsOf(views: Views, rows: readonly IndexedYield[], metric: LossMetric): SeriesPoint[] {
+/** Yield, or unaccounted share of what went in, of each step. */
+function valuesOf(views: Views, rows: readonly IndexedYield[], metric: LossMetric): number[] {
   const { book } = views.workshop;
-  const values = rows.map((row) =>
-    metric === 'yield' ? row.value : unaccounted(book.steps.get(row.stepId)) / row.inMg,
-  );
-  const mean = average(values);
+  return rows.map((row) => (metric === 'yield' ? row.value : unaccounted(book.steps.get(row.stepId)) / row.inMg));
+}
+
+/**
+ * Values, and values with each family's own level taken off and the common one put on.
+ *
+ * @param before how many of them, from the first, the levels are taken from
+ */
+function pointsOf(rows: readonly IndexedYield[], values: readonly number[], before: number): SeriesPoint[] {
+  const mean = average(values.slice(0, before));
   const byFamily = new Map<string, number[]>();
-  rows.forEach((row, i) => byFamily.set(row.family, [...(byFamily.get(row.family) ?? []), values[i] ?? 0]));
+  rows
+    .slice(0, before)
+    .forEach((row, i) => byFamily.set(row.family, [...(byFamily.get(row.family) ?? []), values[i] ?? 0]));
   const levels = new Map([...byFamily].map(([family, own]) => [family, average(own)]));
   return rows.map((row, i) => ({
     stepId: row.stepId,
@@ -142,7 +155,7 @@ const TODO_ELSE: Record<LossMetric, string> = {
 };
 
 /** A change is worth a word while it is fresh. */
-const FRESH_MS = 120 * DAY_MS;
+const FRESH_MS = 270 * DAY_MS;
 /** Clearer than this, or nobody is called. */
 const CLEAR = 3;
 
@@ -163,12 +176,11 @@ export function lossWatch(views: Views): LossWatch[] {
 function watchOne(views: Views, station: WatchedStation, metric: LossMetric): LossWatch[] {
   const { workshop } = views;
   const rows = newest(views, views.yields.of(WATCHED[station]), null);
-  const points = pointsOf(views, rows, metric);
   const found = findChange(
-    points.map(({ value }) => value),
-    points.map((point) => point.family),
+    valuesOf(views, rows, metric),
+    rows.map((row) => row.family),
   );
-  const at = found ? (points[found.at]?.at ?? 0) : 0;
+  const at = found ? (rows[found.at]?.at ?? 0) : 0;
   const worse = found && (metric === 'yield' ? found.change < -0.004 : found.change > 0.004);
   if (!found || !worse || found.evidence < CLEAR || workshop.now() - at > FRESH_MS) return [];
   const machineId = commonMachine(views, rows.slice(found.at));

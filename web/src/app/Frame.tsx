@@ -134,6 +134,7 @@ function Shell() {
 const PAGES = [
   ['/batches', 'Batches'],
   ['/lots', 'Lots'],
+  ['/losses', 'Losses'],
   ['/store', 'Store'],
   ['/workshop', 'Workshop'],
 ] as const;

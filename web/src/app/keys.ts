@@ -14,6 +14,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['F', 'The floor'],
   ['B', 'Batches'],
   ['L', 'Lots'],
+  ['G', 'Where the grams went: the loss book'],
   ['S', 'The store'],
   ['W', 'The workshop: team, machines, routes, units'],
   ['Ctrl K or /', 'Find any code or page'],
@@ -23,7 +24,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['?', 'These keys'],
 ];
 
-const PAGES: Record<string, string> = { f: '/', b: '/batches', l: '/lots', s: '/store', w: '/workshop' };
+const PAGES: Record<string, string> = { f: '/', b: '/batches', l: '/lots', g: '/losses', s: '/store', w: '/workshop' };
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&

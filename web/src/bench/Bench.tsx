@@ -12,6 +12,7 @@ import { CAUTIONS } from './cautions';
 import { GrindBench } from './GrindBench';
 import { PackBench, RestBench, TasteBench } from './ShelfBenches';
 import { SavedHere, SavedNote, type SavedEntry } from './SavedNote';
+import { WinnowBench } from '../winnow/WinnowBench';
 import { WorkBench } from './WorkBench';
 
 const YieldChart = lazy(() => import('../charts/YieldChart'));
@@ -69,7 +70,7 @@ const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
   beans: (view) => <BeansBench view={view} />,
   sort: (view) => <SortBench view={view} />,
   roast: (view) => <WorkBench view={view} />,
-  winnow: (view) => <WorkBench view={view} />,
+  winnow: (view) => <WinnowBench view={view} />,
   grind: (view) => <GrindBench view={view} />,
   rest: (view) => <RestBench view={view} />,
   temper: (view) => <WorkBench view={view} />,

@@ -29,6 +29,15 @@ export interface Entry {
   machineId: string | null;
 }
 
+/** What stands below the running sum gets to see, and may change. */
+export interface Below {
+  fields: Fields;
+  setField: (name: string, state: FieldState) => void;
+  inMg: number;
+  /** Codes of what was picked; empty where it was fixed before. */
+  codes: string[];
+}
+
 interface Props {
   kind: Command['kind'];
   /** Which draft this is: one per station and subject. */
@@ -69,7 +78,7 @@ interface Props {
   /** Whose work it is, when not that of the person at the bench. */
   as?: string;
   /** Below the running sum, from what is typed so far. */
-  below?: (fields: Fields) => ReactNode;
+  below?: (state: Below) => ReactNode;
   /** Sends it another way than as a step; null means there is no step to show yet. */
   send?: (entry: Outgoing) => Promise<Saved | null>;
 }
@@ -255,7 +264,7 @@ export function StepForm(props: Props) {
             restTone={props.restTone ?? 'missing'}
           />
         )}
-        {props.below?.(fields)}
+        {props.below?.({ fields, setField, inMg, codes: chosen.map(({ code }) => code) })}
         {props.head}
         <details className="mt-5">
           <summary className="label min-h-11 cursor-pointer py-3">

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import type { BenchView, WorkView } from '@wunsch/core/api/types';
 import { STEP_OF } from '@wunsch/core/ledger/accepts';
@@ -12,7 +12,7 @@ import { span, useHere, useShow } from '../parts/workshop';
 import { readNumber, type Fields } from './entry';
 import type { Part } from './MassBar';
 import { StartForm } from './StartForm';
-import { StepForm } from './StepForm';
+import { StepForm, type Below, type Entry } from './StepForm';
 
 const VERBS: Partial<Record<string, { start: string; finish: string; oneGo: string }>> = {
   sort: { start: 'Begin sorting', finish: 'Save the sorting', oneGo: 'Enter sorting that is done' },
@@ -72,8 +72,15 @@ export const PARTS: Partial<
   },
 };
 
-/** Sort, roast, winnow, temper, mould: weigh in and begin, weigh out and save. */
-export function WorkBench({ view }: { view: BenchView }) {
+/** What one station asks for beside its weights. */
+export interface StationExtras {
+  below: (state: Below) => ReactNode;
+  /** Its part of the command. */
+  command: (entry: Entry) => Record<string, unknown>;
+}
+
+/** Roast, winnow, temper, mould: weigh in and begin, weigh out and save. */
+export function WorkBench({ view, extras }: { view: BenchView; extras?: StationExtras }) {
   const [query, setQuery] = useSearchParams();
   const [oneGo, setOneGo] = useState(false);
   const kind = STEP_OF[view.station] as Command['kind'];
@@ -114,6 +121,7 @@ export function WorkBench({ view }: { view: BenchView }) {
           work={work}
           kind={kind}
           submit={verbs.finish}
+          extras={extras}
           onDone={() => setQuery({}, { replace: true })}
         />
       ) : candidates.length === 0 ? (
@@ -140,7 +148,8 @@ export function WorkBench({ view }: { view: BenchView }) {
               initial={defaults(view, kind)}
               path="/api/ledger/steps"
               submit={verbs.finish}
-              finish={(values, sources) => ({ ...values, sources })}
+              finish={(values, sources, entry) => ({ ...values, ...extras?.command(entry), sources })}
+              {...(extras ? { below: extras.below } : {})}
               {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
             />
           ) : (
@@ -196,9 +205,11 @@ function FinishWork({
   work,
   kind,
   submit,
+  extras,
   onDone,
 }: {
   work: WorkView;
+  extras: StationExtras | undefined;
   kind: Command['kind'];
   submit: string;
   onDone: () => void;
@@ -247,7 +258,10 @@ function FinishWork({
         kwh={(machine?.kw ?? 0) * Math.min(hours, 8)}
         path={`/api/ledger/works/${work.id}/finish`}
         submit={submit}
-        finish={(values, sources) => ({ ...values, sources })}
+        finish={(values, sources, entry) => ({ ...values, ...extras?.command(entry), sources })}
+        {...(extras
+          ? { below: (state: Below) => extras.below({ ...state, codes: work.sources.map(({ code }) => code) }) }
+          : {})}
         head={kind === 'mould' ? <BarSum work={work} /> : undefined}
         onSaved={onDone}
         {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}

@@ -105,7 +105,6 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'nibsG', label: 'Nibs', type: 'mass' },
     { name: 'huskG', label: 'Husk', type: 'mass' },
     { name: 'dustG', label: 'Dust and spill', type: 'mass', optional: true },
-    { name: 'setting', label: 'Setting', type: 'text', optional: true, hint: 'gap 6, air 4' },
     NOTE,
   ],
   charge: [NOTE],

@@ -34,6 +34,14 @@ export function Floor() {
           <span className="figure text-lg text-ink">{store.pieces.toLocaleString('en-GB')}</span> bars in the store
         </p>
       </div>
+      {floor.data.watch.map((row) => (
+        <p key={row.station + row.metric} className="mb-3 rounded-md bg-ripe-wash px-4 py-2" role="alert">
+          <strong>{row.sentence}</strong>, since about {show.day(row.at)}.{' '}
+          <Link className="link" to={`/losses?station=${row.station}&metric=${row.metric}`}>
+            See when and why
+          </Link>
+        </p>
+      ))}
       <FloorStream floor={floor.data} tall />
       <p className="label mt-1">
         Thickness is grams: pools are what stands now, necks what passes in a day (mean of the last seven). Press a

@@ -168,7 +168,7 @@ function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
         submit="Save the sorting"
         finish={(values, sources) => ({ ...values, sources, sacks: work.sacks })}
         onSaved={onDone}
-        below={(fields) => <SoFar inMg={work.massMg} ms={ms} values={readFields('sort', fields, 'C').values} />}
+        below={({ fields }) => <SoFar inMg={work.massMg} ms={ms} values={readFields('sort', fields, 'C').values} />}
         {...SORT_SUM}
       />
       <button type="button" className="button button-quiet mt-2" onClick={putBack}>

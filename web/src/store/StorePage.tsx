@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { FloorView, HoldingView } from '@wunsch/core/api/types';
 import { StepForm } from '../bench/StepForm';
 import { useApi } from '../parts/api';
@@ -45,6 +46,9 @@ export function StorePage() {
           >
             Buy for the pantry
           </button>
+          <Link className="chip" to="/stock-take">
+            Stock-take
+          </Link>
         </div>
       </div>
       {act === 'sell' && (

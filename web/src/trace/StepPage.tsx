@@ -205,6 +205,8 @@ function Correct({ step }: { step: StepView }) {
           return {
             ...kept,
             ...given,
+            // Passes add up to the nibs: corrected nibs were not weighed pass by pass.
+            ...(step.kind === 'winnow' && given['nibsG'] !== kept['nibsG'] ? { passes: [] } : {}),
             ...(command.sources ? { sources } : {}),
             ...(lines
               ? {

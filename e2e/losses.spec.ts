@@ -1,0 +1,91 @@
+import { expect, test } from '@playwright/test';
+import { DEMO } from './playwright.config';
+
+test.use({ baseURL: `http://127.0.0.1:${DEMO}` });
+
+test.beforeEach(async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem('wunsch.person', 'ilse'));
+});
+
+test('a winnowing with two passes and three samples comes to advice before it is saved', async ({ page }) => {
+  await page.goto('/station/winnow?work=new');
+  await page.getByRole('button', { name: 'Enter winnowing that is done' }).click();
+  const tub = page.getByRole('group', { name: 'What goes in' }).getByRole('button').first();
+  const code = (await tub.innerText()).slice(0, 4);
+  await tub.click();
+  await page.getByLabel(new RegExp(`^${code}, of`)).fill('5000');
+  await page.getByRole('button', { name: 'Suction column' }).click();
+  await page.getByLabel('Air (dial)').fill('4,5');
+
+  await page.getByText('Several passes').click();
+  await page.getByLabel('Nibs from it (g)').fill('3900');
+  await page.getByLabel('Minutes', { exact: true }).fill('15');
+  await page.getByRole('button', { name: 'Add the pass' }).click();
+  await page.getByLabel('Nibs from it (g)').fill('120');
+  await page.getByLabel('Minutes', { exact: true }).fill('4');
+  await page.getByRole('button', { name: 'Add the pass' }).click();
+  await expect(page.getByLabel('Nibs', { exact: true })).toHaveValue('4020');
+  await page.getByLabel('Husk', { exact: true }).fill('900');
+
+  const advice = page.getByRole('region', { name: 'What the samples say' });
+  await expect(advice).toContainText('Pick a sample of nibs and one of husk');
+  await page.getByLabel('Shell in it (g)').fill('300');
+  await page.getByRole('button', { name: 'Add a sample: shell in nibs' }).click();
+  await expect(page.getByText('is more than the sample weighs')).toBeVisible();
+  for (const found of ['1,0', '1.2', '1.1']) {
+    await page.getByLabel('Shell in it (g)').fill(found);
+    await page.getByRole('button', { name: 'Add a sample: shell in nibs' }).click();
+  }
+  for (const found of ['24', '26', '25']) {
+    await page.getByLabel('Nib in it (g)').fill(found);
+    await page.getByRole('button', { name: 'Add a sample: nib in husk' }).click();
+  }
+  await expect(advice).toContainText('Turn the air down a little: nib leaves with the husk.');
+  // 900 g of husk, a quarter of it nib, seven tenths of that come back: 158 g.
+  await expect(advice).toContainText('about 158 g of nib');
+  await page.reload();
+  await expect(advice).toContainText('Turn the air down a little');
+  await page.getByRole('button', { name: 'Save nibs and husk' }).click();
+  await expect(page.getByRole('status')).toContainText('Saved.');
+});
+
+test('the drifting winnower, from the floor in three presses', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'See when and why' }).first().click();
+  await expect(page.getByText(/has been drifting down by \d\.\d points/)).toBeVisible();
+  await expect(page.getByText(/It began about/)).toContainText('with 95 %');
+  await page.getByRole('heading', { name: 'Where a rule fires' }).locator('..').getByRole('link').first().click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Winnowed');
+});
+
+test('a stock-take: one count off, one as booked; the difference is in the book with its cause', async ({ page }) => {
+  await page.goto('/store');
+  await page.getByRole('link', { name: 'Stock-take' }).click();
+  const sugar = page.getByRole('listitem').filter({ hasText: 'Raw cane sugar' }).first();
+  const field = sugar.getByRole('textbox');
+  await field.fill('lots');
+  await page.getByRole('button', { name: /^Book / }).click();
+  await expect(page.getByRole('alert')).toContainText('is not a number');
+  await field.fill('1');
+  await expect(sugar.getByText(/short/)).toBeVisible();
+  await sugar.getByRole('combobox').selectOption('write-off');
+  await page.reload();
+  await expect(field).toHaveValue('1');
+  await page.getByLabel('A word with it').fill('a sack got wet');
+  await page.getByRole('button', { name: 'Book one count' }).click();
+  await expect(page.getByRole('status')).toContainText('One count is in the book.');
+  await page.goto('/store');
+  await expect(page.getByText('Raw cane sugar').first()).toBeVisible();
+});
+
+test('husk: sold with its price, and the caution stands beside it', async ({ page }) => {
+  await page.goto('/station/winnow');
+  await page.getByRole('button', { name: 'What becomes of it' }).first().click();
+  await expect(page.getByText(/heavy metals and pesticide residues/)).toBeVisible();
+  await page.getByRole('button', { name: 'Book it' }).click();
+  await expect(page.getByRole('alert')).toContainText('Say what it fetched');
+  await page.getByLabel('Taken for it (EUR)').fill('3,50');
+  await page.getByLabel('To whom').fill('Gull Street Gardens');
+  await page.getByRole('button', { name: 'Book it' }).click();
+  await expect(page.getByText(/heavy metals and pesticide residues/)).toHaveCount(0);
+});

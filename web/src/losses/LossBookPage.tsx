@@ -1,0 +1,257 @@
+import { useSearchParams, Link } from 'react-router';
+import type { LossBookView, LossWatch, WatchedStation } from '@wunsch/core/api/losses';
+import type { StreamStation } from '@wunsch/core/api/types';
+import type { LossRow } from '@wunsch/core/ledger/losses';
+import { LOSS_NAMES } from '@wunsch/core/ledger/types';
+import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { useApi } from '../parts/api';
+import { Empty, Loading, Section } from '../parts/pieces';
+import { useHere, useShow } from '../parts/workshop';
+import { BatchStream } from '../stream/BatchStream';
+import { SeriesSection } from './SeriesSection';
+
+const SPANS = [
+  [3, 'three months'],
+  [12, 'a year'],
+  [1200, 'all of it'],
+] as const;
+
+const isWatched = (station: string | null): station is WatchedStation =>
+  station !== null && ['sort', 'roast', 'winnow', 'grind', 'mould'].includes(station);
+
+/** Where the grams go between green bean and bar, what one point would bring, and what has left its level. */
+export function LossBookPage() {
+  const [query, setQuery] = useSearchParams();
+  const months = Number(query.get('months') ?? 12) || 12;
+  const family = query.get('family');
+  const search = new URLSearchParams({ months: String(months), ...(family === null ? {} : { family }) });
+  const book = useApi<LossBookView>(`/api/losses/book?${search.toString()}`);
+  const set = (part: Record<string, string | null>): void => {
+    const next = new URLSearchParams(query);
+    for (const [name, value] of Object.entries(part)) {
+      if (value === null) next.delete(name);
+      else next.set(name, value);
+    }
+    setQuery(next, { replace: true });
+  };
+  const view = book.data;
+  if (!view) return <Loading error={book.error} />;
+  const station = query.get('station');
+  const shown = isWatched(station) ? station : (view.watch[0]?.station ?? 'winnow');
+  const metric = query.get('metric') === 'unaccounted' ? 'unaccounted' : 'yield';
+  return (
+    <>
+      <h1 className="max-w-4xl text-[1.9rem] leading-tight">{headline(view)}</h1>
+      {view.watch.map((row) => (
+        <WatchLine key={row.station + row.metric} row={row} />
+      ))}
+      <div className="mt-4 flex flex-wrap items-center gap-2" role="group" aria-label="Over which time and which beans">
+        {SPANS.map(([count, name]) => (
+          <button
+            key={count}
+            type="button"
+            className="chip"
+            aria-pressed={months === count}
+            onClick={() => set({ months: String(count) })}
+          >
+            {name}
+          </button>
+        ))}
+        <label className="ml-2 flex items-center gap-2">
+          <span className="label">Beans</span>
+          <select
+            className="entry w-64!"
+            value={family ?? ''}
+            onChange={(event) => set({ family: event.target.value === '' ? null : event.target.value })}
+          >
+            <option value="">all families</option>
+            {view.families.map((name) => (
+              <option key={name}>{name}</option>
+            ))}
+          </select>
+        </label>
+      </div>
+      {view.way.length === 0 ? (
+        <div className="mt-6">
+          <Empty title="Nothing went through in that time.">
+            Sort, roast and winnow a load: every gram that does not come out shows here.
+          </Empty>
+        </div>
+      ) : (
+        <>
+          <Section title="A kilogram of green beans on its way" aside="shares of what came out of each station">
+            <BatchStream stream={asStream(view)} title="Where a kilogram of green beans goes" />
+          </Section>
+          <WayTable view={view} shown={shown} choose={(name) => set({ station: name, metric: 'yield' })} />
+        </>
+      )}
+      <SeriesSection station={shown} metric={metric} family={family} set={set} />
+      {view.byFamily.length > 0 && <FamilyTable view={view} />}
+    </>
+  );
+}
+
+function headline(view: LossBookView): string {
+  const last = view.way.at(-1);
+  if (!last) return 'The loss book is empty.';
+  const largest = view.way
+    .flatMap((row) => row.losses.map((loss) => ({ ...loss, station: row.station })))
+    .sort((a, b) => b.g - a.g)[0];
+  const ends =
+    view.beanToBar === null
+      ? `${last.goesOnG.toFixed(0)} g are left after ${STATION_NAMES[last.station]}`
+      : `${last.goesOnG.toFixed(0)} g end in bars`;
+  const most = largest
+    ? ` Most falls away as ${LOSS_NAMES[largest.cause].toLowerCase()} at ${STATION_NAMES[largest.station]}: ${largest.g.toFixed(0)} g.`
+    : '';
+  return `Of a kilogram of green beans ${ends}.${most}`;
+}
+
+function WatchLine({ row }: { row: LossWatch }) {
+  const show = useShow();
+  return (
+    <p className="mt-3 rounded-md bg-ripe-wash px-4 py-3" role="alert">
+      <strong>{row.sentence}</strong>, since about {show.day(row.at)}.{' '}
+      <Link className="link" to={`/losses?station=${row.station}&metric=${row.metric}`}>
+        See the chart
+      </Link>
+    </p>
+  );
+}
+
+/** The way as a stream: a kilogram at a time, so that its band is continuous. */
+function asStream({ way }: LossBookView): StreamStation[] {
+  const mg = (grams: number): number => Math.round(grams * 1000);
+  return way.map((row) => ({
+    station: row.station,
+    inMg: mg(row.arrivesG),
+    joinedMg: 0,
+    goodMg: mg(row.goesOnG),
+    byProductMg: mg(row.byProductG),
+    losses: row.losses.map(({ cause, g }) => ({ cause, mg: mg(g) })),
+    steps: [],
+    reworkMg: 0,
+    standingMg: 0,
+    codes: [],
+  }));
+}
+
+function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; choose: (station: string) => void }) {
+  const show = useShow();
+  const { currency } = useHere().view.settings;
+  const money = (major: number): string =>
+    new Intl.NumberFormat('en-GB', { style: 'currency', currency, maximumFractionDigits: 0 }).format(major);
+  return (
+    <div className="mt-4 overflow-x-auto">
+      <table className="w-full min-w-[44rem] text-left">
+        <thead className="label">
+          <tr>
+            <th className="py-1 pr-4 font-normal">Station</th>
+            <th className="py-1 pr-4 text-right font-normal">Yield</th>
+            <th className="py-1 pr-4 font-normal">Lost of each kilogram of green beans</th>
+            <th className="py-1 pr-4 text-right font-normal">Nobody can explain</th>
+            <th className="py-1 text-right font-normal">One point better, a year</th>
+          </tr>
+        </thead>
+        <tbody>
+          {view.way.map((row) => {
+            const better = view.whatIf.find(({ station }) => station === row.station);
+            const missing = view.unaccounted.find(({ station }) => station === row.station);
+            return (
+              <tr
+                key={row.station}
+                className={`border-t border-rule align-baseline ${row.station === shown ? 'bg-sheet' : ''}`}
+              >
+                <td className="py-2 pr-4">
+                  {isWatched(row.station) ? (
+                    <button type="button" className="link min-h-9" onClick={() => choose(row.station)}>
+                      {STATION_NAMES[row.station]}
+                    </button>
+                  ) : (
+                    STATION_NAMES[row.station]
+                  )}
+                </td>
+                <td className="figure py-2 pr-4 text-right text-lg">{show.percent(row.yield)}</td>
+                <td className="py-2 pr-4 text-sm">{lossWords(row)}</td>
+                <td className="py-2 pr-4 text-right text-sm">
+                  {missing ? (
+                    <>
+                      {show.mass(missing.massMg)}, {show.money(missing.milli)}
+                    </>
+                  ) : (
+                    <span className="text-soft">–</span>
+                  )}
+                </td>
+                <td className="py-2 text-right text-sm">
+                  {better && (
+                    <>
+                      {show.mass(better.gramsAYear * 1000)},{' '}
+                      <strong>{Math.round(better.bars).toLocaleString('en-GB')} bars</strong>, {money(better.money)}
+                    </>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="mt-1 text-sm text-soft">
+        One point: a hundredth of what goes in comes out as well. Money is what those grams cost once they have passed
+        the station.
+      </p>
+    </div>
+  );
+}
+
+function lossWords(row: LossRow): string {
+  const losses = row.losses
+    .slice(0, 4)
+    .map(({ cause, g }) => `${LOSS_NAMES[cause].toLowerCase()} ${g.toFixed(g < 10 ? 1 : 0)} g`);
+  const husk = row.byProductG > 0.5 ? [`husk ${row.byProductG.toFixed(0)} g (kept)`] : [];
+  return [...husk, ...losses].join(', ') || 'nothing';
+}
+
+function FamilyTable({ view }: { view: LossBookView }) {
+  const show = useShow();
+  const stations = view.way.map(({ station }) => station).filter(isWatched);
+  return (
+    <Section title="Each family of beans">
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-[36rem] text-left">
+          <thead className="label">
+            <tr>
+              <th className="py-1 pr-4 font-normal">Beans</th>
+              {stations.map((station) => (
+                <th key={station} className="py-1 pr-4 text-right font-normal">
+                  {STATION_NAMES[station]}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {view.byFamily.map(({ family, yields }) => (
+              <tr key={family} className="border-t border-rule">
+                <td className="py-2 pr-4">{family}</td>
+                {stations.map((station) => {
+                  const found = yields.find((row) => row.station === station);
+                  return (
+                    <td key={station} className="py-2 pr-4 text-right">
+                      {found ? (
+                        <>
+                          <span className="figure">{show.percent(found.value)}</span>{' '}
+                          <span className="text-sm text-soft">{found.steps}</span>
+                        </>
+                      ) : (
+                        <span className="text-soft">–</span>
+                      )}
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </Section>
+  );
+}

@@ -1,0 +1,22 @@
+import type { BenchView } from '@wunsch/core/api/types';
+import { WorkBench, type StationExtras } from '../bench/WorkBench';
+import { extrasCommand } from './extras';
+import { HuskPanel } from './HuskPanel';
+import { WinnowExtras } from './WinnowExtras';
+
+const EXTRAS: StationExtras = {
+  below: ({ fields, setField, codes, inMg }) => (
+    <WinnowExtras fields={fields} setField={setField} code={codes[0] ?? null} inMg={inMg} />
+  ),
+  command: ({ fields }) => extrasCommand(fields),
+};
+
+/** Crack and winnow: weights, method and dials, passes, samples, what they say; and the husk. */
+export function WinnowBench({ view }: { view: BenchView }) {
+  return (
+    <>
+      <WorkBench view={view} extras={EXTRAS} />
+      <HuskPanel />
+    </>
+  );
+}

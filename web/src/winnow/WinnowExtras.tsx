@@ -1,0 +1,325 @@
+import { X } from '@phosphor-icons/react';
+import { useState } from 'react';
+import type { WinnowPastView } from '@wunsch/core/api/losses';
+import { DIAL_NAMES, DIALS, type Dial } from '@wunsch/core/winnow/response';
+import { airAdvice, sampleShare, secondPass, type PickedSample } from '@wunsch/core/winnow/samples';
+import { judgeSieve } from '@wunsch/core/winnow/sieve';
+import { fieldG, type Fields, type FieldState } from '../bench/entry';
+import { useApi } from '../parts/api';
+import { Chips, NumberBox } from '../parts/fields';
+import { readNumber } from '../parts/number';
+import { useShow } from '../parts/workshop';
+import { extrasField, extrasOf, sieveOf, type Extras, type Pass } from './extras';
+
+const METHODS = [
+  ['hand', 'Peeled by hand'],
+  ['dryer', 'Bowl and hair dryer'],
+  ['column', 'Suction column'],
+  ['machine', 'Machine'],
+] as const;
+/** Dials that a method has. */
+const DIALS_OF: Record<string, readonly Dial[]> = { hand: [], dryer: ['passes'], column: DIALS, machine: DIALS };
+const UNITS: Record<Dial, string> = { gapMm: 'mm', air: 'dial', feedKgPerHour: 'kg/h', passes: 'times' };
+
+interface Props {
+  fields: Fields;
+  setField: (name: string, state: FieldState) => void;
+  /** Code of a tub that goes in: its family's past is what this is held against. */
+  code: string | null;
+  inMg: number;
+}
+
+/** Method, dials, passes, picked samples, sieve: and what they say before the session is saved. */
+export function WinnowExtras({ fields, setField, code, inMg }: Props) {
+  const past = useApi<WinnowPastView>(code === null ? null : `/api/winnow/past/${encodeURIComponent(code)}`).data;
+  const extras = extrasOf(fields);
+  const set = (part: Partial<Extras>): void => setField(...extrasField({ ...extras, ...part }));
+  const setPasses = (passes: Pass[]): void => {
+    set({ passes });
+    // The nibs of the session are what its passes add up to.
+    if (passes.length > 0)
+      setField('nibsG', { text: String(passes.reduce((sum, { nibsG }) => sum + nibsG, 0)), unit: 'g' });
+  };
+  const dials = DIALS_OF[extras.method] ?? [];
+  return (
+    <div className="mt-6 grid gap-5">
+      <Chips
+        legend="How"
+        options={METHODS}
+        chosen={[extras.method as (typeof METHODS)[number][0]]}
+        choose={([method]) => set({ method: method ?? '' })}
+      />
+      {past?.offered && extras.method === '' && (
+        <button
+          type="button"
+          className="button justify-self-start"
+          onClick={() =>
+            set({
+              method: past.offered?.method ?? 'column',
+              dials: Object.fromEntries(
+                Object.entries(past.offered?.dials ?? {}).flatMap(([name, value]) =>
+                  value == null ? [] : [[name, String(value)]],
+                ),
+              ),
+            })
+          }
+        >
+          As {past.offered.from}, the best on {past.offered.whose}:{' '}
+          {DIALS.flatMap((dial) =>
+            past.offered?.dials[dial] == null ? [] : [`${DIAL_NAMES[dial]} ${past.offered.dials[dial]}`],
+          ).join(', ')}
+        </button>
+      )}
+      {dials.length > 0 && (
+        <div className="grid grid-cols-2 gap-4 sm:grid-cols-4">
+          {dials.map((dial) => (
+            <NumberBox
+              key={dial}
+              label={capital(DIAL_NAMES[dial])}
+              unit={UNITS[dial]}
+              value={extras.dials[dial] ?? ''}
+              onChange={(text) => set({ dials: { ...extras.dials, [dial]: text } })}
+            />
+          ))}
+        </div>
+      )}
+      <Passes passes={extras.passes} change={setPasses} />
+      <div className="grid gap-5 sm:grid-cols-2">
+        <Samples label="Shell in nibs" found="shell in it" samples={extras.shell} change={(shell) => set({ shell })} />
+        <Samples label="Nib in husk" found="nib in it" samples={extras.nib} change={(nib) => set({ nib })} />
+      </div>
+      <details>
+        <summary className="label min-h-11 cursor-pointer py-3">Cracking test on sieves</summary>
+        <div className="grid grid-cols-2 gap-4 sm:grid-cols-4">
+          {(
+            [
+              ['coarseG', 'Coarse'],
+              ['goodG', 'Good'],
+              ['finesG', 'Fines'],
+              ['dustG', 'Dust'],
+            ] as const
+          ).map(([name, label]) => (
+            <NumberBox
+              key={name}
+              label={label}
+              unit="g"
+              value={extras.sieve[name] ?? ''}
+              onChange={(text) => set({ sieve: { ...extras.sieve, [name]: text } })}
+            />
+          ))}
+        </div>
+      </details>
+      {past && <Advice extras={extras} past={past} huskG={fieldG(fields['huskG']) ?? 0} inG={inMg / 1000} />}
+    </div>
+  );
+}
+
+const capital = (text: string): string => (text[0]?.toUpperCase() ?? '') + text.slice(1);
+
+const PASS_NAMES: Record<Pass['what'], string> = { first: 'First run', again: 'Husk again', picked: 'Picked by hand' };
+
+function Passes({ passes, change }: { passes: readonly Pass[]; change: (passes: Pass[]) => void }) {
+  const [what, setWhat] = useState<Pass['what']>('first');
+  const [nibs, setNibs] = useState('');
+  const [minutes, setMinutes] = useState('');
+  const add = (): void => {
+    const nibsG = readNumber(nibs);
+    if (nibsG === null || nibsG < 0) return;
+    change([...passes, { what, nibsG, minutes: Math.max(0, readNumber(minutes) ?? 0) }]);
+    setNibs('');
+    setMinutes('');
+    setWhat('again');
+  };
+  return (
+    <details open={passes.length > 0}>
+      <summary className="label min-h-11 cursor-pointer py-3">
+        Several passes
+        {passes.length > 0 &&
+          `: ${passes.map((pass) => `${PASS_NAMES[pass.what].toLowerCase()} ${pass.nibsG} g`).join(', ')}`}
+      </summary>
+      <div className="grid gap-3">
+        <Chips
+          legend="Which pass"
+          options={Object.entries(PASS_NAMES) as [Pass['what'], string][]}
+          chosen={[what]}
+          choose={([name]) => setWhat(name ?? 'first')}
+        />
+        <div className="flex flex-wrap items-end gap-3">
+          <NumberBox label="Nibs from it" unit="g" value={nibs} onChange={setNibs} onEnter={add} className="w-40" />
+          <NumberBox label="Minutes" value={minutes} onChange={setMinutes} onEnter={add} className="w-32" />
+          <button type="button" className="button mb-1" onClick={add}>
+            Add the pass
+          </button>
+        </div>
+        <ul className="flex flex-wrap gap-2">
+          {passes.map((pass, index) => (
+            <li key={index}>
+              <button
+                type="button"
+                className="chip"
+                aria-label={`Take pass ${index + 1} out`}
+                onClick={() => change(passes.filter((_, at) => at !== index))}
+              >
+                {PASS_NAMES[pass.what]} {pass.nibsG} g, {pass.minutes} min <X size={14} aria-hidden />
+              </button>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </details>
+  );
+}
+
+function Samples({
+  label,
+  found,
+  samples,
+  change,
+}: {
+  label: string;
+  found: string;
+  samples: readonly PickedSample[];
+  change: (samples: PickedSample[]) => void;
+}) {
+  const show = useShow();
+  const [size, setSize] = useState('100');
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | undefined>();
+  const share = sampleShare(samples);
+  const add = (): void => {
+    const [sampleG, foundG] = [readNumber(size), readNumber(text)];
+    const wrong =
+      sampleG === null || foundG === null
+        ? 'is not a number'
+        : sampleG <= 0
+          ? 'needs a sample'
+          : foundG > sampleG
+            ? 'is more than the sample weighs'
+            : foundG < 0
+              ? 'is below 0'
+              : undefined;
+    setProblem(wrong);
+    if (wrong !== undefined || sampleG === null || foundG === null) return;
+    change([...samples, { sampleG, foundG }]);
+    setText('');
+  };
+  return (
+    <fieldset>
+      <legend className="label mb-1">{label}, picked by hand</legend>
+      <div className="flex items-end gap-3">
+        <NumberBox label="Sample" unit="g" value={size} onChange={setSize} onEnter={add} className="w-24" />
+        <NumberBox
+          label={capital(found)}
+          unit="g"
+          value={text}
+          onChange={setText}
+          onEnter={add}
+          problem={problem}
+          className="min-w-28 flex-1"
+        />
+        <button type="button" className="button mb-1" aria-label={`Add a sample: ${label.toLowerCase()}`} onClick={add}>
+          Add
+        </button>
+      </div>
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        {samples.map((sample, index) => (
+          <button
+            key={index}
+            type="button"
+            className="chip figure"
+            aria-label={`Take sample ${index + 1} out`}
+            onClick={() => change(samples.filter((_, at) => at !== index))}
+          >
+            {show.percent(sample.foundG / sample.sampleG)} <X size={14} aria-hidden />
+          </button>
+        ))}
+        {share && (
+          <span>
+            <span className="figure text-xl">{show.percent(share.mean)}</span>{' '}
+            <span className="text-sm text-soft">
+              {share.n > 1
+                ? `${show.percent(share.low)} to ${show.percent(share.high)}`
+                : 'two or three samples give an interval'}
+            </span>
+          </span>
+        )}
+      </div>
+    </fieldset>
+  );
+}
+
+function Advice({ extras, past, huskG, inG }: { extras: Extras; past: WinnowPastView; huskG: number; inG: number }) {
+  const show = useShow();
+  const [efficiency, setEfficiency] = useState('70');
+  const [minutes, setMinutes] = useState('');
+  const shell = sampleShare(extras.shell);
+  const nib = sampleShare(extras.nib);
+  const known = (pick: 'shell' | 'nib'): number[] =>
+    past.sessions.flatMap((row) => (row[pick] === null ? [] : [row[pick]]));
+  const air = airAdvice(shell, nib, { shell: known('shell'), nib: known('nib') });
+  const usualMinutes = Math.max(1, Math.round((huskG / 1000) * past.minutesPerKgHusk));
+  const pass =
+    nib && huskG > 0
+      ? secondPass({
+          huskG,
+          nibInHusk: Number.isFinite(nib.low) ? nib : { ...nib, low: 0, high: 1 },
+          efficiency: Math.min(1, Math.max(0, (readNumber(efficiency) ?? 70) / 100)),
+          nibPerKg: past.nibPerKg,
+          wagePerHour: past.wagePerHour,
+          minutes: readNumber(minutes) ?? usualMinutes,
+        })
+      : null;
+  const sieve = sieveOf(extras);
+  const cracked = sieve ? judgeSieve(sieve, inG, past.nibPerKg) : null;
+  const money = (major: number): string => show.money(Math.round(major * 100_000));
+  return (
+    <section
+      aria-label="What the samples say"
+      aria-live="polite"
+      className={`rounded-md px-4 py-3 ${air.tone === 'watch' ? 'bg-ripe-wash' : air.tone === 'good' ? 'bg-leaf-wash' : 'bg-sunk'}`}
+    >
+      <p className="figure text-[1.35rem] leading-snug">
+        {air.sentence}
+        {air.tone === 'watch' && !air.sure && <span className="text-base"> Not sure yet: pick another sample.</span>}
+      </p>
+      <p className="mt-1 text-[0.8125rem] text-soft">{air.evidence}</p>
+      {pass && (
+        <div className="mt-3 border-t border-rule pt-3">
+          <p className="font-semibold">{pass.sentence}</p>
+          <p className="mt-1 text-sm">
+            {pass.recoverG.low.toFixed(0)} to {pass.recoverG.high.toFixed(0)} g at {money(past.nibPerKg)} a kilogram are
+            worth {money(pass.worth)}; the minutes cost {money(pass.cost)}.
+          </p>
+          <div className="mt-2 flex flex-wrap gap-4">
+            <NumberBox
+              label="It brings back"
+              unit="% of that nib"
+              value={efficiency}
+              onChange={setEfficiency}
+              className="w-44"
+            />
+            <NumberBox
+              label="Minutes it takes"
+              value={minutes}
+              onChange={setMinutes}
+              placeholder={`${usualMinutes}${past.timed ? '' : ', a guess'}`}
+              className="w-44"
+            />
+          </div>
+        </div>
+      )}
+      {cracked && (
+        <p className="mt-3 border-t border-rule pt-3">
+          <strong>{cracked.sentence}</strong> Fines and dust take about {show.mass(cracked.lostG * 1000)} of this load
+          with them, {money(cracked.lostMoney)}.
+        </p>
+      )}
+      <p className="mt-3 border-t border-rule pt-3 text-sm">
+        {past.response.sentence}{' '}
+        <span className="text-soft">
+          {past.sessions.length} sessions on {past.family}.
+        </span>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,59 @@
+import type { Dial, Dials } from '@wunsch/core/winnow/response';
+import type { PickedSample } from '@wunsch/core/winnow/samples';
+import type { Sieve } from '@wunsch/core/winnow/sieve';
+import type { Fields, FieldState } from '../bench/entry';
+import { readNumber } from '../parts/number';
+
+/** What a winnowing asks for beside its weights; kept in the same draft, under names of its own. */
+export interface Pass {
+  what: 'first' | 'again' | 'picked';
+  nibsG: number;
+  minutes: number;
+}
+export interface Extras {
+  method: string;
+  dials: Partial<Record<Dial, string>>;
+  shell: PickedSample[];
+  nib: PickedSample[];
+  passes: Pass[];
+  sieve: Partial<Record<keyof Sieve, string>>;
+}
+
+const NAME = '~winnow';
+const EMPTY: Extras = { method: '', dials: {}, shell: [], nib: [], passes: [], sieve: {} };
+
+export function extrasOf(fields: Fields): Extras {
+  const text = fields[NAME]?.text;
+  return text === undefined || text === '' ? EMPTY : { ...EMPTY, ...(JSON.parse(text) as Partial<Extras>) };
+}
+
+export const extrasField = (extras: Extras): readonly [string, FieldState] => [NAME, { text: JSON.stringify(extras) }];
+
+const number = (text: string | undefined): number | null => readNumber(text ?? '');
+
+export const dialsOf = (extras: Extras): Dials =>
+  Object.fromEntries(Object.entries(extras.dials).map(([name, text]) => [name, number(text)]));
+
+export function sieveOf({ sieve }: Extras): Sieve | null {
+  const grams = {
+    coarseG: number(sieve.coarseG) ?? 0,
+    goodG: number(sieve.goodG) ?? 0,
+    finesG: number(sieve.finesG) ?? 0,
+    dustG: number(sieve.dustG) ?? 0,
+  };
+  return Object.values(grams).some((value) => value > 0) ? grams : null;
+}
+
+/** The extras as the command wants them. */
+export function extrasCommand(fields: Fields): Record<string, unknown> {
+  const extras = extrasOf(fields);
+  const sieve = sieveOf(extras);
+  return {
+    ...(extras.method === '' ? {} : { method: extras.method }),
+    ...(Object.keys(extras.dials).length > 0 ? { settings: dialsOf(extras) } : {}),
+    ...(extras.shell.length > 0 ? { shellSamples: extras.shell } : {}),
+    ...(extras.nib.length > 0 ? { nibSamples: extras.nib } : {}),
+    ...(extras.passes.length > 0 ? { passes: extras.passes } : {}),
+    ...(sieve ? { sieve } : {}),
+  };
+}
