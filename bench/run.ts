@@ -65,6 +65,13 @@ async function p95(base: string, path: string, times = 40): Promise<number> {
   return taken.sort((a, b) => a - b)[Math.floor(times * 0.95)] ?? 0;
 }
 
+/** One look that nobody took before. */
+async function once(base: string, path: string): Promise<number> {
+  const began = performance.now();
+  await fetch(base + path).then((r) => r.arrayBuffer());
+  return performance.now() - began;
+}
+
 async function measure(name: string, flags: string[], directory: string): Promise<void> {
   if (!existsSync(join(directory, 'pg'))) {
     process.stdout.write(`Making ${name} …\n`);
@@ -89,12 +96,16 @@ async function measure(name: string, flags: string[], directory: string): Promis
     `/api/sort/lots/${lot}`,
     '/api/beans/store',
     '/api/beans/samples',
+    '/api/losses/series?station=winnow',
+    '/api/losses/stock-take',
     '/api/trace/stock',
     '/api/trace/search?q=b01',
     '/api/ledger/steps',
   ]) {
     note(`${name}: GET ${path}, p95`, await p95(base, path), 50, 'ms');
   }
+  note(`${name}: the loss book of a year, first look`, await once(base, '/api/losses/book?months=12'), 300, 'ms');
+  note(`${name}: the loss book of all years, first look`, await once(base, '/api/losses/book?months=1200'), 300, 'ms');
   note(`${name}: trace back from ${batch}-1, p95`, await p95(base, `/api/trace/codes/${batch}-1`), 50, 'ms');
   note(`${name}: trace forward from ${lot}, p95`, await p95(base, `/api/trace/codes/${lot}`), 50, 'ms');
   const { people } = await json<{ people: { id: string }[] }>('/api/workshop');

@@ -34,6 +34,9 @@ const VIEWS = [
   '/lot/L006/inspect?step=4',
   '/lot/L006/inspect?step=5',
   '/store',
+  '/losses',
+  '/losses?station=mould&metric=unaccounted',
+  '/stock-take',
   '/trace/B050-1',
   '/workshop',
 ];

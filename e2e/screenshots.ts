@@ -16,6 +16,8 @@ interface Shot {
   size?: readonly [number, number];
   /** Presses on the pad, so that a picture shows work. */
   keys?: string[];
+  /** A heading to bring to the top. */
+  scrollTo?: string;
   /** Beans counted on the tally. */
   typed?: string;
 }
@@ -29,6 +31,8 @@ const SHOTS: Shot[] = [
   { name: 'harvest-night', path: '/lot/L012', theme: 'night' },
   { name: 'cut-test', path: '/lot/L006/inspect?step=4', typed: `${' '.repeat(96)}jjjjjjjjkkklsfa${' '.repeat(21)}` },
   { name: 'sort', path: '/station/sort' },
+  { name: 'losses', path: '/losses' },
+  { name: 'losses-night', path: '/losses?station=winnow#series', theme: 'night', scrollTo: 'Winnow, step by step' },
   { name: 'grind', path: '/station/grind' },
   { name: 'grind-night', path: '/station/grind', theme: 'night' },
   { name: 'weigh-pad', path: '/station/winnow', keys: ['7', '.', '6', 'Next', '1', '.', '2'] },
@@ -50,7 +54,7 @@ async function take(base: string): Promise<void> {
       '--disable-sync',
     ],
   });
-  for (const { name, path, theme = 'day', size = [1280, 800] as const, keys = [], typed = '' } of SHOTS) {
+  for (const { name, path, theme = 'day', size = [1280, 800] as const, keys = [], typed = '', scrollTo } of SHOTS) {
     const context = await browser.newContext({ viewport: { width: size[0], height: size[1] } });
     await context.addInitScript((chosen) => {
       localStorage.setItem('wunsch.theme', chosen);
@@ -70,6 +74,11 @@ async function take(base: string): Promise<void> {
     if (typed !== '') {
       await page.getByRole('group', { name: /Cut test tally/ }).focus();
       await page.keyboard.type(typed);
+    }
+    if (scrollTo !== undefined) {
+      await page
+        .getByRole('heading', { name: scrollTo })
+        .evaluate((heading) => window.scrollTo(0, heading.getBoundingClientRect().top - 160));
     }
     await page.waitForTimeout(900);
     await page.screenshot({ path: join(out, `${name}.png`) });

@@ -7,6 +7,7 @@ import { barsFrom } from '@wunsch/core/mould/mould';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { send } from '../parts/api';
+import { hasDraft } from '../parts/draft';
 import { Empty, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
 import { readNumber, type Fields } from './entry';
@@ -82,7 +83,7 @@ export interface StationExtras {
 /** Roast, winnow, temper, mould: weigh in and begin, weigh out and save. */
 export function WorkBench({ view, extras }: { view: BenchView; extras?: StationExtras }) {
   const [query, setQuery] = useSearchParams();
-  const [oneGo, setOneGo] = useState(false);
+  const [oneGo, setOneGo] = useState(() => hasDraft(`once.${view.station}`));
   const kind = STEP_OF[view.station] as Command['kind'];
   const verbs = VERBS[view.station] ?? { start: 'Begin', finish: 'Save', oneGo: 'Enter it in one go' };
   const asked = query.get('work');

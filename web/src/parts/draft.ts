@@ -32,6 +32,9 @@ function load<T>(id: string): Kept<T> | null {
   }
 }
 
+/** Whether something was typed and not saved: a form that is not shown at first opens on it again. */
+export const hasDraft = (id: string): boolean => load(id) !== null;
+
 /**
  * A draft that survives a reload.
  *

@@ -9,6 +9,7 @@ import { readFields } from '../bench/entry';
 import { StepForm } from '../bench/StepForm';
 import { PARTS } from '../bench/WorkBench';
 import { send, useApi } from '../parts/api';
+import { hasDraft } from '../parts/draft';
 import { Empty, Refusal, Section } from '../parts/pieces';
 import { useSave } from '../parts/save';
 import { useShow } from '../parts/workshop';
@@ -55,7 +56,7 @@ export function SortBench({ view }: { view: BenchView }) {
 
 /** At the table with a clock, or entered afterwards. */
 function Begin({ candidates, onStarted }: { candidates: readonly HoldingView[]; onStarted: (workId: string) => void }) {
-  const [done, setDone] = useState(false);
+  const [done, setDone] = useState(() => hasDraft('once.sort'));
   return (
     <>
       <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="How to enter it">
