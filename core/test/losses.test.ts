@@ -1,7 +1,7 @@
 import { lossWay, onePointBetter } from '../src/ledger/losses';
 import { differenceWords, usualDifference } from '../src/ledger/stock-take';
 import { Valuation } from '../src/ledger/valuation';
-import { flowByStation } from '../src/trace/flow';
+import { addTotals, flowByStation, totalsByStation } from '../src/trace/flow';
 import { Bench, made } from './fixtures';
 
 const bench = new Bench();
@@ -99,5 +99,45 @@ describe('stock-take', () => {
     expect(differenceWords(1000, 900, usual).tone).toBe('watch');
     expect(differenceWords(1000, 1000, usual).sentence).toBe('as booked');
     expect(differenceWords(1000, 950, null).tone).toBe('watch');
+  });
+});
+
+describe('nibs roasted after the winnowing', () => {
+  it('pass both stations once: the order is another, nothing goes round again', () => {
+    const nibBench = new Bench();
+    const beans = made(nibBench.lot(10_000));
+    const cracked = nibBench.do({
+      kind: 'winnow',
+      sources: [{ holdingId: beans, massG: 10_000 }],
+      nibsG: 8_000,
+      huskG: 1_900,
+      dustG: 100,
+      setting: '',
+      note: '',
+    });
+    nibBench.do({
+      kind: 'roast',
+      sources: [{ holdingId: made(cracked), massG: 8_000 }],
+      program: [],
+      endBeanC: null,
+      outG: 7_600,
+      note: '',
+    });
+    const rows = totalsByStation(nibBench.book, [...nibBench.book.steps.values()]);
+    expect(rows.map(({ station, inMg, goodMg, reworkMg }) => [station, inMg / 1e6, goodMg / 1e6, reworkMg])).toEqual([
+      ['beans', 10, 10, 0],
+      ['roast', 8, 7.6, 0],
+      ['winnow', 10, 8, 0],
+    ]);
+  });
+
+  it('whole sums are the sums of their parts', () => {
+    const steps = [...bench.book.steps.values()];
+    const whole = totalsByStation(bench.book, steps);
+    const parts = addTotals([
+      totalsByStation(bench.book, steps.slice(0, 2)),
+      totalsByStation(bench.book, steps.slice(2)),
+    ]);
+    expect(parts).toEqual(whole);
   });
 });

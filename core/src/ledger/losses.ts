@@ -1,4 +1,4 @@
-import type { FlowStation } from '../trace/flow';
+import type { StationTotals } from '../trace/flow';
 import type { LossCause } from './types';
 import type { Station } from '../workshop/stations';
 
@@ -27,7 +27,7 @@ const WAY: readonly Station[] = ['sort', 'roast', 'winnow', 'grind', 'rest', 'te
  *
  * @param flows sums by station over that time
  */
-export function lossWay(flows: readonly FlowStation[]): LossRow[] {
+export function lossWay(flows: readonly StationTotals[]): LossRow[] {
   let here = GREEN_G;
   return WAY.flatMap((station) => {
     const flow = flows.find((row) => row.station === station);
@@ -38,7 +38,7 @@ export function lossWay(flows: readonly FlowStation[]): LossRow[] {
     const share = (mg: number): number => mg / whole;
     const row: LossRow = {
       station,
-      steps: flow.steps.length,
+      steps: flow.count,
       inMg: flow.inMg,
       goodMg: flow.goodMg,
       yield: share(flow.goodMg),

@@ -1,5 +1,5 @@
 import type { Book } from '../ledger/book';
-import { isByProduct, type LossCause, type Step } from '../ledger/types';
+import { isByProduct, type HoldingKind, type LossCause, type Step } from '../ledger/types';
 import { Heap } from '../stats/heap';
 import { STATIONS, type Station } from '../workshop/stations';
 
@@ -190,18 +190,72 @@ export interface FlowStep {
   goodMg: number;
 }
 
-/** One station of a stream: what came in, went on, fell away, all as shares that belong to the subject. */
-export interface FlowStation {
+/** One station's sums: what came in, went on, fell away, all as shares that belong to the subject. */
+export interface StationTotals {
   station: Station;
+  /** How many steps they are of. */
+  count: number;
   inMg: number;
   /** Of it, what joined here from the pantry: sugar, butter, seed. */
   joinedMg: number;
   goodMg: number;
   byProductMg: number;
   losses: { cause: LossCause; mg: number }[];
-  steps: FlowStep[];
   /** What came back here from a later station and went round again: counted once in the figures above. */
   reworkMg: number;
+}
+
+/** One station of a stream, with its steps. */
+export interface FlowStation extends StationTotals {
+  steps: FlowStep[];
+}
+
+const emptyTotals = (station: Station): StationTotals => ({
+  station,
+  count: 0,
+  inMg: 0,
+  joinedMg: 0,
+  goodMg: 0,
+  byProductMg: 0,
+  losses: [],
+  reworkMg: 0,
+});
+
+/** Adds up whole steps by station, in workshop order: for sums over years, without keeping the steps. */
+export function totalsByStation(book: Book, steps: readonly Step[]): StationTotals[] {
+  const rows = new Map<Station, StationTotals>();
+  for (const step of steps) {
+    const station = step.station as Station;
+    if (!STATIONS.includes(station) || step.postings.length === 0) continue;
+    const row = rows.get(station) ?? emptyTotals(station);
+    rows.set(station, row);
+    addStep(book, row, step, 1);
+  }
+  for (const step of steps) takeOutRework(book, rows, step, 1);
+  return STATIONS.flatMap((station) => rows.get(station) ?? []);
+}
+
+/** Sums of several parts of the work, added station by station. */
+export function addTotals(parts: readonly (readonly StationTotals[])[]): StationTotals[] {
+  const rows = new Map<Station, StationTotals>();
+  for (const part of parts.flat()) {
+    const row = rows.get(part.station) ?? emptyTotals(part.station);
+    rows.set(part.station, row);
+    row.count += part.count;
+    row.inMg += part.inMg;
+    row.joinedMg += part.joinedMg;
+    row.goodMg += part.goodMg;
+    row.byProductMg += part.byProductMg;
+    row.reworkMg += part.reworkMg;
+    for (const { cause, mg } of part.losses) addLoss(row, cause, mg);
+  }
+  return STATIONS.flatMap((station) => rows.get(station) ?? []);
+}
+
+function addLoss(row: StationTotals, cause: LossCause, mg: number): void {
+  const loss = row.losses.find((own) => own.cause === cause);
+  if (loss) loss.mg += mg;
+  else row.losses.push({ cause, mg });
 }
 
 /** Adds up steps by station, in workshop order; stations without steps are left out. */
@@ -216,24 +270,27 @@ export function flowByStation(book: Book, fractions: Fractions): FlowStation[] {
     if (station === undefined || step.postings.length === 0) continue;
     let row = rows.get(station);
     if (!row) {
-      row = { station, inMg: 0, joinedMg: 0, goodMg: 0, byProductMg: 0, losses: [], steps: [], reworkMg: 0 };
+      row = { ...emptyTotals(station), steps: [] };
       rows.set(station, row);
     }
-    addStep(book, row, step, fraction);
+    row.steps.push(addStep(book, row, step, fraction));
   }
   for (const { step, fraction } of ordered) takeOutRework(book, rows, step, fraction);
   return STATIONS.map((station) => rows.get(station)).filter((row) => row !== undefined);
 }
 
+/** What can go round again. Nibs that are roasted after the winnowing only take their stations in another order. */
+const REWORKED = new Set<HoldingKind>(['mass', 'block', 'tempered', 'remelt', 'bars', 'seconds', 'packed']);
+
 /**
  * Bars that go back to be tempered again pass temper and mould twice. The second pass is not new chocolate,
  * so what went back is taken out of every station of the loop.
  */
-function takeOutRework(book: Book, rows: Map<Station, FlowStation>, step: Step, fraction: number): void {
+function takeOutRework(book: Book, rows: Map<Station, StationTotals>, step: Step, fraction: number): void {
   const to = STATIONS.indexOf(step.station as Station);
   if (to < 0) return;
   for (const p of step.postings) {
-    if (p.holdingId === null || p.massMg >= 0) continue;
+    if (p.holdingId === null || p.massMg >= 0 || !REWORKED.has(book.holding(p.holdingId).kind)) continue;
     const maker = book.steps.get(book.entriesOf(p.holdingId)[0]?.stepId ?? '');
     const from = STATIONS.indexOf(maker?.station as Station);
     if (from <= to) continue;
@@ -248,7 +305,7 @@ function takeOutRework(book: Book, rows: Map<Station, FlowStation>, step: Step, 
   }
 }
 
-function addStep(book: Book, row: FlowStation, step: Step, fraction: number): void {
+function addStep(book: Book, row: StationTotals, step: Step, fraction: number): FlowStep {
   const own: FlowStep = { stepId: step.id, fraction, at: step.at, inMg: 0, goodMg: 0 };
   for (const p of step.postings) {
     const mg = p.massMg * fraction;
@@ -260,9 +317,7 @@ function addStep(book: Book, row: FlowStation, step: Step, fraction: number): vo
       } else if (isByProduct(kind)) row.byProductMg += mg;
       else own.goodMg += mg;
     } else if (p.loss !== null) {
-      const loss = row.losses.find(({ cause }) => cause === p.loss);
-      if (loss) loss.mg += mg;
-      else row.losses.push({ cause: p.loss, mg });
+      addLoss(row, p.loss, mg);
     } else if (p.outside === 'supplier') own.inMg -= mg;
   }
   // Charging fills the bowl and emptying takes from it: between the two nothing crossed the station.
@@ -277,5 +332,6 @@ function addStep(book: Book, row: FlowStation, step: Step, fraction: number): vo
   if (step.kind === 'remelt') own.inMg = own.goodMg = 0;
   row.inMg += own.inMg;
   row.goodMg += own.goodMg;
-  row.steps.push(own);
+  row.count += 1;
+  return own;
 }

@@ -1,7 +1,7 @@
 import type { LossBookView } from '@wunsch/core/api/losses';
 import { lossWay, onePointBetter, type LossRow } from '@wunsch/core/ledger/losses';
 import { isByProduct, type Step } from '@wunsch/core/ledger/types';
-import { flowByStation, type FlowStation } from '@wunsch/core/trace/flow';
+import { addTotals, totalsByStation, type StationTotals } from '@wunsch/core/trace/flow';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import type { Station } from '@wunsch/core/workshop/stations';
 import { usualBar } from '../ledger/expected';
@@ -32,7 +32,8 @@ function makeBook(views: Views, months: number, family: string | null): LossBook
   const byFamily = stepsByFamily(views, from);
   const families = [...byFamily.keys()].filter((name) => name !== '').sort();
   const chosen = family === null ? [...byFamily.values()].flat() : (byFamily.get(family) ?? []);
-  const flows = flowsOf(views, chosen);
+  const totals = new Map([...byFamily].map(([name, steps]) => [name, totalsByStation(workshop.book, steps)] as const));
+  const flows = family === null ? addTotals([...totals.values()]) : (totals.get(family) ?? []);
   const way = lossWay(flows);
   const bar = usualBar(views, family ?? '');
   const first = chosen.reduce((least, step) => Math.min(least, step.at), to);
@@ -53,7 +54,7 @@ function makeBook(views: Views, months: number, family: string | null): LossBook
       ),
     unaccounted: way.map((row) => unaccountedAt(row, flows, costs)).filter(({ massMg }) => massMg > 0),
     byFamily: families
-      .map((name) => ({ family: name, yields: yieldsOf(lossWay(flowsOf(views, byFamily.get(name) ?? []))) }))
+      .map((name) => ({ family: name, yields: yieldsOf(lossWay(totals.get(name) ?? [])) }))
       .filter(({ yields }) => yields.length > 0),
     watch: lossWatch(views),
   };
@@ -64,7 +65,7 @@ const yieldsOf = (way: readonly LossRow[]): LossBookView['byFamily'][number]['yi
 
 function unaccountedAt(
   row: LossRow,
-  flows: readonly FlowStation[],
+  flows: readonly StationTotals[],
   costs: ReadonlyMap<Station, number>,
 ): LossBookView['unaccounted'][number] {
   const flow = flows.find(({ station }) => station === row.station);
@@ -101,9 +102,6 @@ function stepsByFamily(views: Views, from: number): Map<string, Step[]> {
   }
   return rows;
 }
-
-const flowsOf = (views: Views, steps: readonly Step[]): FlowStation[] =>
-  flowByStation(views.workshop.book, new Map(steps.map((step) => [step.id, 1])));
 
 /** What a kilogram of good output cost after each station, in major units. */
 function costAfter(views: Views, steps: readonly Step[]): Map<Station, number> {

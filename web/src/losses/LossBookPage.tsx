@@ -124,6 +124,7 @@ function asStream({ way }: LossBookView): StreamStation[] {
   const mg = (grams: number): number => Math.round(grams * 1000);
   return way.map((row) => ({
     station: row.station,
+    count: row.steps,
     inMg: mg(row.arrivesG),
     joinedMg: 0,
     goodMg: mg(row.goesOnG),
