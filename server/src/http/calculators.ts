@@ -3,8 +3,10 @@ import { landedMilli } from '@wunsch/core/beans/receive';
 import { massG, massOrNoneG, money } from '@wunsch/core/ledger/commands';
 import { barsFrom } from '@wunsch/core/mould/mould';
 import { cocoaFigures } from '@wunsch/core/recipe/cocoa';
+import { findChange } from '@wunsch/core/stats/change-point';
 import { individuals, signalAtEnd } from '@wunsch/core/stats/individuals';
 import { majorFromMilli } from '@wunsch/core/units/money';
+import { sampleShare, secondPass } from '@wunsch/core/winnow/samples';
 import type { Router } from './router';
 
 /** The arithmetic of the benches, scriptable. */
@@ -65,6 +67,37 @@ export function calculatorRoutes(router: Router): void {
       );
       return { cocoaPct: figures.cocoaPct, withoutButterPct: figures.withoutButterPct, sugarPct: figures.sugarPct };
     },
+  );
+  const share = z.object({ mean: z.number(), low: z.number(), high: z.number(), n: z.number().int().min(1) });
+  router.calc(
+    '/api/calc/winnow/second-pass',
+    'Whether running the husk again pays',
+    z.object({
+      huskG: massG,
+      nibInHusk: share,
+      efficiency: z.number().min(0).max(1).default(0.7),
+      nibPerKg: money,
+      wagePerHour: money,
+      minutes: z.number().min(0).max(1440),
+    }),
+    secondPass,
+  );
+  router.calc(
+    '/api/calc/winnow/samples',
+    'Share found in picked samples, with its interval',
+    z.object({
+      samples: z
+        .array(z.object({ sampleG: massG, foundG: massOrNoneG }))
+        .min(1)
+        .max(100),
+    }),
+    ({ samples }) => sampleShare(samples),
+  );
+  router.calc(
+    '/api/calc/stats/change-point',
+    'Where a series steps or begins to drift',
+    z.object({ values: z.array(z.number()).max(2000), groups: z.array(z.string()).max(2000).default([]) }),
+    ({ values, groups }) => ({ change: findChange(values, groups) }),
   );
   router.calc(
     '/api/calc/stats/individuals',

@@ -209,3 +209,27 @@ describe('husk', () => {
     expect(server.workshop.valuation.perKgMilli(nibs)).toBeLessThan(before);
   });
 });
+
+describe('the arithmetic by itself', () => {
+  it('is scriptable: second pass, samples, change point', async () => {
+    const pass = await server.call('POST', '/api/calc/winnow/second-pass', {
+      huskG: 4000,
+      nibInHusk: { mean: 0.06, low: 0.05, high: 0.07, n: 3 },
+      nibPerKg: 11,
+      wagePerHour: 16.5,
+      minutes: 12,
+    });
+    expect(pass.body).toMatchObject({ verdict: 'leave it' });
+    const share = await server.call('POST', '/api/calc/winnow/samples', {
+      samples: [
+        { sampleG: 100, foundG: 2 },
+        { sampleG: 100, foundG: 4 },
+      ],
+    });
+    expect((share.body as { mean: number }).mean).toBeCloseTo(0.03, 12);
+    const values = Array.from({ length: 30 }, (_, i) => (i < 18 ? 1 : 2) + 0.01 * Math.sin(3 * i));
+    expect((await server.call('POST', '/api/calc/stats/change-point', { values })).body).toMatchObject({
+      change: { kind: 'step', at: 18 },
+    });
+  });
+});

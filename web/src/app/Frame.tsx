@@ -77,7 +77,7 @@ function Shell() {
           <Link to="/" className="figure text-[1.7rem] font-bold! tracking-tight" aria-label="Wunsch, the floor">
             Wunsch
           </Link>
-          <span className="hidden truncate text-sm text-soft md:block">{settings.name}</span>
+          <span className="hidden truncate text-sm text-soft lg:block">{settings.name}</span>
           <span className="flex-1" />
           <nav aria-label="Pages" className="hidden items-center gap-1 text-[0.95rem] md:flex">
             {PAGES.map(([to, name]) => (

@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { LossMetric, SeriesView, WatchedStation } from '@wunsch/core/api/losses';
 import type { Signal } from '@wunsch/core/stats/individuals';
@@ -27,7 +27,13 @@ interface Props {
 export function SeriesSection({ station, metric, family, set }: Props) {
   const show = useShow();
   const navigate = useNavigate();
-  const search = new URLSearchParams({ station, metric, ...(family === null ? {} : { family }) });
+  const [machine, setMachine] = useState('');
+  const search = new URLSearchParams({
+    station,
+    metric,
+    ...(family === null ? {} : { family }),
+    ...(machine === '' ? {} : { machine }),
+  });
   const answer = useApi<SeriesView>(`/api/losses/series?${search.toString()}`);
   const view = answer.data;
   const flagged = view?.points.filter(({ signal }) => signal !== null).reverse() ?? [];
@@ -40,7 +46,10 @@ export function SeriesSection({ station, metric, family, set }: Props) {
             type="button"
             className="chip"
             aria-pressed={name === station}
-            onClick={() => set({ station: name })}
+            onClick={() => {
+              setMachine('');
+              set({ station: name });
+            }}
           >
             {STATION_NAMES[name]}
           </button>
@@ -57,6 +66,19 @@ export function SeriesSection({ station, metric, family, set }: Props) {
             {name === 'yield' ? 'Yield' : 'Unaccounted'}
           </button>
         ))}
+        {view && (view.machines.length > 1 || machine !== '') && (
+          <label className="flex items-center gap-2">
+            <span className="label">Machine</span>
+            <select className="entry w-56!" value={machine} onChange={(event) => setMachine(event.target.value)}>
+              <option value="">all of them</option>
+              {view.machines.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
       </div>
       {!view ? (
         <Loading error={answer.error} />

@@ -217,6 +217,9 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
     return `${String(command['score'])} of 10${command['note'] === '' ? '' : `: ${String(command['note'])}`}`;
   if (step.kind === 'sell') {
     const pieces = step.lines.reduce((sum, line) => sum - line.pieces, 0);
+    const use = command['use'];
+    if (use !== undefined && use !== 'sold')
+      return `${show.mass(step.inMg)} ${String(use)}${command['to'] === '' ? '' : `, ${String(command['to'])}`}`;
     return `${pieces > 0 ? `${pieces} pieces` : show.mass(step.inMg)} for ${show.money(step.cost.revenueMilli)}${command['to'] === '' ? '' : `, ${String(command['to'])}`}`;
   }
   const losses = step.lines

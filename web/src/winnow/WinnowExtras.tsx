@@ -84,7 +84,7 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
         </div>
       )}
       <Passes passes={extras.passes} change={setPasses} />
-      <div className="grid gap-5 sm:grid-cols-2">
+      <div className="grid gap-5 xl:grid-cols-2">
         <Samples label="Shell in nibs" found="shell in it" samples={extras.shell} change={(shell) => set({ shell })} />
         <Samples label="Nib in husk" found="nib in it" samples={extras.nib} change={(nib) => set({ nib })} />
       </div>
