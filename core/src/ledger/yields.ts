@@ -1,6 +1,16 @@
 import { individuals, signalAtEnd, type Individuals, type Signal } from '../stats/individuals';
 import type { Book } from './book';
+import type { Station } from '../workshop/stations';
 import { isByProduct, type Step } from './types';
+
+/** Whose yield speaks at each station. */
+export const YIELD_STEP = {
+  sort: 'sort',
+  roast: 'roast',
+  winnow: 'winnow',
+  grind: 'discharge',
+  mould: 'mould',
+} as const satisfies Partial<Record<Station, Step['kind']>>;
 
 export interface YieldPoint {
   stepId: string;

@@ -1,5 +1,5 @@
 import { Heap } from '@wunsch/core/stats/heap';
-import { seeded } from '../devices/scale';
+import { seeded } from '@wunsch/core/stats/chance';
 
 export const HOUR = 3_600_000;
 export const DAY = 24 * HOUR;

@@ -1,3 +1,5 @@
+import { seeded } from '@wunsch/core/stats/chance';
+
 /** What any scale says: grams on the platform and whether they have settled. */
 export interface ScaleReading {
   massG: number;
@@ -16,18 +18,6 @@ export interface ScaleMood {
   noiseG: number;
   stuck: boolean;
   unplugged: boolean;
-}
-
-/** A small seeded generator (mulberry32): the same seed gives the same readings. */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }
 
 /** Seconds after which a load on the simulated platform has settled to 5 %. */

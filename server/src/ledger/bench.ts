@@ -2,19 +2,14 @@ import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import { canBeWorked } from '@wunsch/core/beans/state';
 import { ACCEPTS, STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
-import { judgeYield, stepYield } from '@wunsch/core/ledger/yields';
+import { judgeYield, stepYield, YIELD_STEP } from '@wunsch/core/ledger/yields';
 import type { Station } from '@wunsch/core/workshop/stations';
 import type { Views } from './views';
 import type { IndexedYield } from './yield-index';
 
-/** Whose yield speaks at each station. */
-const YIELD_STEP: Partial<Record<Station, StepKind>> = {
-  sort: 'sort',
-  roast: 'roast',
-  winnow: 'winnow',
-  grind: 'discharge',
-  mould: 'mould',
-};
+/** Whose yield speaks at a station, if any. */
+const yieldStep = (station: Station): StepKind | undefined =>
+  (YIELD_STEP as Partial<Record<Station, StepKind>>)[station];
 
 const HISTORY = 120;
 const MOST_WAITING = 120;
@@ -31,7 +26,7 @@ export function yieldHistory(views: Views, kind: StepKind, family?: string, befo
 
 /** The newest yield of a station against earlier ones of its family. */
 export function judgeNewest(views: Views, station: Station): BenchView['judgement'] {
-  const kind = YIELD_STEP[station];
+  const kind = yieldStep(station);
   const newest = kind === undefined ? undefined : yieldHistory(views, kind).at(-1);
   return newest ? judgeStep(views, newest.stepId) : null;
 }
@@ -81,7 +76,7 @@ export function benchView(views: Views, station: Station): BenchView {
       .slice(-most)
       .map((id) => views.holding(id, reserved));
   const here = shown(waiting, MOST_WAITING);
-  const kind = YIELD_STEP[station];
+  const kind = yieldStep(station);
   return {
     station,
     waiting: here,

@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { entryHead, id, massOrNoneG, note, pieces } from '@wunsch/core/ledger/commands';
 import { LOSS_CAUSES } from '@wunsch/core/ledger/types';
+import { YIELD_STEP } from '@wunsch/core/ledger/yields';
 import type { Router } from '../http/router';
 import { param } from '../ledger/plugin';
 import type { Views } from '../ledger/views';
 import { winnowPast } from '../winnow/views';
 import { lossBook } from './book';
-import { lossWatch, seriesView, WATCHED } from './series';
+import { lossWatch, seriesView } from './series';
 import { stockTakeView } from './stock-take';
 
 const ALL_MONTHS = 1200;
@@ -29,7 +30,7 @@ export function lossRoutes(router: Router, views: Views): void {
     (_, { station, metric, family, machine }) =>
       seriesView(views, { station, metric, family: family ?? null, machineId: machine ?? null }),
     z.object({
-      station: z.enum(Object.keys(WATCHED) as [keyof typeof WATCHED]),
+      station: z.enum(Object.keys(YIELD_STEP) as [keyof typeof YIELD_STEP]),
       metric: z.enum(['yield', 'unaccounted']).default('yield'),
       family: z.string().max(200).optional(),
       machine: z.string().max(64).optional(),

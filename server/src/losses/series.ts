@@ -1,18 +1,11 @@
 import type { LossMetric, LossWatch, SeriesPoint, SeriesView, WatchedStation } from '@wunsch/core/api/losses';
-import type { Step, StepKind } from '@wunsch/core/ledger/types';
-import { percent } from '@wunsch/core/ledger/yields';
+import type { Step } from '@wunsch/core/ledger/types';
+import { percent, YIELD_STEP } from '@wunsch/core/ledger/yields';
 import { findChange } from '@wunsch/core/stats/change-point';
 import { individuals, signalsOf } from '@wunsch/core/stats/individuals';
 import type { Views } from '../ledger/views';
 import type { IndexedYield } from '../ledger/yield-index';
 
-export const WATCHED: Record<WatchedStation, StepKind> = {
-  sort: 'sort',
-  roast: 'roast',
-  winnow: 'winnow',
-  grind: 'discharge',
-  mould: 'mould',
-};
 /** Fewer points before a change are no baseline. */
 const BASELINE = 12;
 /** Newest points of a chart. */
@@ -30,8 +23,8 @@ export interface SeriesQuery {
 export function seriesView(views: Views, query: SeriesQuery): SeriesView {
   const { station, metric, family, machineId } = query;
   const { machines } = views.workshop;
-  const all = views.yields.of(WATCHED[station]);
-  const rows = newest(views, family === null ? all : views.yields.ofFamily(WATCHED[station], family), machineId);
+  const all = views.yields.of(YIELD_STEP[station]);
+  const rows = newest(views, family === null ? all : views.yields.ofFamily(YIELD_STEP[station], family), machineId);
   const values = valuesOf(views, rows, metric);
   const found = findChange(
     values,
@@ -166,7 +159,7 @@ export function lossWatch(views: Views): LossWatch[] {
   const { book } = views.workshop;
   const known = remembered.get(views);
   if (known?.version === book.version) return known.watch;
-  const watch = (Object.keys(WATCHED) as WatchedStation[]).flatMap((station) =>
+  const watch = (Object.keys(YIELD_STEP) as WatchedStation[]).flatMap((station) =>
     (['yield', 'unaccounted'] as const).flatMap((metric) => watchOne(views, station, metric)),
   );
   remembered.set(views, { version: book.version, watch });
@@ -175,7 +168,7 @@ export function lossWatch(views: Views): LossWatch[] {
 
 function watchOne(views: Views, station: WatchedStation, metric: LossMetric): LossWatch[] {
   const { workshop } = views;
-  const rows = newest(views, views.yields.of(WATCHED[station]), null);
+  const rows = newest(views, views.yields.of(YIELD_STEP[station]), null);
   const found = findChange(
     valuesOf(views, rows, metric),
     rows.map((row) => row.family),

@@ -1,5 +1,4 @@
 import { nanoid } from 'nanoid';
-import type { BeanRecord, BeanRecordValue } from '@wunsch/core/beans/records';
 import { mayBeWorked, type LotStanding } from '@wunsch/core/beans/state';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { emptyingAgain } from '@wunsch/core/grind/reworked';
@@ -8,35 +7,22 @@ import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands
 import { hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
 import { planStep } from '@wunsch/core/ledger/plan';
 import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
-import type { Batch, LotFacts, Material, Step, StepKind } from '@wunsch/core/ledger/types';
+import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { milliFromMajor } from '@wunsch/core/units/money';
-import { toMg } from '@wunsch/core/units/mass';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
-import { DEFAULT_SETTINGS, type Machine, type Person, type Settings } from '@wunsch/core/workshop/schemas';
+import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import type { Work } from '@wunsch/core/workshop/work';
-import type { Route } from '@wunsch/core/workshop/stations';
 import type { Database } from '../store/database';
-import { BeanBook } from '../beans/book';
-import {
-  clear,
-  findAnswer,
-  noChanges,
-  read,
-  readFileBytes,
-  write,
-  type Changes,
-  type FileMeta,
-} from '../store/records';
+import { clear, findAnswer, noChanges, read, readFileBytes, write } from '../store/records';
 import type { answers } from '../store/schema';
+import { Lists } from './lists';
+import { takeForWork } from './works';
 
 export interface Correction {
   supersedes: string;
   reason: string;
 }
-
-/** How far ahead of this clock an entry may be: a tablet's clock runs a little fast. */
-const CLOCK_SLACK_MS = 5 * 60_000;
 
 /**
  * The workshop as it stands: the book and its reference lists in memory, the database under it.
@@ -45,18 +31,8 @@ const CLOCK_SLACK_MS = 5 * 60_000;
  * Writes go through `exclusively`: they plan, check, enter the book and become durable in one
  * transaction before they are answered; when that transaction fails, the book is read again.
  */
-export class Workshop {
+export class Workshop extends Lists {
   book = new Book();
-  settings: Settings = { ...DEFAULT_SETTINGS };
-  readonly people = new Map<string, Person>();
-  readonly machines = new Map<string, Machine>();
-  readonly materials = new Map<string, Material>();
-  readonly routes = new Map<string, Route>();
-  readonly lots = new Map<string, LotFacts>();
-  readonly batches = new Map<string, Batch>();
-  readonly works = new Map<string, Work>();
-  readonly beans = new BeanBook();
-  private pending: Changes = noChanges();
   private queue: Promise<unknown> = Promise.resolve();
   private counters = new Map<string, number>();
   private seq = 0;
@@ -67,8 +43,10 @@ export class Workshop {
 
   private constructor(
     readonly db: Database,
-    readonly now: () => number,
-  ) {}
+    now: () => number,
+  ) {
+    super(now);
+  }
 
   static async open(db: Database, now: () => number = Date.now): Promise<Workshop> {
     const workshop = new Workshop(db, now);
@@ -186,36 +164,6 @@ export class Workshop {
       newId: () => nanoid(12),
       newCode: (letter) => this.nextCode(letter),
     };
-  }
-
-  /** UTC ms of an entry. @throws DomainError for times to come and before this century */
-  timeOf(head: Pick<EntryHead, 'at'>): number {
-    const now = this.now();
-    const at = head.at === undefined ? now : Date.parse(head.at);
-    if (at > now + CLOCK_SLACK_MS) {
-      throw new DomainError('ledger/future', 'That time is still to come.', [
-        { path: 'at', message: 'is in the future' },
-      ]);
-    }
-    if (at < Date.UTC(2000, 0, 1)) {
-      throw new DomainError('ledger/too-early', 'That time is before this century.', [
-        { path: 'at', message: 'is before 2000' },
-      ]);
-    }
-    return at;
-  }
-
-  private checkHead(head: { personId: string; machineId: string | null }): void {
-    if (!this.people.has(head.personId)) {
-      throw new DomainError('workshop/unknown-person', 'Choose who is at the bench.', [
-        { path: 'personId', message: 'is not on the team' },
-      ]);
-    }
-    if (head.machineId !== null && !this.machines.has(head.machineId)) {
-      throw new DomainError('workshop/unknown-machine', 'There is no such machine.', [
-        { path: 'machineId', message: 'is not known here' },
-      ]);
-    }
   }
 
   /** Milligrams that work under way has taken and not yet posted, by holding. */
@@ -412,29 +360,7 @@ export class Workshop {
     const kind = STEP_OF[entry.station];
     if (kind !== undefined) this.checkBeans(entry.sources, kind);
     const startedAt = this.timeOf(entry);
-    const reserved = this.reserved();
-    const sources = entry.sources.map((source, index) => {
-      const holding = this.book.holdings.get(source.holdingId);
-      if (!holding)
-        throw new DomainError('ledger/unknown-holding', 'There is no such tub.', [
-          { path: `sources.${index}.holdingId`, message: 'is not known here' },
-        ]);
-      const there = this.book.balanceAt(holding.id, startedAt + 1);
-      const massMg =
-        source.massG === undefined
-          ? Math.round((there.massMg * (source.pieces ?? 0)) / Math.max(1, there.pieces))
-          : toMg(source.massG);
-      const free = Math.min(there.massMg, this.book.balance(holding.id).massMg) - (reserved.get(holding.id) ?? 0);
-      if (massMg > free) {
-        throw new DomainError(
-          'ledger/short',
-          `${holding.code} has ${(free / 1000).toFixed(0)} g free; ${(massMg / 1000).toFixed(0)} g asked for.`,
-          [{ path: `sources.${index}.massG`, message: 'is more than there is' }],
-        );
-      }
-      reserved.set(holding.id, (reserved.get(holding.id) ?? 0) + massMg);
-      return { holdingId: holding.id, massMg, pieces: source.pieces ?? 0 };
-    });
+    const sources = takeForWork(this.book, entry.sources, startedAt, this.reserved());
     const work: Work = {
       id: nanoid(12),
       station: entry.station,
@@ -502,66 +428,8 @@ export class Workshop {
     this.pending.closedWorks.push({ id: workId, at: this.now(), stepId });
   }
 
-  /** Writes something down about a lot, or (without one) about the bean store. */
-  addBeanRecord(
-    lotId: string | null,
-    value: BeanRecordValue,
-    head: { personId: string; at?: string | undefined },
-  ): BeanRecord {
-    this.checkHead({ personId: head.personId, machineId: null });
-    const record: BeanRecord = {
-      id: nanoid(12),
-      lotId,
-      at: this.timeOf(head),
-      recordedAt: this.now(),
-      personId: head.personId,
-      value,
-    };
-    this.beans.add(record);
-    this.pending.beanRecords.push(record);
-    return record;
-  }
-
-  addFile(meta: Omit<FileMeta, 'id' | 'at'>, bytes: Uint8Array): FileMeta {
-    this.checkHead({ personId: meta.personId, machineId: null });
-    const file: FileMeta = { ...meta, id: nanoid(16), at: this.now() };
-    this.beans.files.set(file.id, file);
-    this.pending.files.push({ ...file, bytes });
-    return file;
-  }
-
-  removeFile(fileId: string): void {
-    if (!this.beans.files.delete(fileId)) throw new DomainError('http/not-found', 'There is no such file.');
-    this.pending.removedFiles.push(fileId);
-  }
-
   fileBytes(fileId: string): Promise<Uint8Array | null> {
     return readFileBytes(this.db, fileId);
-  }
-
-  putSettings(value: Settings): void {
-    this.settings = value;
-    this.pending.settings = value;
-  }
-
-  putPerson(value: Person): void {
-    this.people.set(value.id, value);
-    this.pending.people.push(value);
-  }
-
-  putMachine(value: Machine): void {
-    this.machines.set(value.id, value);
-    this.pending.machines.push(value);
-  }
-
-  putMaterial(value: Material): void {
-    this.materials.set(value.id, value);
-    this.pending.materials.push(value);
-  }
-
-  putRoute(value: Route): void {
-    this.routes.set(value.id, value);
-    this.pending.routes.push(value);
   }
 
   answerFor(key: string): ReturnType<typeof findAnswer> {

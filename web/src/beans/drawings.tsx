@@ -1,6 +1,7 @@
 import type { CutClass } from '@wunsch/core/beans/cut-test';
 import type { RejectReason } from '@wunsch/core/ledger/types';
 import type { ReactNode } from 'react';
+import { Drawing } from '../parts/icons';
 
 /** A bean's outline, lying. */
 const BEAN = 'M3 12c0-4 4-7 9-7s9 3 9 7-4 7-9 7-9-3-9-7Z';
@@ -78,27 +79,13 @@ const FACES: Record<CutClass, ReactNode> = {
   flat: PILES.flat,
 };
 
-function Drawing({ children, size }: { children: ReactNode; size: number }) {
-  return (
-    <svg
-      width={size}
-      height={size}
-      viewBox="0 0 24 24"
-      fill="none"
-      stroke="currentColor"
-      strokeWidth={1.5}
-      strokeLinecap="round"
-      strokeLinejoin="round"
-      aria-hidden
-    >
-      {children}
-    </svg>
-  );
-}
-
 export const PileIcon = ({ reason, size = 26 }: { reason: RejectReason; size?: number }) => (
-  <Drawing size={size}>{PILES[reason]}</Drawing>
+  <Drawing size={size} stroke={1.5}>
+    {PILES[reason]}
+  </Drawing>
 );
 export const FaceIcon = ({ name, size = 26 }: { name: CutClass; size?: number }) => (
-  <Drawing size={size}>{FACES[name]}</Drawing>
+  <Drawing size={size} stroke={1.5}>
+    {FACES[name]}
+  </Drawing>
 );

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { StockTakeRow } from '@wunsch/core/api/losses';
 import { differenceWords } from '@wunsch/core/ledger/stock-take';
-import { LOSS_CAUSES, LOSS_NAMES, type HoldingKind, type LossCause } from '@wunsch/core/ledger/types';
+import { HOLDING_KINDS, LOSS_CAUSES, LOSS_NAMES, type HoldingKind, type LossCause } from '@wunsch/core/ledger/types';
 import { gramsFrom, type MassUnit } from '@wunsch/core/units/mass';
 import { ApiError, send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
@@ -20,23 +20,6 @@ interface Draft {
   counts: Record<string, Counted>;
   note: string;
 }
-
-const ORDER: readonly HoldingKind[] = [
-  'lot',
-  'beans',
-  'roasted',
-  'nibs',
-  'husk',
-  'mass',
-  'block',
-  'tempered',
-  'remelt',
-  'bars',
-  'seconds',
-  'packed',
-  'ingredient',
-  'packaging',
-];
 
 const TITLES: Record<HoldingKind, string> = {
   lot: 'Lots',
@@ -129,7 +112,7 @@ function StockTake({ rows }: { rows: readonly StockTakeRow[] }) {
           {done === 1 ? 'One count is' : `${done} counts are`} in the book.
         </p>
       )}
-      {ORDER.map((kind) => {
+      {HOLDING_KINDS.map((kind) => {
         const own = rows.filter(({ holding }) => holding.kind === kind);
         if (own.length === 0) return null;
         return (

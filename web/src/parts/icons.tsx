@@ -23,7 +23,8 @@ const DRAWINGS: Record<Place, ReactNode> = {
   store: <path d="M4 5h16M4 12h16M4 19h16M6 5v7M18 5v7M6 12v7M18 12v7" />,
 };
 
-export function StationIcon({ station, size = 24 }: { station: Place; size?: number }) {
+/** A small drawing in the stroke of the text. */
+export function Drawing({ children, size, stroke = 1.6 }: { children: ReactNode; size: number; stroke?: number }) {
   return (
     <svg
       width={size}
@@ -31,12 +32,16 @@ export function StationIcon({ station, size = 24 }: { station: Place; size?: num
       viewBox="0 0 24 24"
       fill="none"
       stroke="currentColor"
-      strokeWidth={1.6}
+      strokeWidth={stroke}
       strokeLinecap="round"
       strokeLinejoin="round"
       aria-hidden
     >
-      {DRAWINGS[station]}
+      {children}
     </svg>
   );
 }
+
+export const StationIcon = ({ station, size = 24 }: { station: Place; size?: number }) => (
+  <Drawing size={size}>{DRAWINGS[station]}</Drawing>
+);

@@ -1,0 +1,117 @@
+import { nanoid } from 'nanoid';
+import type { BeanRecord, BeanRecordValue } from '@wunsch/core/beans/records';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { EntryHead } from '@wunsch/core/ledger/commands';
+import type { Batch, LotFacts, Material } from '@wunsch/core/ledger/types';
+import { DEFAULT_SETTINGS, type Machine, type Person, type Settings } from '@wunsch/core/workshop/schemas';
+import type { Route } from '@wunsch/core/workshop/stations';
+import type { Work } from '@wunsch/core/workshop/work';
+import { BeanBook } from '../beans/book';
+import { noChanges, type Changes, type FileMeta } from '../store/records';
+
+/** How far ahead of this clock an entry may be: a tablet's clock runs a little fast. */
+const CLOCK_SLACK_MS = 5 * 60_000;
+
+/** Everything of a workshop beside its book: lists, records, files, and what has changed since the last commit. */
+export abstract class Lists {
+  settings: Settings = { ...DEFAULT_SETTINGS };
+  readonly people = new Map<string, Person>();
+  readonly machines = new Map<string, Machine>();
+  readonly materials = new Map<string, Material>();
+  readonly routes = new Map<string, Route>();
+  readonly lots = new Map<string, LotFacts>();
+  readonly batches = new Map<string, Batch>();
+  readonly works = new Map<string, Work>();
+  readonly beans = new BeanBook();
+  protected pending: Changes = noChanges();
+
+  protected constructor(readonly now: () => number) {}
+
+  /** UTC ms of an entry. @throws DomainError for times to come and before this century */
+  timeOf(head: Pick<EntryHead, 'at'>): number {
+    const now = this.now();
+    const at = head.at === undefined ? now : Date.parse(head.at);
+    if (at > now + CLOCK_SLACK_MS) {
+      throw new DomainError('ledger/future', 'That time is still to come.', [
+        { path: 'at', message: 'is in the future' },
+      ]);
+    }
+    if (at < Date.UTC(2000, 0, 1)) {
+      throw new DomainError('ledger/too-early', 'That time is before this century.', [
+        { path: 'at', message: 'is before 2000' },
+      ]);
+    }
+    return at;
+  }
+
+  protected checkHead(head: { personId: string; machineId: string | null }): void {
+    if (!this.people.has(head.personId)) {
+      throw new DomainError('workshop/unknown-person', 'Choose who is at the bench.', [
+        { path: 'personId', message: 'is not on the team' },
+      ]);
+    }
+    if (head.machineId !== null && !this.machines.has(head.machineId)) {
+      throw new DomainError('workshop/unknown-machine', 'There is no such machine.', [
+        { path: 'machineId', message: 'is not known here' },
+      ]);
+    }
+  }
+
+  /** Writes something down about a lot, or (without one) about the bean store. */
+  addBeanRecord(
+    lotId: string | null,
+    value: BeanRecordValue,
+    head: { personId: string; at?: string | undefined },
+  ): BeanRecord {
+    this.checkHead({ personId: head.personId, machineId: null });
+    const record: BeanRecord = {
+      id: nanoid(12),
+      lotId,
+      at: this.timeOf(head),
+      recordedAt: this.now(),
+      personId: head.personId,
+      value,
+    };
+    this.beans.add(record);
+    this.pending.beanRecords.push(record);
+    return record;
+  }
+
+  addFile(meta: Omit<FileMeta, 'id' | 'at'>, bytes: Uint8Array): FileMeta {
+    this.checkHead({ personId: meta.personId, machineId: null });
+    const file: FileMeta = { ...meta, id: nanoid(16), at: this.now() };
+    this.beans.files.set(file.id, file);
+    this.pending.files.push({ ...file, bytes });
+    return file;
+  }
+
+  removeFile(fileId: string): void {
+    if (!this.beans.files.delete(fileId)) throw new DomainError('http/not-found', 'There is no such file.');
+    this.pending.removedFiles.push(fileId);
+  }
+
+  putSettings(value: Settings): void {
+    this.settings = value;
+    this.pending.settings = value;
+  }
+
+  putPerson(value: Person): void {
+    this.people.set(value.id, value);
+    this.pending.people.push(value);
+  }
+
+  putMachine(value: Machine): void {
+    this.machines.set(value.id, value);
+    this.pending.machines.push(value);
+  }
+
+  putMaterial(value: Material): void {
+    this.materials.set(value.id, value);
+    this.pending.materials.push(value);
+  }
+
+  putRoute(value: Route): void {
+    this.routes.set(value.id, value);
+    this.pending.routes.push(value);
+  }
+}

@@ -1,0 +1,44 @@
+import { useState, type FormEvent, type ReactNode } from 'react';
+import { readNumber } from '../parts/number';
+import { Refusal } from '../parts/pieces';
+
+/** One small form that adds something, with its own refusal. */
+export function Adder({
+  label,
+  children,
+  act,
+}: {
+  label: string;
+  children: ReactNode;
+  act: (form: FormData) => Promise<unknown>;
+}) {
+  const [error, setError] = useState<unknown>(null);
+  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
+    event.preventDefault();
+    const form = event.currentTarget;
+    try {
+      await act(new FormData(form));
+      form.reset();
+      setError(null);
+    } catch (reason) {
+      setError(reason);
+    }
+  };
+  return (
+    <form className="mt-3" onSubmit={(event) => void submit(event)}>
+      <div className="flex flex-wrap items-end gap-3">
+        {children}
+        <button type="submit" className="button">
+          {label}
+        </button>
+      </div>
+      <Refusal error={error} />
+    </form>
+  );
+}
+
+export const text = (form: FormData, name: string): string => String(form.get(name) ?? '').trim();
+export const grams = (form: FormData, name: string): number | null => {
+  const kg = readNumber(text(form, name));
+  return kg === null ? null : kg * 1000;
+};
