@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { BeanStoreView } from '@wunsch/core/api/beans';
 import type { BenchView } from '@wunsch/core/api/types';
@@ -23,7 +24,9 @@ export function BeansBench({ view }: { view: BenchView }) {
   const [query, setQuery] = useSearchParams();
   const store = useApi<BeanStoreView>('/api/beans/store');
   const asked = query.get('show');
-  const shown = VIEWS.find(([name]) => name === asked)?.[0] ?? (view.waiting.length === 0 ? 'receive' : 'store');
+  // An empty house opens at the door, and stays there when the first lot has come in: what to do next is told there.
+  const [first] = useState(view.waiting.length === 0 ? 'receive' : 'store');
+  const shown = VIEWS.find(([name]) => name === asked)?.[0] ?? first;
   return (
     <div>
       <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="What to see">
