@@ -26,10 +26,7 @@ export function seriesView(views: Views, query: SeriesQuery): SeriesView {
   const all = views.yields.of(YIELD_STEP[station]);
   const rows = newest(views, family === null ? all : views.yields.ofFamily(YIELD_STEP[station], family), machineId);
   const values = valuesOf(views, rows, metric);
-  const found = findChange(
-    values,
-    rows.map((row) => row.family),
-  );
+  const found = findChange(values, groupsOf(station, rows));
   // Limits are what the station did before it changed; with too little before, all of it.
   const before = found && found.at >= BASELINE ? found.at : rows.length;
   const points = pointsOf(rows, values, before);
@@ -69,6 +66,10 @@ function newest(views: Views, rows: readonly IndexedYield[], machineId: string |
 
 const unaccounted = (step: Step | undefined): number =>
   step?.postings.reduce((sum, p) => (p.loss === 'unaccounted' ? sum + p.massMg : sum), 0) ?? 0;
+
+/** What has a level of its own: at the sorting table every lot, for that is what sorting measures; else the family. */
+const groupsOf = (station: WatchedStation, rows: readonly IndexedYield[]): string[] =>
+  rows.map((row) => (station === 'sort' ? (row.lotId ?? row.family) : row.family));
 
 /** Yield, or unaccounted share of what went in, of each step. */
 function valuesOf(views: Views, rows: readonly IndexedYield[], metric: LossMetric): number[] {
@@ -169,10 +170,7 @@ export function lossWatch(views: Views): LossWatch[] {
 function watchOne(views: Views, station: WatchedStation, metric: LossMetric): LossWatch[] {
   const { workshop } = views;
   const rows = newest(views, views.yields.of(YIELD_STEP[station]), null);
-  const found = findChange(
-    valuesOf(views, rows, metric),
-    rows.map((row) => row.family),
-  );
+  const found = findChange(valuesOf(views, rows, metric), groupsOf(station, rows));
   const at = found ? (rows[found.at]?.at ?? 0) : 0;
   const worse = found && (metric === 'yield' ? found.change < -0.004 : found.change > 0.004);
   if (!found || !worse || found.evidence < CLEAR || workshop.now() - at > FRESH_MS) return [];
