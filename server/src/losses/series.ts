@@ -191,9 +191,15 @@ function watchOne(views: Views, station: WatchedStation, metric: LossMetric): Lo
   ];
 }
 
-/** The machine that all of some steps ran on. */
+/** Of the steps since, so many name one machine: then it is that machine's doing. */
+const MOSTLY = 0.8;
+
+/** The machine that nearly all of some steps ran on. */
 function commonMachine(views: Views, rows: readonly IndexedYield[]): string | null {
-  const used = new Set(rows.map(({ stepId }) => views.workshop.book.steps.get(stepId)?.machineId ?? null));
-  const [only] = used;
-  return used.size === 1 ? (only ?? null) : null;
+  const counts = new Map<string, number>();
+  for (const { stepId } of rows) {
+    const machineId = views.workshop.book.steps.get(stepId)?.machineId ?? null;
+    if (machineId !== null) counts.set(machineId, (counts.get(machineId) ?? 0) + 1);
+  }
+  return [...counts].find(([, count]) => count >= MOSTLY * rows.length)?.[0] ?? null;
 }
