@@ -322,9 +322,15 @@ test('own pods: the diary, then weighed in as dry, then an ordinary lot', async 
   await page.getByLabel('Room around the heap (°C)').fill('17');
   await page.getByRole('button', { name: 'Begin', exact: true }).click();
   await expect(page.getByText('A small or cool heap: it will run slow.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save the reading' }).click();
+  await expect(page.getByRole('alert')).toContainText('Nothing is filled in yet');
+  await page.getByLabel('Middle (°C)').fill('warm');
+  await expect(page.getByText('is not a number')).toBeVisible();
   await page.getByLabel('Middle (°C)').fill('26');
   await page.getByLabel('Beans cut').fill('10');
   await page.getByLabel('with a brown ring').fill('7');
+  await page.reload();
+  await expect(page.getByLabel('with a brown ring')).toHaveValue('7');
   await page.getByRole('button', { name: 'Save the reading' }).click();
   await expect(page.getByText('7 of 10 cut beans show a brown ring: ready to dry.')).toBeVisible();
   await page.getByRole('button', { name: 'Weigh it in as dry' }).first().click();

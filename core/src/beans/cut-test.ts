@@ -100,6 +100,8 @@ export interface CutVerdict {
   standings: { what: Limited; limit: number; grade: 'I' | 'II'; standing: Standing }[];
   /** About how many more beans would settle it if the shares stay as they are; null when more than 5,000 would not. */
   more: number | null;
+  /** The grade and whether it is sure, without what to do. */
+  short: string;
   sentence: string;
   why: string;
 }
@@ -162,6 +164,7 @@ export function judgeCut(tally: Tally, planned: number): CutVerdict {
       sure: false,
       standings,
       more: null,
+      short: 'not cut',
       sentence: 'No bean cut yet.',
       why: 'Cut beans lengthwise, fifty to a tray, from several sacks.',
     };
@@ -183,6 +186,7 @@ export function judgeCut(tally: Tally, planned: number): CutVerdict {
     sure,
     standings,
     more,
+    short: `${grade === 'below' ? 'below grade II' : `grade ${grade}`}${sure ? '' : ', not sure'}`,
     sentence: sure
       ? `${name}, sure.`
       : `${name} by the counts, not sure yet${more === null ? ': it lies on the limit' : `: about ${more} more beans would settle it`}.`,

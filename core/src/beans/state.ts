@@ -2,7 +2,7 @@ import { DomainError } from '../errors/domain-error';
 import type { LotFacts, StepKind } from '../ledger/types';
 import type { Route } from '../workshop/stations';
 import { holdClock, type CoreReading, type HoldClock, type HoldPlan } from './hold';
-import { newestOf, ofKind, type BeanRecord, type RecordWith } from './records';
+import { newestOf, ofKind, type BeanRecord, type BeanRecordValue, type RecordWith } from './records';
 
 export interface HoldState {
   record: RecordWith<'hold'>;
@@ -70,6 +70,32 @@ export function canBeWorked(state: LotStanding, kind: StepKind, route: Route | u
   } catch {
     return false;
   }
+}
+
+/**
+ * A core temperature belongs to a hold that runs, and not to the time before it; a hold ends by name, before its
+ * hours are reached only with a word, which is kept.
+ *
+ * @param at UTC ms of the record
+ * @throws DomainError `beans/no-hold`, `beans/before-hold`, `beans/hold-not-done`
+ */
+export function checkHoldRecord(state: LotStanding, record: BeanRecordValue, at: number): void {
+  if (record.kind !== 'release' && record.kind !== 'core') return;
+  const { hold } = state;
+  if (!hold || hold.released)
+    throw new DomainError('beans/no-hold', 'No hold is running on this lot.', [
+      { path: 'record.kind', message: 'needs a running hold' },
+    ]);
+  if (at < hold.record.at)
+    throw new DomainError('beans/before-hold', 'That is before the hold began: it would count for nothing.', [
+      { path: 'at', message: 'is before the hold began' },
+    ]);
+  if (record.kind === 'release' && hold.clock?.done === false && record.word.length < 3)
+    throw new DomainError(
+      'beans/hold-not-done',
+      `Only ${hold.clock.hours.toFixed(1)} of ${hold.plan.hours} h have kept the temperature. To release it all the same, say why.`,
+      [{ path: 'record.word', message: 'says why it is released early' }],
+    );
 }
 
 const LEAVES_THE_STORE = new Set<StepKind>(['sort', 'roast', 'winnow', 'charge']);

@@ -1,3 +1,4 @@
+import { percent } from '../ledger/yields';
 import { REJECT_REASONS, type RejectReason } from '../ledger/types';
 import { projectMean, type Interval } from '../stats/intervals';
 
@@ -172,8 +173,6 @@ export interface Measures {
   rejectPct: number | null;
   flatPct: number | null;
 }
-
-const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
 
 /** Whether to sort harder or lighter, which reason drives it, and whether a claim is reached. */
 export function adviseSort(summary: SortSummary, measures: Measures): SortAdvice {

@@ -1,4 +1,5 @@
 import { inverse, Matrix } from 'ml-matrix';
+import { percent } from '../ledger/yields';
 import { studentQuantile } from '../stats/distributions';
 
 export const DIALS = ['gapMm', 'air', 'feedKgPerHour', 'passes'] as const;
@@ -80,7 +81,6 @@ export function fitResponse(points: readonly SettingPoint[]): Response {
   const apart = line(best).map((value, i) => value - (line(last)[i] ?? 0));
   const proven = gain > t * spread(apart) && gain > 1e-6;
   const words = moved.map((dial) => `${DIAL_NAMES[dial]} ${Number((best[dial] ?? 0).toFixed(1))}`).join(', ');
-  const percent = (value: number): string => `${(100 * value).toFixed(1)} %`;
   return {
     ready: true,
     missing: null,

@@ -1,3 +1,4 @@
+import { percent } from '../ledger/yields';
 import { meanInterval, projectMean, type Interval, type MeanInterval } from '../stats/intervals';
 
 /** Most shell in nibs, by weight: the usual reference (21 CFR 163.110; Codex CXS 141); the local code decides. */
@@ -73,8 +74,6 @@ export interface AirAdvice {
   evidence: string;
   sure: boolean;
 }
-
-const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
 
 /**
  * Which way to turn the air, from what is left in nibs and husk.

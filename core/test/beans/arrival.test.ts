@@ -2,7 +2,10 @@ import { NO_BEANS, type Tally } from '../../src/beans/cut-test';
 import { judgeCounts, judgeMoisture } from '../../src/beans/readings';
 import { beanRecord, contractLimits, inspection, type Inspection } from '../../src/beans/records';
 import { checkCount, netOf, sackStock } from '../../src/beans/sacks';
+import { claimSheet } from '../../src/beans/claim';
+import { judgeRoom } from '../../src/beans/room';
 import { judgeArrival } from '../../src/beans/verdict';
+import { dewPointC } from '../../src/units/humidity';
 
 const limits = contractLimits.parse({});
 const clean: Tally = { ...NO_BEANS, brown: 270, partly: 27, slaty: 2, flat: 1 };
@@ -171,5 +174,77 @@ describe('records refuse what cannot be', () => {
     ['more brown than cut', { kind: 'ferment', cut: 10, cutBrown: 12 }, 'cutBrown is more than were cut'],
   ])('%s', (_, value, message) => {
     expect(problem(value)).toContain(message);
+  });
+});
+
+describe('the claim', () => {
+  const sort = { sessions: 0, inG: 0, rejectShare: 0, flatShare: 0 };
+  const facts = {
+    netG: 100_000,
+    perKg: 6,
+    currency: 'EUR',
+    limits: { ...limits, flatPct: 4 },
+    arrival: null,
+    count: null,
+    sort,
+  };
+
+  it('is nothing where nothing is over', () => {
+    expect(claimSheet(facts)).toMatchObject({
+      rows: [],
+      items: [],
+      totalG: 0,
+      sentence: 'Nothing is over the contract’s limits.',
+    });
+  });
+
+  it('counts beans that cut test and sorting both found once: the larger of 7 kg and 5 kg', () => {
+    const flat = { ...NO_BEANS, brown: 270, flat: 30 };
+    const arrival = judgeArrival(found({ cut: { planned: 300, beyond: false, tally: flat } }), limits, null, 100_000);
+    const claim = claimSheet({
+      ...facts,
+      arrival,
+      sort: { sessions: 2, inG: 40_000, rejectShare: 0.1, flatShare: 0.09 },
+    });
+    expect(claim.items).toEqual([
+      { what: 'Beans over the limit, as the cut test found them', kg: '7.0 kg', money: '€42.00' },
+    ]);
+    expect(claim.sentence).toBe('7.0 kg claimed, €42.00 at the invoice price.');
+  });
+
+  it('adds short weight to it', () => {
+    const count = checkCount([sack(1, 97_600)], { sacks: 1, netG: 100_000 }, 0.5);
+    expect(claimSheet({ ...facts, count }).items).toEqual([{ what: 'Short weight', kg: '3.0 kg', money: '€18.00' }]);
+  });
+
+  it('is not made where the counts do not prove it', () => {
+    const arrival = judgeArrival(
+      found({ cut: { planned: 300, beyond: false, tally: { ...NO_BEANS, brown: 289, mouldy: 11 } } }),
+      limits,
+      null,
+      100_000,
+    );
+    expect(claimSheet({ ...facts, arrival })).toMatchObject({
+      totalG: 0,
+      sentence: 'Over a limit by the counts, but not surely: cut more beans before you claim.',
+    });
+  });
+});
+
+describe('the air of the bean store', () => {
+  it('has the dew point of the tables: 20 °C at 50 % is 9.3 °C', () => {
+    expect(dewPointC(20, 50)).toBeCloseTo(9.26, 1);
+    expect(dewPointC(15, 100)).toBeCloseTo(15, 9);
+  });
+
+  it.each([
+    [18, 55, 'good', 'beans keep'],
+    [18, 72, 'watch', 'take up water'],
+    [29, 50, 'watch', 'moth to breed'],
+    [18, 30, 'watch', 'brittle'],
+  ])('%f °C at %f %%', (tempC, humidity, tone, word) => {
+    const verdict = judgeRoom(tempC, humidity);
+    expect(verdict.tone).toBe(tone);
+    expect(verdict.sentence).toContain(word);
   });
 });

@@ -1,6 +1,6 @@
 import { USUAL_HOLD } from '../../src/beans/hold';
 import { beanRecord, inForce, type BeanRecord, type BeanRecordValue } from '../../src/beans/records';
-import { lotStanding, mayBeWorked } from '../../src/beans/state';
+import { canBeWorked, checkHoldRecord, lotStanding, mayBeWorked } from '../../src/beans/state';
 import type { StepKind } from '../../src/ledger/types';
 import { ROUTE_TEMPLATES } from '../../src/workshop/routes';
 import { refusal } from '../fixtures';
@@ -65,6 +65,11 @@ describe('a lot between the door and the sorting table', () => {
     expect(work(told, 'sort', 'unroasted')).toBe('beans/on-hold');
   });
 
+  it('can be asked about without being refused', () => {
+    expect(canBeWorked(stands([freeze()]), 'sort', route('whole-bean'))).toBe(false);
+    expect(canBeWorked(stands([]), 'sort', route('whole-bean'))).toBe(true);
+  });
+
   it('refused may be sold back or written off, not worked', () => {
     const refused = [record({ kind: 'decision', action: 'refuse' })];
     expect(work(refused)).toBe('beans/refused');
@@ -83,5 +88,31 @@ describe('a lot between the door and the sorting table', () => {
   it('a record taken back counts no more', () => {
     const hold = freeze();
     expect(work([hold, record({ kind: 'taken-back', recordId: hold.id })])).toBe('not refused');
+  });
+
+  describe('the end of a hold', () => {
+    const check = (records: BeanRecord[], value: Record<string, unknown>, at = clock) =>
+      refusal(() => checkHoldRecord(stands(records), beanRecord.parse(value) as BeanRecordValue, at));
+
+    it('asks for a word while the hours are not reached, and for none after', () => {
+      const early = [freeze(), cold(), cold()];
+      expect(check(early, { kind: 'release' })).toBe('beans/hold-not-done');
+      expect(check(early, { kind: 'release', word: 'sold back' })).toBe('not refused');
+      expect(check([...early, cold(), cold(), cold()], { kind: 'release' })).toBe('not refused');
+    });
+
+    it('takes no core temperature without a hold, nor from before it', () => {
+      expect(check([], { kind: 'core', tempC: -20 })).toBe('beans/no-hold');
+      const running = [freeze()];
+      expect(check(running, { kind: 'core', tempC: -20 }, clock - HOUR)).toBe('beans/before-hold');
+      expect(check(running, { kind: 'core', tempC: -20 })).toBe('not refused');
+      expect(check([...running, record({ kind: 'release', word: 'over' })], { kind: 'core', tempC: -20 })).toBe(
+        'beans/no-hold',
+      );
+    });
+
+    it('has no say in other records', () => {
+      expect(check([], { kind: 'look' })).toBe('not refused');
+    });
   });
 });

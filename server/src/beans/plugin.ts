@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { IMPORT_FIELDS, WEIGHT_UNITS } from '@wunsch/core/beans/import';
 import { beanRecord } from '@wunsch/core/beans/records';
+import { checkHoldRecord } from '@wunsch/core/beans/state';
 import { judgeCut, CUT_CLASSES } from '@wunsch/core/beans/cut-test';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { entryHead, id } from '@wunsch/core/ledger/commands';
@@ -44,7 +45,7 @@ export function beanRoutes(router: Router, views: Views): void {
     ({ record, ...who }, request) => {
       const lotId = lotOf(request);
       if (record.kind === 'taken-back' || record.kind === 'trap') throw notHere(record.kind);
-      checkRelease(views, lotId, record);
+      checkHoldRecord(workshop.standing(lotId), record, workshop.timeOf(who));
       return workshop.addBeanRecord(lotId, record, who);
     },
   );
@@ -105,22 +106,6 @@ const notHere = (kind: string): DomainError =>
   new DomainError('beans/wrong-place', `A record of the kind “${kind}” is not written here.`, [
     { path: 'record.kind', message: 'does not belong here' },
   ]);
-
-/** A hold ends by name: before its hours are reached only with a word, which is kept. */
-function checkRelease(views: Views, lotId: string, record: z.infer<typeof beanRecord>): void {
-  if (record.kind !== 'release' && record.kind !== 'core') return;
-  const { hold } = views.workshop.standing(lotId);
-  if (!hold || hold.released)
-    throw new DomainError('beans/no-hold', 'No hold is running on this lot.', [
-      { path: 'record.kind', message: 'needs a running hold' },
-    ]);
-  if (record.kind === 'release' && hold.clock?.done === false && record.word.length < 3)
-    throw new DomainError(
-      'beans/hold-not-done',
-      `Only ${hold.clock.hours.toFixed(1)} of ${hold.plan.hours} h have kept the temperature. To release it all the same, say why.`,
-      [{ path: 'record.word', message: 'says why it is released early' }],
-    );
-}
 
 function fileRoutes(router: Router, views: Views, lotOf: (request: { params: unknown }) => string): void {
   const { workshop } = router;

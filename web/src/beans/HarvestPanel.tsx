@@ -1,14 +1,13 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense } from 'react';
 import type { BeanLotView, HarvestView } from '@wunsch/core/api/beans';
 import { healthyBand } from '@wunsch/core/beans/harvest';
-import { COLOURS, SMELLS } from '@wunsch/core/beans/words';
-import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
-import { Chips, NumberBox, Tick } from '../parts/fields';
-import { readNumber } from '../parts/number';
-import { Caution, Refusal } from '../parts/pieces';
-import { useHere, useShow } from '../parts/workshop';
-import { NOBODY, useRecords } from './records';
+import { useDraft } from '../parts/draft';
+import { NumberBox } from '../parts/fields';
+import { readNumbers } from '../parts/number';
+import { Refusal } from '../parts/pieces';
+import { useShow } from '../parts/workshop';
+import { HarvestEntries } from './HarvestEntries';
+import { useRecords } from './records';
 
 const LineChart = lazy(() => import('../charts/LineChart'));
 const HOUR_MS = 3_600_000;
@@ -22,16 +21,21 @@ export function HarvestPanel({ lot }: { lot: BeanLotView }) {
 function Open({ lot }: { lot: BeanLotView }) {
   const { write, busy, error } = useRecords(lot.code);
   const show = useShow();
-  const [pods, setPods] = useState('');
-  const [ambient, setAmbient] = useState('');
-  const begin = (): void => {
-    const room = readNumber(ambient);
-    void write({
-      kind: 'harvest',
-      pods: readNumber(pods),
-      ambientC: room === null ? null : show.tempIn(room),
-      openedAt: new Date(lot.receivedAt).toISOString(),
-    });
+  const draft = useDraft(`harvest.${lot.code}`, () => ({ pods: '', ambient: '' }));
+  const { values, wrong } = readNumbers(draft.value);
+  const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
+  const begin = async (): Promise<void> => {
+    if (Object.keys(wrong).length > 0) return;
+    const saved = await write(
+      {
+        kind: 'harvest',
+        pods: values.pods,
+        ambientC: values.ambient === null ? null : show.tempIn(values.ambient),
+        openedAt: new Date(lot.receivedAt).toISOString(),
+      },
+      draft.key,
+    );
+    if (saved) draft.clear();
   };
   return (
     <section className="mt-5 grid gap-4 rounded-md bg-sheet px-4 py-4" aria-label="Own harvest">
@@ -41,11 +45,27 @@ function Open({ lot }: { lot: BeanLotView }) {
         stop.
       </p>
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
-        <NumberBox label="Pods opened" value={pods} onChange={setPods} />
-        <NumberBox label="Room around the heap" unit={show.temp(0).slice(-2)} value={ambient} onChange={setAmbient} />
+        <NumberBox
+          label="Pods opened"
+          value={draft.value.pods}
+          onChange={(pods) => set({ pods })}
+          problem={wrong.pods}
+        />
+        <NumberBox
+          label="Room around the heap"
+          unit={show.temp(0).slice(-2)}
+          value={draft.value.ambient}
+          onChange={(ambient) => set({ ambient })}
+          problem={wrong.ambient}
+        />
       </div>
       <Refusal error={error} />
-      <button type="button" className="button button-main justify-self-start" disabled={busy} onClick={begin}>
+      <button
+        type="button"
+        className="button button-main justify-self-start"
+        disabled={busy}
+        onClick={() => void begin()}
+      >
         Begin
       </button>
     </section>
@@ -119,186 +139,7 @@ function Diary({ lot, harvest }: { lot: BeanLotView; harvest: HarvestView }) {
           </Suspense>
         )}
       </div>
-      {harvest.dryG === null && <Entries lot={lot} dryingBegun={drying.length > 0} />}
+      {harvest.dryG === null && <HarvestEntries lot={lot} dryingBegun={drying.length > 0} />}
     </section>
-  );
-}
-
-function Entries({ lot, dryingBegun }: { lot: BeanLotView; dryingBegun: boolean }) {
-  const [which, setWhich] = useState<'ferment' | 'drying' | 'dry'>(dryingBegun ? 'drying' : 'ferment');
-  return (
-    <div className="mt-5 rounded-md bg-sheet px-4 py-4">
-      <Chips
-        legend="Write down"
-        options={[
-          ['ferment', 'The heap'],
-          ['drying', 'The drying'],
-          ['dry', 'Weigh it in as dry'],
-        ]}
-        chosen={[which]}
-        choose={([name]) => setWhich(name ?? 'ferment')}
-      />
-      <div className="mt-4">
-        {which === 'ferment' && <FermentEntry lot={lot} />}
-        {which === 'drying' && <DryingEntry lot={lot} />}
-        {which === 'dry' && <DryEntry lot={lot} />}
-      </div>
-    </div>
-  );
-}
-
-function FermentEntry({ lot }: { lot: BeanLotView }) {
-  const show = useShow();
-  const unit = show.temp(0).slice(-2);
-  const { write, busy, error } = useRecords(lot.code);
-  const empty = { core: '', top: '', ph: '', cut: '', brown: '', turned: false, smell: '', colour: '' };
-  const [state, setState] = useState(empty);
-  const set = (part: Partial<typeof empty>): void => setState({ ...state, ...part });
-  const temp = (text: string): number | null => {
-    const value = readNumber(text);
-    return value === null ? null : show.tempIn(value);
-  };
-  const save = async (): Promise<void> => {
-    const saved = await write({
-      kind: 'ferment',
-      coreC: temp(state.core),
-      topC: temp(state.top),
-      ph: readNumber(state.ph),
-      cut: Math.round(readNumber(state.cut) ?? 0),
-      cutBrown: Math.round(readNumber(state.brown) ?? 0),
-      turned: state.turned,
-      smell: state.smell,
-      colour: state.colour,
-    });
-    if (saved) setState(empty);
-  };
-  return (
-    <div className="grid gap-4">
-      <div className="grid grid-cols-2 gap-4 sm:grid-cols-5">
-        <NumberBox label="Middle" unit={unit} value={state.core} onChange={(core) => set({ core })} />
-        <NumberBox label="Below the top" unit={unit} value={state.top} onChange={(top) => set({ top })} />
-        <NumberBox label="pH, if known" value={state.ph} onChange={(ph) => set({ ph })} />
-        <NumberBox label="Beans cut" value={state.cut} onChange={(cut) => set({ cut })} placeholder="10" />
-        <NumberBox label="with a brown ring" value={state.brown} onChange={(brown) => set({ brown })} />
-      </div>
-      <Chips
-        legend="Smell"
-        options={SMELLS.map((name) => [name as string, name] as const)}
-        chosen={[state.smell]}
-        choose={([smell]) => set({ smell: smell ?? '' })}
-      />
-      <Chips
-        legend="Colour"
-        options={COLOURS.map((name) => [name as string, name] as const)}
-        chosen={[state.colour]}
-        choose={([colour]) => set({ colour: colour ?? '' })}
-      />
-      <Tick checked={state.turned} onChange={(turned) => set({ turned })}>
-        Turned, outside in
-      </Tick>
-      <Refusal error={error} />
-      <button
-        type="button"
-        className="button button-main justify-self-start"
-        disabled={busy}
-        onClick={() => void save()}
-      >
-        Save the reading
-      </button>
-    </div>
-  );
-}
-
-function DryingEntry({ lot }: { lot: BeanLotView }) {
-  const show = useShow();
-  const { write, busy, error } = useRecords(lot.code);
-  const [moisture, setMoisture] = useState('');
-  const [kg, setKg] = useState('');
-  const [raked, setRaked] = useState(true);
-  const [weather, setWeather] = useState('');
-  const save = async (): Promise<void> => {
-    const mass = readNumber(kg);
-    if (
-      await write({
-        kind: 'drying',
-        moisturePct: readNumber(moisture),
-        massG: mass === null ? null : show.gramsFromHeavy(mass),
-        raked,
-        weather,
-      })
-    ) {
-      setMoisture('');
-      setKg('');
-    }
-  };
-  return (
-    <div className="grid gap-4">
-      <div className="grid grid-cols-2 gap-4 sm:grid-cols-4">
-        <NumberBox label="Moisture" unit="%" value={moisture} onChange={setMoisture} />
-        <NumberBox label="All of it weighs" unit={show.heavy} value={kg} onChange={setKg} />
-      </div>
-      <Chips
-        legend="Weather"
-        options={['sun', 'cloud', 'rain', 'dryer'].map((name) => [name, name] as const)}
-        chosen={[weather]}
-        choose={([name]) => setWeather(name ?? '')}
-      />
-      <Tick checked={raked} onChange={setRaked}>
-        Raked
-      </Tick>
-      <Refusal error={error} />
-      <button
-        type="button"
-        className="button button-main justify-self-start"
-        disabled={busy}
-        onClick={() => void save()}
-      >
-        Save the reading
-      </button>
-    </div>
-  );
-}
-
-function DryEntry({ lot }: { lot: BeanLotView }) {
-  const show = useShow();
-  const { personId } = useHere();
-  const { busy, error, run, fail } = useRecords(lot.code);
-  const [kg, setKg] = useState('');
-  const [minutes, setMinutes] = useState('');
-  const save = (): void => {
-    const mass = readNumber(kg);
-    if (personId === null) return fail(NOBODY);
-    if (mass === null || mass <= 0) return fail('Weigh the dry beans.');
-    void run(() =>
-      send(
-        'POST',
-        '/api/ledger/steps',
-        {
-          command: { kind: 'dry', lotId: lot.id, outG: show.gramsFromHeavy(mass), note: '' },
-          personId,
-          machineId: null,
-          minutes: readNumber(minutes) ?? 0,
-          energyKwh: 0,
-        },
-        newKey(),
-      ),
-    );
-  };
-  return (
-    <div className="grid gap-4">
-      <p>
-        The lot stays {lot.code}; what it has lost is booked as water and sweatings. From then on it is an ordinary lot:
-        inspect it, then sort it.
-      </p>
-      <div className="grid grid-cols-2 gap-4 sm:grid-cols-4">
-        <NumberBox label="Dry beans" unit={show.heavy} value={kg} onChange={setKg} />
-        <NumberBox label="Hands-on minutes in all" value={minutes} onChange={setMinutes} />
-      </div>
-      <Caution>Bag them cool and at 6 to 8 % moisture; wetter, they mould in the sack.</Caution>
-      <Refusal error={error} />
-      <button type="button" className="button button-main justify-self-start" disabled={busy} onClick={save}>
-        Weigh it in as dry
-      </button>
-    </div>
   );
 }

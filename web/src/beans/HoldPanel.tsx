@@ -1,8 +1,9 @@
 import { lazy, Suspense, useState } from 'react';
 import type { BeanLotView, HoldView } from '@wunsch/core/api/beans';
 import { HOLD_METHODS, USUAL_HOLD, type HoldMethod } from '@wunsch/core/beans/hold';
-import { Box, Chips, NumberBox, Tick } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { useDraft } from '../parts/draft';
+import { Box, Chips, NumberBox, sentTime, Tick, When } from '../parts/fields';
+import { readNumber, readNumbers, unreadable } from '../parts/number';
 import { Caution, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
 import { useRecords } from './records';
@@ -23,10 +24,10 @@ export function HoldPanel({ lot }: { lot: BeanLotView }) {
 
 function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
   const show = useShow();
-  const { write, busy, error } = useRecords(lot.code);
-  const [temp, setTemp] = useState('');
-  const [word, setWord] = useState('');
-  const [problem, setProblem] = useState<string | undefined>();
+  const { write, busy, error, fail } = useRecords(lot.code);
+  const draft = useDraft(`core.${lot.code}`, () => ({ temp: '', at: '', word: '' }));
+  const { temp, at, word } = draft.value;
+  const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
   const { clock, plan, value } = hold;
   if (!clock) {
     return (
@@ -62,8 +63,11 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
   const last = hold.readings.at(-1);
   const read = async (): Promise<void> => {
     const typed = readNumber(temp);
-    setProblem(typed === null ? 'is not a number' : undefined);
-    if (typed !== null && (await write({ kind: 'core', tempC: show.tempIn(typed), by: 'hand' }))) setTemp('');
+    if (typed === null) return fail('Type the core temperature that was read.');
+    if (await write({ kind: 'core', tempC: show.tempIn(typed), by: 'hand' }, draft.key, sentTime(at))) draft.clear();
+  };
+  const release = async (): Promise<void> => {
+    if (await write({ kind: 'release', word })) draft.clear();
   };
   const broken = clock.breaks.filter(({ why }) => why === 'temperature').filter(({ lostHours }) => lostHours > 0.05);
   return (
@@ -117,24 +121,31 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
           </Suspense>
         </div>
       )}
-      <div className="mt-3 grid items-end gap-3 sm:grid-cols-[10rem_auto_1fr_auto]">
+      <div className="mt-3 grid items-end gap-3 sm:grid-cols-[9rem_14rem_auto]">
         <NumberBox
           label="Core now"
           unit={show.temp(0).slice(-2)}
           value={temp}
-          onChange={setTemp}
+          onChange={(text) => set({ temp: text })}
           onEnter={() => void read()}
-          problem={problem}
+          problem={unreadable(temp)}
         />
+        <When value={at} onChange={(text) => set({ at: text })} />
         <button type="button" className="button mb-1" disabled={busy} onClick={() => void read()}>
           Log it
         </button>
-        <Box label={clock.done ? 'A word with the release' : 'Why released early'} value={word} onChange={setWord} />
+      </div>
+      <div className="mt-3 grid items-end gap-3 sm:grid-cols-[1fr_auto]">
+        <Box
+          label={clock.done ? 'A word with the release' : 'Why released early'}
+          value={word}
+          onChange={(text) => set({ word: text })}
+        />
         <button
           type="button"
           className={`button mb-1 ${clock.done ? 'button-main' : ''}`}
           disabled={busy}
-          onClick={() => void write({ kind: 'release', word })}
+          onClick={() => void release()}
         >
           Release {lot.code}
         </button>
@@ -163,16 +174,20 @@ function Begin({ lot }: { lot: BeanLotView }) {
   const show = useShow();
   const { personId } = useHere();
   const { write, busy, error, fail } = useRecords(lot.code);
-  const [open, setOpen] = useState(lot.standing === 'on hold');
-  const [method, setMethod] = useState<HoldMethod>('freeze');
+  const draft = useDraft(`hold.${lot.code}`, () => ({
+    method: 'freeze' as HoldMethod,
+    figures: { threshold: '', hours: '' },
+    place: '',
+    why: '',
+    restart: true,
+    probe: true,
+    told: false,
+  }));
+  const [open, setOpen] = useState(lot.standing === 'on hold' || draft.touched);
+  const { method, figures, place, why, restart, probe, told } = draft.value;
+  const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
+  const { values, wrong } = readNumbers(figures);
   const usual = USUAL_HOLD[method];
-  const [threshold, setThreshold] = useState('');
-  const [hours, setHours] = useState('');
-  const [place, setPlace] = useState('');
-  const [why, setWhy] = useState('');
-  const [restart, setRestart] = useState(true);
-  const [probe, setProbe] = useState(true);
-  const [told, setTold] = useState(false);
   if (!open) {
     return (
       <button type="button" className="button" onClick={() => setOpen(true)}>
@@ -180,23 +195,21 @@ function Begin({ lot }: { lot: BeanLotView }) {
       </button>
     );
   }
-  const begin = (): void => {
-    const typedC = threshold.trim() === '' ? null : readNumber(threshold);
-    const typedH = hours.trim() === '' ? null : readNumber(hours);
-    if ((threshold.trim() !== '' && typedC === null) || (hours.trim() !== '' && typedH === null))
-      return fail('Temperature and hours are numbers.');
-    void write({
+  const begin = async (): Promise<void> => {
+    if (Object.keys(wrong).length > 0) return fail('Temperature and hours are numbers.');
+    const record = {
       kind: 'hold',
       method,
-      thresholdC: typedC === null ? usual.thresholdC : show.tempIn(typedC),
-      hours: typedH ?? usual.hours,
+      thresholdC: values.threshold === null ? usual.thresholdC : show.tempIn(values.threshold),
+      hours: values.hours ?? usual.hours,
       restart: method !== 'roast' && restart,
       maxGapHours: usual.maxGapHours,
       place,
       probe: method !== 'roast' && probe,
       toldBy: method === 'roast' && told ? personId : null,
       why,
-    });
+    } as const;
+    if (await write(record, draft.key)) draft.clear();
   };
   return (
     <div className="grid gap-4 rounded-md bg-sheet px-4 py-4">
@@ -205,11 +218,11 @@ function Begin({ lot }: { lot: BeanLotView }) {
         legend="Method"
         options={HOLD_METHODS.map((name) => [name, METHOD_NAMES[name]] as const)}
         chosen={[method]}
-        choose={([name]) => setMethod(name ?? 'freeze')}
+        choose={([name]) => set({ method: name ?? 'freeze' })}
       />
       {method === 'roast' ? (
         <>
-          <Tick checked={told} onChange={setTold}>
+          <Tick checked={told} onChange={(on) => set({ told: on })}>
             I have told the roast room that this lot carries moth and must not stand with finished goods
           </Tick>
           {!lot.route.stations.includes('roast') && (
@@ -221,21 +234,34 @@ function Begin({ lot }: { lot: BeanLotView }) {
           <NumberBox
             label={`Core ${method === 'freeze' ? 'at or under' : 'at or over'}`}
             unit={show.temp(0).slice(-2)}
-            value={threshold}
-            onChange={setThreshold}
+            value={figures.threshold}
+            onChange={(threshold) => set({ figures: { ...figures, threshold } })}
+            problem={wrong.threshold}
             placeholder={String(Math.round(show.tempOut(usual.thresholdC)))}
           />
-          <NumberBox label="For so many hours" value={hours} onChange={setHours} placeholder={String(usual.hours)} />
-          <Box label="Where" value={place} onChange={setPlace} placeholder="chest freezer" className="col-span-2" />
+          <NumberBox
+            label="For so many hours"
+            value={figures.hours}
+            onChange={(hours) => set({ figures: { ...figures, hours } })}
+            problem={wrong.hours}
+            placeholder={String(usual.hours)}
+          />
+          <Box
+            label="Where"
+            value={place}
+            onChange={(text) => set({ place: text })}
+            placeholder="chest freezer"
+            className="col-span-2"
+          />
         </div>
       )}
-      <Box label="What was seen" value={why} onChange={setWhy} placeholder="webbing in sack 3" />
+      <Box label="What was seen" value={why} onChange={(text) => set({ why: text })} placeholder="webbing in sack 3" />
       {method !== 'roast' && (
         <div>
-          <Tick checked={restart} onChange={setRestart}>
+          <Tick checked={restart} onChange={(on) => set({ restart: on })}>
             The hours start over when the core breaks the plan
           </Tick>
-          <Tick checked={probe} onChange={setProbe}>
+          <Tick checked={probe} onChange={(on) => set({ probe: on })}>
             The probe in the sack writes its core down every half hour (simulated here)
           </Tick>
         </div>
@@ -247,7 +273,7 @@ function Begin({ lot }: { lot: BeanLotView }) {
       </Caution>
       <Refusal error={error} />
       <div className="flex gap-3">
-        <button type="button" className="button button-main" disabled={busy} onClick={begin}>
+        <button type="button" className="button button-main" disabled={busy} onClick={() => void begin()}>
           Begin the hold
         </button>
       </div>

@@ -2,13 +2,12 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { ImportPreview } from '@wunsch/core/api/beans';
 import { IMPORT_LABELS, type ImportField, type Mapping, type WeightUnit } from '@wunsch/core/beans/import-fields';
-import { ApiError, send } from '../parts/api';
+import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
-import { useSave } from '../parts/save';
+import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
 import { RouteChoice } from '../bench/GrindBench';
-import { NOBODY } from './records';
 
 const UNITS: readonly WeightUnit[] = ['kg', 'g', 'lb', 't'];
 
@@ -80,7 +79,7 @@ export function ImportPanel() {
       <button type="button" className="button button-main mt-4" disabled={busy} onClick={() => input.current?.click()}>
         Choose a table
       </button>
-      <Refusal error={error instanceof ApiError || error instanceof Error ? error : null} />
+      <Refusal error={error} />
       {codes && (
         <p role="status" className="mt-4 rounded-md bg-leaf-wash px-4 py-3">
           {codes.length === 1 ? 'One lot came in' : `${codes.length} lots came in`}:{' '}

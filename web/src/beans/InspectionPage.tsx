@@ -8,7 +8,7 @@ import { ACTION_NAMES, ACTIONS, type Action } from '@wunsch/core/beans/words';
 import { useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox, Tick } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { readNumber, readNumbers, unreadable } from '../parts/number';
 import { Caution, Loading, Refusal } from '../parts/pieces';
 import { useHere } from '../parts/workshop';
 import { CutTest } from './CutTest';
@@ -200,24 +200,28 @@ function LookStep({ lot, draft, set }: { lot: BeanLotView; draft: InspectionDraf
           <NumberBox
             label="Larvae"
             value={draft.signs.larvae}
+            problem={unreadable(draft.signs.larvae)}
             onChange={(larvae) => sign({ larvae })}
             placeholder="0"
           />
           <NumberBox
             label="Live moths, beetles"
             value={draft.signs.moths}
+            problem={unreadable(draft.signs.moths)}
             onChange={(moths) => sign({ moths })}
             placeholder="0"
           />
           <NumberBox
             label="Wet sacks"
             value={draft.signs.wetSacks}
+            problem={unreadable(draft.signs.wetSacks)}
             onChange={(wetSacks) => sign({ wetSacks })}
             placeholder="0"
           />
           <NumberBox
             label="Torn sacks"
             value={draft.signs.tornSacks}
+            problem={unreadable(draft.signs.tornSacks)}
             onChange={(tornSacks) => sign({ tornSacks })}
             placeholder="0"
           />
@@ -251,6 +255,10 @@ function VerdictStep({
       return fail(
         `You decide otherwise than proposed (${ACTION_NAMES[verdict].toLowerCase()}): say why, in a word or two. It is kept.`,
       );
+    const { webbing: _w, droppings: _d, rodents: _r, ...counts } = value.signs;
+    if (Object.keys(readNumbers(counts).wrong).length > 0)
+      return fail('Larvae, moths and sacks are counted: look at “Smell and look” again.');
+    if (unreadable(value.allowance) !== undefined) return fail('The allowance is not a number.');
     const rows = rowsOf(value.sacks, massSystem);
     if (rows.length > 0 && !(await write({ kind: 'sacks', sacks: rows }, `${key}-sacks`))) return;
     if (!(await write({ ...inspectionOf(value) }, `${key}-inspection`))) return;

@@ -4,9 +4,8 @@ import type { FileView } from '@wunsch/core/api/beans';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
-import { useSave } from '../parts/save';
+import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
-import { NOBODY } from './records';
 import { prepare } from './shrink';
 
 /** Takes a photograph or a paper and attaches it at once. */

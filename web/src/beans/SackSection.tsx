@@ -2,11 +2,12 @@ import { useState } from 'react';
 import type { BeanLotView } from '@wunsch/core/api/beans';
 import type { StepView } from '@wunsch/core/api/types';
 import { getJson, send } from '../parts/api';
-import { newKey } from '../parts/draft';
+import { newKey, useDraft } from '../parts/draft';
 import { Box, Tick } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
-import { NOBODY, useRecords } from './records';
+import { NOBODY } from '../parts/save';
+import { useRecords } from './records';
 
 /** Sacks on hand by number and place, the look at them, and the weighed net against the book. */
 export function SackSection({ lot }: { lot: BeanLotView }) {
@@ -107,10 +108,10 @@ function BookNet({ lot }: { lot: BeanLotView }) {
 
 function Look({ lot }: { lot: BeanLotView }) {
   const { write, busy, error } = useRecords(lot.code);
-  const [open, setOpen] = useState(false);
-  const [signs, setSigns] = useState(false);
-  const [note, setNote] = useState('');
-  const [place, setPlace] = useState('');
+  const draft = useDraft(`look.${lot.code}`, () => ({ signs: false, note: '', place: '' }));
+  const [open, setOpen] = useState(draft.touched);
+  const { signs, note, place } = draft.value;
+  const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
   if (!open) {
     return (
       <button type="button" className="button mt-3" onClick={() => setOpen(true)}>
@@ -123,24 +124,33 @@ function Look({ lot }: { lot: BeanLotView }) {
       place.trim() === ''
         ? []
         : lot.sacks.filter(({ state }) => state !== 'empty').map(({ no }) => ({ no, place: place.trim() }));
-    if (await write({ kind: 'look', signs, note, moved })) setOpen(false);
+    if (!(await write({ kind: 'look', signs, note, moved }, draft.key))) return;
+    draft.clear();
+    setOpen(false);
   };
   return (
     <div className="mt-3 grid gap-3 rounded-md bg-sheet px-4 py-3">
-      <Tick checked={signs} onChange={setSigns}>
+      <Tick checked={signs} onChange={(on) => set({ signs: on })}>
         Webbing, larvae or moths seen
       </Tick>
       {signs && <p className="font-semibold text-crimson">Put the lot on hold, above, and look at its neighbours.</p>}
       <div className="grid gap-3 sm:grid-cols-2">
-        <Box label="All moved to (empty: not moved)" value={place} onChange={setPlace} />
-        <Box label="Note" value={note} onChange={setNote} />
+        <Box label="All moved to (empty: not moved)" value={place} onChange={(text) => set({ place: text })} />
+        <Box label="Note" value={note} onChange={(text) => set({ note: text })} />
       </div>
       <Refusal error={error} />
       <div className="flex gap-3">
         <button type="button" className="button button-main" disabled={busy} onClick={() => void save()}>
           Looked, save it
         </button>
-        <button type="button" className="button" onClick={() => setOpen(false)}>
+        <button
+          type="button"
+          className="button"
+          onClick={() => {
+            draft.clear();
+            setOpen(false);
+          }}
+        >
           Not now
         </button>
       </div>

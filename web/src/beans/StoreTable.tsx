@@ -59,17 +59,7 @@ export function StoreTable({ store }: { store: BeanStoreView }) {
             <span className="order-last col-span-3 min-w-0 text-sm xl:order-none xl:col-span-1">
               <span className={`font-semibold ${TONES[row.standing]}`}>{row.standing}</span>
               {row.holdWords !== null && <span className="text-soft">, {row.holdWords}</span>}
-              {row.standing !== 'on hold' && row.grade !== null && (
-                <span className="text-soft">
-                  ,{' '}
-                  {row.grade
-                    .split(':')[0]
-                    ?.replace(/\.$/, '')
-                    .toLowerCase()
-                    .replace('grade i', 'grade I')
-                    .replace('grade Ii', 'grade II')}
-                </span>
-              )}
+              {row.standing !== 'on hold' && row.grade !== null && <span className="text-soft">, {row.grade}</span>}
               {row.holdShare !== null && row.standing === 'on hold' && (
                 <span className="mt-1 block h-1.5 overflow-hidden rounded-full bg-sunk">
                   <span className="block h-full bg-leaf" style={{ width: `${100 * row.holdShare}%` }} />

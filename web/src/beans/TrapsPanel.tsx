@@ -1,7 +1,8 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense } from 'react';
 import type { BeanStoreView } from '@wunsch/core/api/beans';
-import { Box, NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { useDraft } from '../parts/draft';
+import { Box, NumberBox, sentTime, When } from '../parts/fields';
+import { readNumbers } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { useRecords } from './records';
 
@@ -12,14 +13,16 @@ const YEAR_MS = 365.25 * 86_400_000;
 export function TrapsPanel({ store }: { store: BeanStoreView }) {
   const { weeks, alarm, names } = store.traps;
   const { write, busy, error, fail } = useRecords(null);
-  const [trap, setTrap] = useState(names[0] ?? '');
-  const [moths, setMoths] = useState('');
-  const [days, setDays] = useState('7');
+  const draft = useDraft('trap', () => ({ trap: names[0] ?? '', figures: { moths: '', days: '7' }, at: '' }));
+  const { trap, figures, at } = draft.value;
+  const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
+  const { values, wrong } = readNumbers(figures);
   const save = async (): Promise<void> => {
-    const [count, hung] = [readNumber(moths), readNumber(days)];
-    if (trap.trim() === '' || count === null || hung === null)
+    if (Object.keys(wrong).length > 0) return;
+    if (trap.trim() === '' || values.moths === null || values.days === null)
       return fail('Name the trap, count the moths, say how many days it hung.');
-    if (await write({ kind: 'trap', trap, moths: count, days: hung })) setMoths('');
+    if (await write({ kind: 'trap', trap, moths: values.moths, days: values.days }, draft.key, sentTime(at)))
+      draft.clear();
   };
   const recent = weeks.filter(({ from }) => from > store.now - YEAR_MS);
   const before = weeks
@@ -56,10 +59,23 @@ export function TrapsPanel({ store }: { store: BeanStoreView }) {
         </div>
       )}
       <Section title="Count a trap">
-        <div className="grid grid-cols-2 items-end gap-4 sm:grid-cols-[1.4fr_1fr_1fr_auto]">
-          <Box label="Trap" value={trap} onChange={setTrap} placeholder="by the door" />
-          <NumberBox label="Moths in it" value={moths} onChange={setMoths} onEnter={() => void save()} />
-          <NumberBox label="Days it hung" value={days} onChange={setDays} onEnter={() => void save()} />
+        <div className="grid grid-cols-2 items-end gap-4 sm:grid-cols-[1.2fr_1fr_1fr_1.4fr_auto]">
+          <Box label="Trap" value={trap} onChange={(text) => set({ trap: text })} placeholder="by the door" />
+          <NumberBox
+            label="Moths in it"
+            value={figures.moths}
+            onChange={(moths) => set({ figures: { ...figures, moths } })}
+            onEnter={() => void save()}
+            problem={wrong.moths}
+          />
+          <NumberBox
+            label="Days it hung"
+            value={figures.days}
+            onChange={(days) => set({ figures: { ...figures, days } })}
+            onEnter={() => void save()}
+            problem={wrong.days}
+          />
+          <When value={at} onChange={(text) => set({ at: text })} />
           <button type="button" className="button button-main mb-1" disabled={busy} onClick={() => void save()}>
             Save the count
           </button>

@@ -1,13 +1,11 @@
 import type { BeanRecordValue } from '@wunsch/core/beans/records';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
-import { useSave } from '../parts/save';
+import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
 
 /** A record as it is sent: defaults may be left out. */
 export type NewRecord = { kind: BeanRecordValue['kind'] } & Record<string, unknown>;
-
-export const NOBODY = 'Choose who is at the bench, at the top right.';
 
 /** Writes records about a lot (or, without a code, about the bean store). */
 export function useRecords(code: string | null): ReturnType<typeof useSave> & {

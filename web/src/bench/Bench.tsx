@@ -5,6 +5,7 @@ import { isStation, STATION_NAMES, type Station } from '@wunsch/core/workshop/st
 import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
 import { Caution, Empty, Loading, Log, Verdict } from '../parts/pieces';
+import { capital } from '../parts/words';
 import { useShow } from '../parts/workshop';
 import { BeansBench } from '../beans/BeansBench';
 import { SortBench } from '../sort/SortBench';
@@ -78,8 +79,6 @@ const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
   pack: (view) => <PackBench view={view} />,
   taste: (view) => <TasteBench view={view} />,
 };
-
-const capital = (text: string): string => (text[0]?.toUpperCase() ?? '') + text.slice(1);
 
 function stateWords(view: BenchView, mass: (mg: number) => string): string {
   const running = view.works.length + view.grinds.length;

@@ -5,6 +5,7 @@ import type { Station } from '@wunsch/core/workshop/stations';
 import { ApiError, send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { KIND_NAMES, Refusal } from '../parts/pieces';
+import { NOBODY } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import {
   fieldG,
@@ -79,6 +80,8 @@ interface Props {
   as?: string;
   /** Below the running sum, from what is typed so far. */
   below?: (state: Below) => ReactNode;
+  /** What of the entry cannot be read, in words: then nothing is sent. */
+  problem?: (entry: Entry) => string | null;
   /** Sends it another way than as a step; null means there is no step to show yet. */
   send?: (entry: Outgoing) => Promise<Saved | null>;
 }
@@ -156,7 +159,7 @@ export function StepForm(props: Props) {
   const save = async (): Promise<void> => {
     setError(null);
     if (personId === null) {
-      setError(new Error('Choose who is at the bench, at the top right.'));
+      setError(new Error(NOBODY));
       return;
     }
     const wanted = new Set((props.specs ?? FIELDS[kind] ?? []).map(({ name }) => name));
@@ -178,6 +181,11 @@ export function StepForm(props: Props) {
             .join(', ')}.`,
         ),
       );
+      return;
+    }
+    const unread = props.problem?.(draft.value) ?? null;
+    if (unread !== null) {
+      setError(new Error(unread));
       return;
     }
     const at = fields['~at']?.text ?? '';

@@ -1,5 +1,4 @@
 import { useState, type ReactNode } from 'react';
-import { useSearchParams } from 'react-router';
 import type { BenchView, WorkView } from '@wunsch/core/api/types';
 import { STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Command } from '@wunsch/core/ledger/commands';
@@ -13,6 +12,7 @@ import { span, useHere, useShow } from '../parts/workshop';
 import { readNumber, type Fields } from './entry';
 import type { Part } from './MassBar';
 import { StartForm } from './StartForm';
+import { useChosenWork, WorkChips } from './WorkChips';
 import { StepForm, type Below, type Entry } from './StepForm';
 
 const VERBS: Partial<Record<string, { start: string; finish: string; oneGo: string }>> = {
@@ -78,19 +78,18 @@ export interface StationExtras {
   below: (state: Below) => ReactNode;
   /** Its part of the command. */
   command: (entry: Entry) => Record<string, unknown>;
+  /** What of it cannot be read, in words. */
+  problem: (entry: Entry) => string | null;
 }
 
 /** Roast, winnow, temper, mould: weigh in and begin, weigh out and save. */
 export function WorkBench({ view, extras }: { view: BenchView; extras?: StationExtras }) {
-  const [query, setQuery] = useSearchParams();
+  const show = useShow();
+  const now = useNow();
   const [oneGo, setOneGo] = useState(() => hasDraft(`once.${view.station}`));
   const kind = STEP_OF[view.station] as Command['kind'];
   const verbs = VERBS[view.station] ?? { start: 'Begin', finish: 'Save', oneGo: 'Enter it in one go' };
-  const asked = query.get('work');
-  const work =
-    asked === 'new'
-      ? undefined
-      : (view.works.find(({ id }) => id === asked) ?? (asked === null ? view.works[0] : undefined));
+  const { work, select, done } = useChosenWork(view.works);
   const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
   const pantry =
     view.station === 'temper' || view.station === 'mould'
@@ -98,33 +97,24 @@ export function WorkBench({ view, extras }: { view: BenchView; extras?: StationE
       : [];
   const parts = PARTS[kind];
   const shownFirst = Math.min(12, Math.max(2, view.waiting.filter(({ freeMg }) => freeMg > 0).length));
-  const select = (id: string): void => setQuery(id === 'new' ? { work: 'new' } : { work: id }, { replace: true });
   return (
     <div>
-      {view.works.length > 0 && (
-        <div className="mb-6 flex flex-wrap gap-2">
-          {view.works.map((row) => (
-            <WorkChip key={row.id} work={row} on={work?.id === row.id} choose={() => select(row.id)} />
-          ))}
-          <button
-            type="button"
-            className="chip min-h-[60px]! rounded-lg!"
-            aria-pressed={work === undefined}
-            onClick={() => select('new')}
-          >
-            + {verbs.start}
-          </button>
-        </div>
-      )}
+      <WorkChips
+        works={view.works}
+        chosen={work}
+        select={select}
+        another={verbs.start}
+        words={(row) => [
+          <>
+            <span className="code">{row.sources.map(({ code }) => code).join(' + ')}</span> · {show.mass(row.massMg)}
+          </>,
+          <>
+            {span(now - row.startedAt)} under way{row.dueAt !== null && `, due ${untilWords(row.dueAt, now)}`}
+          </>,
+        ]}
+      />
       {work ? (
-        <FinishWork
-          key={work.id}
-          work={work}
-          kind={kind}
-          submit={verbs.finish}
-          extras={extras}
-          onDone={() => setQuery({}, { replace: true })}
-        />
+        <FinishWork key={work.id} work={work} kind={kind} submit={verbs.finish} extras={extras} onDone={done} />
       ) : candidates.length === 0 ? (
         <Empty title={`Nothing waits at ${STATION_NAMES[view.station]}.`}>
           What the station before sends on will show here, with its code and its weight.
@@ -150,7 +140,7 @@ export function WorkBench({ view, extras }: { view: BenchView; extras?: StationE
               path="/api/ledger/steps"
               submit={verbs.finish}
               finish={(values, sources, entry) => ({ ...values, ...extras?.command(entry), sources })}
-              {...(extras ? { below: extras.below } : {})}
+              {...(extras ? { below: extras.below, problem: extras.problem } : {})}
               {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
             />
           ) : (
@@ -178,28 +168,6 @@ function defaults(view: BenchView, kind: Command['kind']): Fields {
     if (last?.[name] !== undefined)
       fields[name] = { text: String(last[name]), ...(name === 'barG' ? { unit: 'g' as const } : {}) };
   return fields;
-}
-
-function WorkChip({ work, on, choose }: { work: WorkView; on: boolean; choose: () => void }) {
-  const show = useShow();
-  const now = useNow();
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      onClick={choose}
-      className={`chip min-h-[60px]! items-start! rounded-lg! py-2 text-left`}
-    >
-      <span>
-        <span className="block">
-          <span className="code">{work.sources.map(({ code }) => code).join(' + ')}</span> · {show.mass(work.massMg)}
-        </span>
-        <span className="block text-sm opacity-80">
-          {span(now - work.startedAt)} under way{work.dueAt !== null && `, due ${untilWords(work.dueAt, now)}`}
-        </span>
-      </span>
-    </button>
-  );
 }
 
 function FinishWork({
@@ -261,7 +229,10 @@ function FinishWork({
         submit={submit}
         finish={(values, sources, entry) => ({ ...values, ...extras?.command(entry), sources })}
         {...(extras
-          ? { below: (state: Below) => extras.below({ ...state, codes: work.sources.map(({ code }) => code) }) }
+          ? {
+              below: (state: Below) => extras.below({ ...state, codes: work.sources.map(({ code }) => code) }),
+              problem: extras.problem,
+            }
           : {})}
         head={kind === 'mould' ? <BarSum work={work} /> : undefined}
         onSaved={onDone}

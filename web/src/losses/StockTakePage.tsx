@@ -4,12 +4,12 @@ import type { StockTakeRow } from '@wunsch/core/api/losses';
 import { differenceWords } from '@wunsch/core/ledger/stock-take';
 import { HOLDING_KINDS, LOSS_CAUSES, LOSS_NAMES, type HoldingKind, type LossCause } from '@wunsch/core/ledger/types';
 import { gramsFrom, type MassUnit } from '@wunsch/core/units/mass';
-import { ApiError, send, useApi } from '../parts/api';
+import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Code, Empty, Loading, Refusal, Section } from '../parts/pieces';
-import { useSave } from '../parts/save';
+import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 
 interface Counted {
@@ -67,7 +67,7 @@ function StockTake({ rows }: { rows: readonly StockTakeRow[] }) {
   const entered = rows.filter((row) => countOf(row) !== null);
   const save = async (): Promise<void> => {
     setDone(null);
-    if (personId === null) return fail('Choose who is at the bench, at the top right.');
+    if (personId === null) return fail(NOBODY);
     const wrong = rows.find(
       ({ holding }) =>
         (counts[holding.id]?.text.trim() ?? '') !== '' && readNumber(counts[holding.id]?.text ?? '') === null,
@@ -149,7 +149,7 @@ function StockTake({ rows }: { rows: readonly StockTakeRow[] }) {
             {busy ? 'Saving …' : `Book ${entered.length === 1 ? 'one count' : `${entered.length} counts`}`}
           </button>
         </div>
-        <Refusal error={error instanceof ApiError ? error : error} />
+        <Refusal error={error} />
       </div>
       <p className="mt-6 text-sm text-soft">
         What this has cost so far is in the{' '}

@@ -64,6 +64,14 @@ export function Box({
 /** A number to type: comma or point. */
 export const NumberBox = (props: BoxProps) => <Box {...props} decimal />;
 
+/** When it was, for what is written down later. */
+export const When = ({ value, onChange }: { value: string; onChange: (text: string) => void }) => (
+  <Box label="When (empty: now)" type="datetime-local" value={value} onChange={onChange} />
+);
+
+/** The time of a `When` as it is sent; undefined for now. */
+export const sentTime = (text: string): string | undefined => (text === '' ? undefined : new Date(text).toISOString());
+
 /** One of a few, or with `several` any of them. */
 export function Chips<T extends string>({
   legend,

@@ -1,5 +1,8 @@
 import { useState } from 'react';
 
+/** Said where nobody is chosen. */
+export const NOBODY = 'Choose who is at the bench, at the top right.';
+
 /** Runs a save: busy while it goes, the refusal if there is one, and who is at the bench. */
 export function useSave(): {
   busy: boolean;

@@ -1,6 +1,5 @@
 import { Pause, Play } from '@phosphor-icons/react';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
 import type { SortView } from '@wunsch/core/api/beans';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { workedMs } from '@wunsch/core/workshop/work';
@@ -8,6 +7,7 @@ import { useNow } from '../app/DueLine';
 import { readFields } from '../bench/entry';
 import { StepForm } from '../bench/StepForm';
 import { PARTS } from '../bench/WorkBench';
+import { useChosenWork, WorkChips } from '../bench/WorkChips';
 import { send, useApi } from '../parts/api';
 import { hasDraft } from '../parts/draft';
 import { Empty, Refusal, Section } from '../parts/pieces';
@@ -18,33 +18,27 @@ import { SortStart } from './SortStart';
 
 /** Several people at the table: each has a session with a clock, piles by reason, and a mass check. */
 export function SortBench({ view }: { view: BenchView }) {
-  const [query, setQuery] = useSearchParams();
-  const asked = query.get('work');
-  const work =
-    asked === 'new'
-      ? undefined
-      : (view.works.find(({ id }) => id === asked) ?? (asked === null ? view.works[0] : undefined));
-  const select = (id: string): void => setQuery({ work: id }, { replace: true });
+  const show = useShow();
+  const now = useNow();
+  const { work, select, done } = useChosenWork(view.works);
   const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
   return (
     <div>
-      {view.works.length > 0 && (
-        <div className="mb-6 flex flex-wrap gap-2">
-          {view.works.map((row) => (
-            <SessionChip key={row.id} work={row} on={work?.id === row.id} choose={() => select(row.id)} />
-          ))}
-          <button
-            type="button"
-            className="chip min-h-[60px]! rounded-lg!"
-            aria-pressed={work === undefined}
-            onClick={() => select('new')}
-          >
-            + Another session
-          </button>
-        </div>
-      )}
+      <WorkChips
+        works={view.works}
+        chosen={work}
+        select={select}
+        another="Another session"
+        words={(row) => [
+          <>
+            {row.person} · <span className="code">{row.sources.map(({ code }) => code).join(' + ')}</span>
+            {row.sacks.length > 0 && ` sack ${row.sacks.join(', ')}`}
+          </>,
+          `${show.mass(row.massMg)}, ${clock(workedMs(row, now))}${row.pausedAt === null ? '' : ', paused'}`,
+        ]}
+      />
       {work ? (
-        <Session key={work.id} work={work} onDone={() => setQuery({}, { replace: true })} />
+        <Session key={work.id} work={work} onDone={done} />
       ) : candidates.length === 0 ? (
         <Empty title="Nothing waits to be sorted.">Lots that were taken in show here, the oldest first.</Empty>
       ) : (
@@ -94,30 +88,6 @@ function clock(ms: number): string {
   const two = (value: number): string => String(value).padStart(2, '0');
   const hours = Math.floor(seconds / 3600);
   return `${hours > 0 ? `${hours}:${two(Math.floor(seconds / 60) % 60)}` : Math.floor(seconds / 60)}:${two(seconds % 60)}`;
-}
-
-function SessionChip({ work, on, choose }: { work: WorkView; on: boolean; choose: () => void }) {
-  const show = useShow();
-  const now = useNow();
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      onClick={choose}
-      className="chip min-h-[60px]! items-start! rounded-lg! py-2 text-left"
-    >
-      <span>
-        <span className="block">
-          {work.person} · <span className="code">{work.sources.map(({ code }) => code).join(' + ')}</span>
-          {work.sacks.length > 0 && ` sack ${work.sacks.join(', ')}`}
-        </span>
-        <span className="block text-sm opacity-80">
-          {show.mass(work.massMg)}, {clock(workedMs(work, now))}
-          {work.pausedAt !== null && ', paused'}
-        </span>
-      </span>
-    </button>
-  );
 }
 
 function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {

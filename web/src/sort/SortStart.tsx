@@ -1,13 +1,12 @@
 import { useState } from 'react';
 import type { BeanLotView } from '@wunsch/core/api/beans';
 import type { HoldingView, WorkView } from '@wunsch/core/api/types';
-import { NOBODY } from '../beans/records';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { KIND_NAMES, Refusal } from '../parts/pieces';
-import { useSave } from '../parts/save';
+import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { SortFindings } from './SortFindings';
 

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { BenchView, HoldingView, StepView } from '@wunsch/core/api/types';
 import type { Command } from '@wunsch/core/ledger/commands';
+import { WinnowRecord } from '../winnow/WinnowRecord';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
 import { fieldsOf, textOfG } from '../bench/entry';
@@ -88,6 +89,7 @@ export function StepPage() {
                 <p className="mt-3">{(step.command as { note: string }).note}</p>
               )}
           </Section>
+          {step.kind === 'winnow' && <WinnowRecord command={step.command as Extract<Command, { kind: 'winnow' }>} />}
           {!step.withdrawn && (
             <Section title="Correct it" aside="the first version stays readable">
               {correcting ? (

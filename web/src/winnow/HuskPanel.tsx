@@ -5,7 +5,7 @@ import { newKey } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Caution, HoldingRow, Refusal, Section } from '../parts/pieces';
-import { useSave } from '../parts/save';
+import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 
 type Use = 'sold' | 'given' | 'composted' | 'used';
@@ -31,7 +31,7 @@ export function HuskPanel() {
   const row = husk.find(({ id }) => id === chosen);
   const save = async (): Promise<void> => {
     if (!row) return;
-    if (personId === null) return fail('Choose who is at the bench, at the top right.');
+    if (personId === null) return fail(NOBODY);
     const takings = use === 'sold' ? readNumber(price) : 0;
     if (takings === null) return fail('Say what it fetched, all of it.');
     const saved = await run(() =>

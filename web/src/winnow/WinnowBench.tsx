@@ -1,6 +1,6 @@
 import type { BenchView } from '@wunsch/core/api/types';
 import { WorkBench, type StationExtras } from '../bench/WorkBench';
-import { extrasCommand } from './extras';
+import { extrasCommand, extrasProblem } from './extras';
 import { HuskPanel } from './HuskPanel';
 import { WinnowExtras } from './WinnowExtras';
 
@@ -9,6 +9,7 @@ const EXTRAS: StationExtras = {
     <WinnowExtras fields={fields} setField={setField} code={codes[0] ?? null} inMg={inMg} />
   ),
   command: ({ fields }) => extrasCommand(fields),
+  problem: ({ fields }) => extrasProblem(fields),
 };
 
 /** Crack and winnow: weights, method and dials, passes, samples, what they say; and the husk. */

@@ -1,5 +1,6 @@
 import { X } from '@phosphor-icons/react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { WinnowPastView } from '@wunsch/core/api/losses';
 import { DIAL_NAMES, DIALS, type Dial } from '@wunsch/core/winnow/response';
 import { airAdvice, sampleShare, secondPass, type PickedSample } from '@wunsch/core/winnow/samples';
@@ -7,16 +8,12 @@ import { judgeSieve } from '@wunsch/core/winnow/sieve';
 import { fieldG, type Fields, type FieldState } from '../bench/entry';
 import { useApi } from '../parts/api';
 import { Chips, NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { readNumber, unreadable } from '../parts/number';
+import { capital } from '../parts/words';
 import { useShow } from '../parts/workshop';
-import { extrasField, extrasOf, sieveOf, type Extras, type Pass } from './extras';
+import { extrasField, extrasOf, METHOD_NAMES, PASS_NAMES, sieveOf, type Extras, type Pass } from './extras';
 
-const METHODS = [
-  ['hand', 'Peeled by hand'],
-  ['dryer', 'Bowl and hair dryer'],
-  ['column', 'Suction column'],
-  ['machine', 'Machine'],
-] as const;
+const METHODS = Object.entries(METHOD_NAMES) as [keyof typeof METHOD_NAMES, string][];
 /** Dials that a method has. */
 const DIALS_OF: Record<string, readonly Dial[]> = { hand: [], dryer: ['passes'], column: DIALS, machine: DIALS };
 const UNITS: Record<Dial, string> = { gapMm: 'mm', air: 'dial', feedKgPerHour: 'kg/h', passes: 'times' };
@@ -46,7 +43,7 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
       <Chips
         legend="How"
         options={METHODS}
-        chosen={[extras.method as (typeof METHODS)[number][0]]}
+        chosen={[extras.method as keyof typeof METHOD_NAMES]}
         choose={([method]) => set({ method: method ?? '' })}
       />
       {past?.offered && extras.method === '' && (
@@ -78,6 +75,7 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
               label={capital(DIAL_NAMES[dial])}
               unit={UNITS[dial]}
               value={extras.dials[dial] ?? ''}
+              problem={unreadable(extras.dials[dial] ?? '')}
               onChange={(text) => set({ dials: { ...extras.dials, [dial]: text } })}
             />
           ))}
@@ -104,6 +102,7 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
               label={label}
               unit="g"
               value={extras.sieve[name] ?? ''}
+              problem={unreadable(extras.sieve[name] ?? '')}
               onChange={(text) => set({ sieve: { ...extras.sieve, [name]: text } })}
             />
           ))}
@@ -114,17 +113,13 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
   );
 }
 
-const capital = (text: string): string => (text[0]?.toUpperCase() ?? '') + text.slice(1);
-
-const PASS_NAMES: Record<Pass['what'], string> = { first: 'First run', again: 'Husk again', picked: 'Picked by hand' };
-
 function Passes({ passes, change }: { passes: readonly Pass[]; change: (passes: Pass[]) => void }) {
   const [what, setWhat] = useState<Pass['what']>('first');
   const [nibs, setNibs] = useState('');
   const [minutes, setMinutes] = useState('');
   const add = (): void => {
     const nibsG = readNumber(nibs);
-    if (nibsG === null || nibsG < 0) return;
+    if (nibsG === null || nibsG < 0 || unreadable(minutes) !== undefined) return;
     change([...passes, { what, nibsG, minutes: Math.max(0, readNumber(minutes) ?? 0) }]);
     setNibs('');
     setMinutes('');
@@ -145,8 +140,23 @@ function Passes({ passes, change }: { passes: readonly Pass[]; change: (passes: 
           choose={([name]) => setWhat(name ?? 'first')}
         />
         <div className="flex flex-wrap items-end gap-3">
-          <NumberBox label="Nibs from it" unit="g" value={nibs} onChange={setNibs} onEnter={add} className="w-40" />
-          <NumberBox label="Minutes" value={minutes} onChange={setMinutes} onEnter={add} className="w-32" />
+          <NumberBox
+            label="Nibs from it"
+            unit="g"
+            value={nibs}
+            onChange={setNibs}
+            onEnter={add}
+            problem={unreadable(nibs)}
+            className="w-40"
+          />
+          <NumberBox
+            label="Minutes"
+            value={minutes}
+            onChange={setMinutes}
+            onEnter={add}
+            problem={unreadable(minutes)}
+            className="w-32"
+          />
           <button type="button" className="button mb-1" onClick={add}>
             Add the pass
           </button>
@@ -320,6 +330,52 @@ function Advice({ extras, past, huskG, inG }: { extras: Extras; past: WinnowPast
           {past.sessions.length} sessions on {past.family}.
         </span>
       </p>
+      <PastSessions past={past} />
     </section>
+  );
+}
+
+const SHOWN = 6;
+
+/** The newest sessions on beans like these: what was set, what came of it. */
+function PastSessions({ past }: { past: WinnowPastView }) {
+  const show = useShow();
+  const rows = past.sessions.slice(-SHOWN).reverse();
+  if (rows.length === 0) return null;
+  const share = (value: number | null): string => (value === null ? '–' : show.percent(value));
+  return (
+    <details>
+      <summary className="label min-h-11 cursor-pointer py-3">The last {rows.length} on these beans</summary>
+      <table className="w-full text-left text-sm">
+        <thead className="label">
+          <tr>
+            {['Nibs in', 'Set to', 'Nib yield', 'Shell in nibs', 'Nib in husk'].map((name) => (
+              <th key={name} className="pr-2 font-normal">
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.stepId} className="border-t border-rule">
+              <td className="py-1 pr-2">
+                <Link className="code link" to={`/step/${row.stepId}`}>
+                  {row.code}
+                </Link>
+              </td>
+              <td className="pr-2">
+                {DIALS.flatMap((dial) =>
+                  row.dials[dial] == null ? [] : [`${DIAL_NAMES[dial]} ${row.dials[dial]}`],
+                ).join(', ') || '–'}
+              </td>
+              <td className="figure pr-2">{show.percent(row.nibYield)}</td>
+              <td className="pr-2">{share(row.shell)}</td>
+              <td>{share(row.nib)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
   );
 }

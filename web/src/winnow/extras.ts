@@ -2,7 +2,7 @@ import type { Dial, Dials } from '@wunsch/core/winnow/response';
 import type { PickedSample } from '@wunsch/core/winnow/samples';
 import type { Sieve } from '@wunsch/core/winnow/sieve';
 import type { Fields, FieldState } from '../bench/entry';
-import { readNumber } from '../parts/number';
+import { readNumber, unreadable } from '../parts/number';
 
 /** What a winnowing asks for beside its weights; kept in the same draft, under names of its own. */
 export interface Pass {
@@ -18,6 +18,19 @@ export interface Extras {
   passes: Pass[];
   sieve: Partial<Record<keyof Sieve, string>>;
 }
+
+export const METHOD_NAMES = {
+  hand: 'Peeled by hand',
+  dryer: 'Bowl and hair dryer',
+  column: 'Suction column',
+  machine: 'Machine',
+} as const;
+
+export const PASS_NAMES: Record<Pass['what'], string> = {
+  first: 'First run',
+  again: 'Husk again',
+  picked: 'Picked by hand',
+};
 
 const NAME = '~winnow';
 const EMPTY: Extras = { method: '', dials: {}, shell: [], nib: [], passes: [], sieve: {} };
@@ -56,4 +69,12 @@ export function extrasCommand(fields: Fields): Record<string, unknown> {
     ...(extras.passes.length > 0 ? { passes: extras.passes } : {}),
     ...(sieve ? { sieve } : {}),
   };
+}
+
+/** What cannot be read among the extras, in words; null when all can. */
+export function extrasProblem(fields: Fields): string | null {
+  const extras = extrasOf(fields);
+  const texts = [...Object.values(extras.dials), ...Object.values(extras.sieve)];
+  const bad = texts.find((text) => unreadable(text) !== undefined);
+  return bad === undefined ? null : `“${bad}” among the dials and sieves is not a number.`;
 }

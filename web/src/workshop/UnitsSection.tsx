@@ -15,7 +15,10 @@ export function Units() {
     setSaved(false);
     setEdits((now) => ({ ...now, [key]: value }));
   };
-  const number = (key: 'wagePerHour' | 'energyPerKwh' | 'restDays' | 'readingHours', label: string) => (
+  const number = (
+    key: 'wagePerHour' | 'energyPerKwh' | 'restDays' | 'readingHours' | 'lookDays' | 'reinspectDays',
+    label: string,
+  ) => (
     <label className="label">
       {label}
       <input
@@ -89,6 +92,8 @@ export function Units() {
         {number('energyPerKwh', 'A kWh costs')}
         {number('restDays', 'Days that blocks rest')}
         {number('readingHours', 'Hours between gauge readings')}
+        {number('lookDays', 'Days between looks at the sacks')}
+        {number('reinspectDays', 'Days until beans are inspected again')}
         <div className="col-span-2 flex items-center gap-3">
           <button type="submit" className="button button-main">
             Save
