@@ -181,9 +181,9 @@ test('a hold, from webbing to release', async ({ page }) => {
 
   await page.goto(`/lot/${code}`);
   const log = async (temp: string): Promise<void> => {
-    await page.getByLabel('Core now (°C)').fill(temp);
+    await page.getByLabel('Core (°C)').fill(temp);
     await page.getByRole('button', { name: 'Log it' }).click();
-    await expect(page.getByLabel('Core now (°C)')).toHaveValue('');
+    await expect(page.getByLabel('Core (°C)')).toHaveValue('');
   };
   await log('-10');
   await expect(page.getByText('the clock stands: the core is at -10 °C')).toBeVisible();

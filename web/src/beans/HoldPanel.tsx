@@ -123,7 +123,7 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
       )}
       <div className="mt-3 grid items-end gap-3 sm:grid-cols-[9rem_14rem_auto]">
         <NumberBox
-          label="Core now"
+          label="Core"
           unit={show.temp(0).slice(-2)}
           value={temp}
           onChange={(text) => set({ temp: text })}
@@ -131,7 +131,7 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
           problem={unreadable(temp)}
         />
         <When value={at} onChange={(text) => set({ at: text })} />
-        <button type="button" className="button mb-1" disabled={busy} onClick={() => void read()}>
+        <button type="button" className="button mb-1 justify-self-start" disabled={busy} onClick={() => void read()}>
           Log it
         </button>
       </div>
