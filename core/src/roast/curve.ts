@@ -1,0 +1,206 @@
+import { sgg } from 'ml-savitzky-golay-generalized';
+
+/**
+ * A logged roast: seconds since the load went in, rising; bean and air temperature in °C, NaN where a probe was silent.
+ */
+export interface Curve {
+  seconds: Float64Array;
+  beanC: Float64Array;
+  airC: Float64Array;
+}
+
+export interface Stretch {
+  fromS: number;
+  toS: number;
+}
+
+export interface CleanCurve extends Curve {
+  /** Nothing was heard for so long. */
+  gaps: Stretch[];
+  /** Readings that no bean can do, taken out: the probe slipped or was knocked. */
+  slips: { second: number; readC: number }[];
+  /** The probe said the very same for so long. */
+  stuck: Stretch[];
+}
+
+export const emptyCurve = (): Curve => ({
+  seconds: new Float64Array(0),
+  beanC: new Float64Array(0),
+  airC: new Float64Array(0),
+});
+
+export function curveOf(rows: readonly (readonly [second: number, beanC: number, airC: number])[]): Curve {
+  return {
+    seconds: Float64Array.from(rows, ([second]) => second),
+    beanC: Float64Array.from(rows, ([, beanC]) => beanC),
+    airC: Float64Array.from(rows, ([, , airC]) => airC),
+  };
+}
+
+const median = (values: number[]): number => {
+  if (values.length === 0) return NaN;
+  values.sort((a, b) => a - b);
+  const middle = values.length >> 1;
+  return values.length % 2 === 1
+    ? (values[middle] ?? NaN)
+    : ((values[middle - 1] ?? NaN) + (values[middle] ?? NaN)) / 2;
+};
+
+/** Seconds between one reading and the next, as they usually are. */
+export function usualEvery(seconds: ArrayLike<number>): number {
+  const steps: number[] = [];
+  const stride = Math.max(1, Math.floor(seconds.length / 2000));
+  for (let i = 1; i < seconds.length; i += stride) steps.push((seconds[i] ?? 0) - (seconds[i - 1] ?? 0));
+  const usual = median(steps);
+  return Number.isFinite(usual) && usual > 0 ? usual : 1;
+}
+
+const WINDOW = 5;
+/** A reading so far from the middle of its neighbours was no bean. */
+const SLIP_C = 4;
+const SLIP_TIMES = 6;
+const STUCK_S = 45;
+/** Beans on a hot layer are never the same to a hundredth for long; a coarse logger may say so, so it must be longer. */
+const STUCK_READINGS = 20;
+
+/**
+ * Takes out what no bean can do (Hampel's rule: further from the middle of eleven neighbours than 4 °C and six times
+ * their median deviation), and names gaps and stretches in which the probe was stuck.
+ */
+export function clean(curve: Curve): CleanCurve {
+  const { seconds } = curve;
+  const n = seconds.length;
+  const beanC = Float64Array.from(curve.beanC);
+  const slips: CleanCurve['slips'] = [];
+  for (let i = 0; i < n; i += 1) {
+    const value = curve.beanC[i] ?? NaN;
+    if (!Number.isFinite(value)) continue;
+    const near: number[] = [];
+    for (let j = Math.max(0, i - WINDOW); j <= Math.min(n - 1, i + WINDOW); j += 1)
+      if (Number.isFinite(curve.beanC[j])) near.push(curve.beanC[j] ?? 0);
+    if (near.length < 5) continue;
+    const middle = median(near);
+    if (Math.abs(value - middle) <= SLIP_C) continue;
+    const deviation = 1.4826 * median(near.map((c) => Math.abs(c - middle)));
+    if (Math.abs(value - middle) > SLIP_TIMES * deviation) {
+      slips.push({ second: seconds[i] ?? 0, readC: value });
+      beanC[i] = NaN;
+    }
+  }
+  return { seconds, beanC, airC: curve.airC, slips, gaps: gapsOf(seconds, beanC), stuck: stuckOf(seconds, beanC) };
+}
+
+/** Stretches of ten seconds and more, and five usual steps, without a bean reading. */
+export function gapsOf(seconds: ArrayLike<number>, beanC: ArrayLike<number>): Stretch[] {
+  const longest = Math.max(10, 5 * usualEvery(seconds));
+  const gaps: Stretch[] = [];
+  let last: number | null = null;
+  for (let i = 0; i < seconds.length; i += 1) {
+    if (!Number.isFinite(beanC[i])) continue;
+    const second = seconds[i] ?? 0;
+    if (last !== null && second - last > longest) gaps.push({ fromS: last, toS: second });
+    last = second;
+  }
+  const end = seconds[seconds.length - 1] ?? 0;
+  if (last !== null && end - last > longest) gaps.push({ fromS: last, toS: end });
+  return gaps;
+}
+
+function stuckOf(seconds: ArrayLike<number>, beanC: ArrayLike<number>): Stretch[] {
+  const found: Stretch[] = [];
+  let from = 0;
+  for (let i = 1; i <= seconds.length; i += 1) {
+    if (i < seconds.length && beanC[i] === beanC[from]) continue;
+    const [fromS, toS] = [seconds[from] ?? 0, seconds[i - 1] ?? 0];
+    if (Number.isFinite(beanC[from]) && toS - fromS >= STUCK_S && i - from >= STUCK_READINGS)
+      found.push({ fromS, toS });
+    from = i;
+  }
+  return found;
+}
+
+/** Temperature and climb on an even grid. */
+export interface SmoothCurve {
+  seconds: Float64Array;
+  beanC: Float64Array;
+  /** °C a minute. */
+  climb: Float64Array;
+  airC: Float64Array;
+}
+
+/** Seconds over which a climb is taken. */
+export const CLIMB_WINDOW_S = 45;
+const GRID_MOST = 4000;
+
+/**
+ * Savitzky–Golay smoothing (parabola over a sliding window; Savitzky & Golay 1964) of the bean curve and of its slope.
+ * Gaps of the probe stay gaps: nothing is smoothed across them.
+ *
+ * @param windowS width of the window, seconds
+ */
+export function smooth(curve: CleanCurve, windowS = CLIMB_WINDOW_S): SmoothCurve {
+  const { seconds } = curve;
+  const n = seconds.length;
+  const [first, last] = [seconds[0] ?? 0, seconds[n - 1] ?? 0];
+  const every = Math.max(usualEvery(seconds), (last - first) / GRID_MOST, 0.2);
+  const count = n === 0 ? 0 : Math.floor((last - first) / every + 1e-6) + 1;
+  const grid = Float64Array.from({ length: count }, (_, i) => first + i * every);
+  const beanC = onGrid(seconds, curve.beanC, grid, curve.gaps);
+  const climb = new Float64Array(count).fill(NaN);
+  const smoothed = new Float64Array(count).fill(NaN);
+  for (let from = 0; from < count;) {
+    if (!Number.isFinite(beanC[from])) {
+      from += 1;
+      continue;
+    }
+    let to = from;
+    while (to < count && Number.isFinite(beanC[to])) to += 1;
+    const part = beanC.slice(from, to);
+    const windowSize = oddBetween(windowS / every, part.length);
+    if (windowSize !== null) {
+      smoothed.set(sgg(part, every, { windowSize, polynomial: 2, derivative: 0 }), from);
+      const slope = sgg(part, every, { windowSize, polynomial: 2, derivative: 1 });
+      for (let i = 0; i < slope.length; i += 1) climb[from + i] = 60 * (slope[i] ?? 0);
+    } else smoothed.set(part, from);
+    from = to;
+  }
+  return {
+    seconds: grid,
+    beanC: smoothed,
+    climb,
+    airC: onGrid(seconds, curve.airC, grid, gapsOf(seconds, curve.airC)),
+  };
+}
+
+/** The nearest odd window of at least five points that fits; null where there are too few. */
+function oddBetween(wanted: number, there: number): number | null {
+  const most = there % 2 === 1 ? there : there - 1;
+  if (most < 5) return null;
+  const odd = 2 * Math.floor(wanted / 2) + 1;
+  return Math.min(Math.max(5, odd), most);
+}
+
+function onGrid(
+  seconds: ArrayLike<number>,
+  values: ArrayLike<number>,
+  grid: ArrayLike<number>,
+  gaps: readonly Stretch[],
+): Float64Array {
+  const known: number[] = [];
+  for (let i = 0; i < seconds.length; i += 1) if (Number.isFinite(values[i])) known.push(i);
+  const result = new Float64Array(grid.length).fill(NaN);
+  let [k, g] = [0, 0];
+  for (let i = 0; i < grid.length; i += 1) {
+    const second = grid[i] ?? 0;
+    while (k + 1 < known.length && (seconds[known[k + 1] ?? 0] ?? 0) <= second) k += 1;
+    while (g < gaps.length && (gaps[g]?.toS ?? 0) <= second) g += 1;
+    const gap = gaps[g];
+    if (known.length === 0 || (gap && second > gap.fromS && second < gap.toS)) continue;
+    const [a, b] = [known[k] ?? 0, known[Math.min(k + 1, known.length - 1)] ?? 0];
+    const [s0, s1] = [seconds[a] ?? 0, seconds[b] ?? 0];
+    if (second < s0 - 1e-9 || (a === b && second > s0 + 1e-6)) continue;
+    const share = s1 > s0 ? (second - s0) / (s1 - s0) : 0;
+    result[i] = (values[a] ?? NaN) + share * ((values[b] ?? NaN) - (values[a] ?? NaN));
+  }
+  return result;
+}

@@ -1,0 +1,150 @@
+import { expectedParameters, type RoasterFit } from './fit';
+import { advance, dryBasis, dryingAt, BOUND_WATER, follower } from './model';
+import type { LiveRoast, Program, Setting } from './records';
+import { airAfter } from './simulate';
+
+/** Roast seconds since the load went in. @param startedAt, @param now UTC ms */
+export const elapsedS = (live: Pick<LiveRoast, 'speed' | 'seconds'>, startedAt: number, now: number): number =>
+  live.seconds ?? Math.max(0, ((now - startedAt) / 1000) * live.speed);
+
+export interface Whereabouts {
+  /** Place in the program; −1 without one. */
+  step: number;
+  beganS: number;
+  setC: number | null;
+  /** When the step ends by its minutes; null without a program. */
+  endsS: number | null;
+}
+
+/** Where in its program a roast stands, by the settings that were made. */
+export function whereIn(plan: Pick<Program, 'steps'> | null, settings: readonly Setting[]): Whereabouts {
+  const last = settings.at(-1);
+  if (!last) return { step: -1, beganS: 0, setC: null, endsS: null };
+  const beganS = settings.find(({ step }) => step === last.step)?.second ?? last.second;
+  const planned = plan?.steps[last.step];
+  return { step: last.step, beganS, setC: last.setC, endsS: planned ? beganS + 60 * planned.minutes : null };
+}
+
+export type Act =
+  | { what: 'set'; setC: number; note: string }
+  /** The end of the program: the load comes out. */
+  | { what: 'out' };
+
+export interface NextAct {
+  act: Act;
+  /** Roast second at which it is due at the latest; null when nothing says. */
+  atS: number | null;
+  /** What may bring it sooner. */
+  sooner: { what: 'bean'; beanC: number } | { what: 'sign'; sign: string } | null;
+}
+
+/** What is to be done next; null without a program. */
+export function nextAct(plan: Pick<Program, 'steps'> | null, settings: readonly Setting[]): NextAct | null {
+  const { step, endsS } = whereIn(plan, settings);
+  const current = plan?.steps[step];
+  if (!plan || !current) return null;
+  const next = plan.steps[step + 1];
+  return {
+    act: next ? { what: 'set', setC: next.setC, note: next.note } : { what: 'out' },
+    atS: endsS,
+    sooner: current.until,
+  };
+}
+
+/** Whether the step is over: its minutes are up, its bean temperature is reached, its sign was noticed. */
+export function isDue(
+  live: Pick<LiveRoast, 'plan' | 'settings' | 'signs'>,
+  second: number,
+  beanC: number | null,
+): boolean {
+  const next = nextAct(live.plan, live.settings);
+  if (!next) return false;
+  if (next.atS !== null && second >= next.atS) return true;
+  const { sooner } = next;
+  if (sooner?.what === 'bean') return beanC !== null && beanC >= sooner.beanC;
+  const { beganS } = whereIn(live.plan, live.settings);
+  return sooner?.what === 'sign' && live.signs.some(({ what, second: at }) => what === sooner.sign && at >= beganS);
+}
+
+/** The setting that a due step makes; null where the load comes out instead. */
+export function nextSetting(live: Pick<LiveRoast, 'plan' | 'settings'>, second: number): Setting | null {
+  const { step } = whereIn(live.plan, live.settings);
+  const next = live.plan?.steps[step + 1];
+  return next ? { second, setC: next.setC, step: step + 1 } : null;
+}
+
+/** Roast second of the next stirring; null when none is planned. */
+export function nextStirS(everyMin: number | null, stirs: readonly number[]): number | null {
+  return everyMin === null ? null : (stirs.at(-1) ?? 0) + 60 * everyMin;
+}
+
+export interface Ahead {
+  minutes: number[];
+  beanC: number[];
+  /** Roast second at which the running step is expected to end; at the latest its minutes. */
+  stepEndsS: number | null;
+  /** Roast second at which the program is expected to be over. */
+  outS: number | null;
+  endC: number | null;
+}
+
+const AHEAD_STEP_MIN = 1 / 6;
+
+/**
+ * How a roast goes on from its last reading: the rest of the program through the model, with the water that the curve
+ * so far has driven off.
+ *
+ * @param read seconds and bean temperatures so far, gaps left out; @param airNowC air at the last of them, or null
+ */
+export function lookAhead(
+  live: Pick<LiveRoast, 'plan' | 'settings' | 'layerMm' | 'moisturePct'>,
+  massG: number,
+  fit: RoasterFit,
+  read: { seconds: readonly number[]; beanC: readonly number[] },
+  airNowC: number | null,
+): Ahead | null {
+  const { plan, settings } = live;
+  const [lastS, lastC] = [read.seconds.at(-1), read.beanC.at(-1)];
+  const where = whereIn(plan, settings);
+  if (!plan || lastS === undefined || lastC === undefined || where.step < 0) return null;
+  const parameters = expectedParameters(fit, { massG, layerMm: live.layerMm });
+  let water = waterLeft(read, dryBasis((live.moisturePct ?? 7) / 100), parameters.dryingPerMin);
+  let [minute, beanC] = [lastS / 60, lastC];
+  let airC = airNowC ?? where.setC ?? lastC;
+  const ahead: Ahead = { minutes: [minute], beanC: [beanC], stepEndsS: null, outS: null, endC: null };
+  for (let index = where.step; index < plan.steps.length; index += 1) {
+    const step = plan.steps[index];
+    if (!step) break;
+    const setC = index === where.step ? (where.setC ?? step.setC) : step.setC;
+    const endMin = index === where.step ? (where.endsS ?? 0) / 60 : minute + step.minutes;
+    const [beganAt, beganC] = [minute, airC];
+    const airAt = (at: number): number => airAfter(beganC, setC, at - beganAt, fit.air.lagMin);
+    while (minute < endMin - 1e-9) {
+      if (step.until?.what === 'bean' && beanC >= step.until.beanC) break;
+      const h = Math.min(AHEAD_STEP_MIN, endMin - minute);
+      [beanC, water] = advance(beanC, water, minute, h, airAt, parameters);
+      minute += h;
+      airC = airAt(minute);
+      ahead.minutes.push(minute);
+      ahead.beanC.push(beanC);
+    }
+    if (index === where.step) ahead.stepEndsS = minute * 60;
+  }
+  return { ...ahead, outS: minute * 60, endC: beanC };
+}
+
+/** Water that is left after a logged curve: dX/dt = −k_d(T)(X − X_e), straight between readings. */
+function waterLeft(
+  read: { seconds: readonly number[]; beanC: readonly number[] },
+  start: number,
+  dryingPerMin: number,
+): number {
+  let water = start;
+  const bean = follower({ minutes: read.seconds.map((s) => s / 60), tempC: read.beanC });
+  for (let i = 1; i < read.seconds.length; i += 1) {
+    const [from, to] = [(read.seconds[i - 1] ?? 0) / 60, (read.seconds[i] ?? 0) / 60];
+    const rate = dryingAt(bean((from + to) / 2), dryingPerMin);
+    water = BOUND_WATER + (water - BOUND_WATER) * Math.exp(-rate * (to - from));
+  }
+  return water;
+}
