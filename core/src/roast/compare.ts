@@ -37,11 +37,16 @@ export interface FillVerdict {
   sentence: string;
 }
 
-/** Names, and the scatter below which nobody would taste a difference. */
+/** Names, the scatter below which nobody would taste a difference, and the end that means most roasted. */
 export const MEASURES = {
-  endC: { name: 'bean temperature at the end', least: 1.5, words: (v: number) => `${v.toFixed(1)} °C` },
-  area: { name: 'area above 100 °C', least: 15, words: (v: number) => `${Math.round(v)} °C·min` },
-  weightLeft: { name: 'weight lost', least: 0.004, words: (v: number) => `${(100 * (1 - v)).toFixed(1)} %` },
+  endC: { name: 'bean temperature at the end', least: 1.5, words: (v: number) => `${v.toFixed(1)} °C`, most: 'high' },
+  area: { name: 'area above 100 °C', least: 15, words: (v: number) => `${Math.round(v)} °C·min`, most: 'high' },
+  weightLeft: {
+    name: 'weight lost',
+    least: 0.004,
+    words: (v: number) => `${(100 * (1 - v)).toFixed(1)} %`,
+    most: 'low',
+  },
 } as const;
 
 /** One load in a hundred may be called odd by chance, over all its figures. */
@@ -81,8 +86,10 @@ export function judgeFill(loads: readonly LoadMeasures[]): FillVerdict {
       const dof = Math.max(others.length - 1, sd === MEASURES[measure].least ? 8 : 1);
       const half = studentQuantile(1 - (1 - LEVEL) / 2, dof) * sd * Math.sqrt(1 + 1 / others.length);
       if (Math.abs(value - meanOf(others)) <= half) continue;
-      const { name, words } = MEASURES[measure];
-      const why = `${name} ${words(value)}, the others ${words(Math.min(...others))} to ${words(Math.max(...others))}`;
+      const { name, words, most } = MEASURES[measure];
+      const ends = [Math.min(...others), Math.max(...others)].map(words);
+      if (most === 'low') ends.reverse();
+      const why = `${name} ${words(value)}, the others ${ends.join(' to ')}`;
       odd.set(code, [...(odd.get(code) ?? []), why]);
     }
   }

@@ -17,6 +17,10 @@ const SETTLED_S = 150;
 const STILL_PER_MIN = 0.4;
 const STILL_S = 60;
 const WARMER_C = 15;
+/** A stall is sudden: so long before it the beans still climbed so fast, and it was hardly warmer around them. */
+const SUDDEN_S = 75;
+const CLIMBING_PER_MIN = 2;
+const STILL_WARM = 0.9;
 const JUMP_TIMES = 1.8;
 const JUMP_PER_MIN = 4;
 const JUMP_S = 12;
@@ -46,29 +50,39 @@ function runs(seconds: ArrayLike<number>, holds: (index: number) => boolean, lea
 }
 
 /**
- * Where the beans stood still though it was well warmer around them: a door left open, an element that failed, a load
- * that was wet in the middle.
+ * Where the beans stopped climbing though it stayed well warmer around them (by the air probe or the setting, whichever
+ * is more): a door left open, an element that failed, a load that was wet in the middle. Beans that come to rest
+ * slowly, as the water takes what the air gives, are no stall.
  */
 export function stallsIn(curve: SmoothCurve, settings: readonly Setting[]): Stall[] {
   const { seconds, beanC, climb, airC } = curve;
-  const around = (i: number): number => {
-    const air = airC[i] ?? NaN;
-    return Number.isFinite(air) ? air : (settingAt(settings, seconds[i] ?? 0) ?? NaN);
+  const warmer = (i: number): number => {
+    const [air, set] = [airC[i] ?? NaN, settingAt(settings, seconds[i] ?? 0) ?? NaN];
+    const around = Number.isFinite(air) ? Math.max(air, Number.isFinite(set) ? set : air) : set;
+    return around - (beanC[i] ?? NaN);
   };
   const still = (i: number): boolean =>
-    (seconds[i] ?? 0) >= SETTLED_S && (climb[i] ?? NaN) <= STILL_PER_MIN && around(i) - (beanC[i] ?? NaN) >= WARMER_C;
-  return runs(seconds, still, STILL_S).map(([from, to]) => {
-    let sum = 0;
-    for (let i = from; i <= to; i += 1) sum += around(i) - (beanC[i] ?? 0);
-    return { fromS: seconds[from] ?? 0, toS: seconds[to] ?? 0, warmerC: sum / (to - from + 1) };
-  });
+    (seconds[i] ?? 0) >= SETTLED_S && (climb[i] ?? NaN) <= STILL_PER_MIN && warmer(i) >= WARMER_C;
+  const back = stepsIn(seconds, SUDDEN_S);
+  const sudden = (from: number): boolean =>
+    (climb[from - back] ?? NaN) >= CLIMBING_PER_MIN && warmer(from) >= STILL_WARM * warmer(from - back);
+  return runs(seconds, still, STILL_S)
+    .filter(([from]) => sudden(from))
+    .map(([from, to]) => {
+      let sum = 0;
+      for (let i = from; i <= to; i += 1) sum += warmer(i);
+      return { fromS: seconds[from] ?? 0, toS: seconds[to] ?? 0, warmerC: sum / (to - from + 1) };
+    });
 }
+
+/** How many points of an even grid make so many seconds. */
+const stepsIn = (seconds: ArrayLike<number>, span: number): number =>
+  Math.max(1, Math.round(span / ((seconds[1] ?? 1) - (seconds[0] ?? 0))));
 
 /** Where the beans warmed far faster than a minute before, and no setting had been raised. */
 export function jumpsIn(curve: SmoothCurve, settings: readonly Setting[]): Jump[] {
   const { seconds, climb } = curve;
-  const every = seconds.length > 1 ? (seconds[1] ?? 1) - (seconds[0] ?? 0) : 1;
-  const back = Math.max(1, Math.round(BEFORE_S / every));
+  const back = stepsIn(seconds, BEFORE_S);
   const raised = settings.filter((row, i) => i > 0 && row.setC > (settings[i - 1]?.setC ?? row.setC));
   const explained = (second: number): boolean =>
     raised.some((row) => second >= row.second && second <= row.second + RAISED_S);

@@ -79,6 +79,8 @@ const WEIGHT_ERROR = 0.003;
 const SCATTER = 0.12;
 const WORTH = 4;
 const FEWEST_READINGS = 12;
+/** A slow bean needs no fine steps; air is straight between readings. */
+const FIT_STEP_S = 15;
 /** Readings of one load that the fit looks at. */
 const LOOKS = 150;
 
@@ -108,7 +110,7 @@ function run(load: LoggedLoad, air: AirCurve, parameters: BeanParameters): BeanC
   const end = load.minutes[load.minutes.length - 1] ?? 0;
   const first = readings(load, load.beanC);
   const startC = load.beanStartC ?? ((first.minutes[0] ?? 1) < 0.25 ? (first.tempC[0] ?? ROOM_C) : ROOM_C);
-  return roastBeans(parameters, { beanC: startC, moisture: load.moisture }, air, Math.max(end, 0.1));
+  return roastBeans(parameters, { beanC: startC, moisture: load.moisture }, air, Math.max(end, 0.1), FIT_STEP_S);
 }
 
 const fitOptions = { damping: 0.5, maxIterations: 12, gradientDifference: 1e-3, errorTolerance: 1e-6 };

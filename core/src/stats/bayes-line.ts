@@ -45,7 +45,9 @@ export function bayesLine(
   const x = rows.length > 0 ? new Matrix(rows.map((row) => [...row])) : Matrix.zeros(0, k);
   const y = Matrix.columnVector([...values]);
   const precision = Matrix.add(priorPrecision, rows.length > 0 ? x.transpose().mmul(x) : Matrix.zeros(k, k));
-  const spread = inverse(precision);
+  const inverted = inverse(precision);
+  // Rounding leaves it a hair off symmetric.
+  const spread = Matrix.add(inverted, inverted.transpose()).mul(0.5);
   const pulled = priorPrecision.mmul(m0);
   const mean = spread.mmul(rows.length > 0 ? Matrix.add(pulled, x.transpose().mmul(y)) : pulled);
   const quadratic = (matrix: Matrix, vector: Matrix): number => vector.transpose().mmul(matrix).mmul(vector).get(0, 0);
