@@ -4,6 +4,7 @@ import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { beanRoutes } from './beans/plugin';
 import { CoreProbe, watchProbes } from './devices/core-probe';
+import { SimulatedRoastProbe } from './devices/roast-probe';
 import { deviceRoutes } from './devices/plugin';
 import { SimulatedScale } from './devices/scale';
 import { demoRoutes } from './demo/plugin';
@@ -13,6 +14,8 @@ import { Router } from './http/router';
 import { ledgerRoutes } from './ledger/plugin';
 import { Views } from './ledger/views';
 import { lossRoutes } from './losses/plugin';
+import { LiveRoasts } from './roast/live';
+import { roastRoutes } from './roast/plugin';
 import { traceRoutes } from './trace/plugin';
 import { dataRoutes } from './workshop/data';
 import { workshopRoutes } from './workshop/plugin';
@@ -81,6 +84,7 @@ export async function buildApp({
   const views = new Views(workshop);
   const startedAt = workshop.now();
   let stopProbes = (): void => undefined;
+  let stopRoasts = (): Promise<void> => Promise.resolve();
   router.read('/api/health', 'Whether it is up', () => ({
     ok: true,
     version: workshop.version,
@@ -93,7 +97,12 @@ export async function buildApp({
   ledgerRoutes(router, views);
   traceRoutes(router, views);
   const probe = new CoreProbe();
-  deviceRoutes(router, new SimulatedScale(workshop.now), probe);
+  const roastProbe = new SimulatedRoastProbe();
+  const live = new LiveRoasts(workshop, roastProbe);
+  workshop.roastCurve = (work) => live.row(work);
+  workshop.roastSpeed = (roast) => (roast.probe === 'simulated' ? roastProbe.mood.speed : 1);
+  deviceRoutes(router, new SimulatedScale(workshop.now), probe, roastProbe);
+  roastRoutes(router, views, live);
   beanRoutes(router, views);
   lossRoutes(router, views);
   calculatorRoutes(router);
@@ -101,11 +110,12 @@ export async function buildApp({
 
   app.addHook('onListen', (done) => {
     stopProbes = watchProbes(workshop, probe);
+    stopRoasts = live.watch();
     done();
   });
-  app.addHook('preClose', (done) => {
+  app.addHook('preClose', async () => {
     stopProbes();
-    done();
+    await stopRoasts();
   });
   app.addHook('onSend', (request, reply, payload, done) => {
     if (request.url.startsWith('/api/')) {

@@ -1,18 +1,10 @@
 import { z } from 'zod';
 import { STATIONS } from '../workshop/stations';
+import { id, massG, massOrNoneG, money, name, note, pieces, tempC, word } from './fields';
 import { LOSS_CAUSES, REJECT_REASONS } from './types';
+import { loadFacts, startRoast } from '../workshop/roasting';
 
-/** A mass entered at a bench: grams, more than nothing, at most 20 t. */
-export const massG = z.number().positive('must be more than 0 g').max(20_000_000, 'is more than 20 t');
-/** A mass that may be nothing. */
-export const massOrNoneG = z.number().min(0, 'cannot be below 0 g').max(20_000_000, 'is more than 20 t');
-export const pieces = z.number().int('must be whole').min(0, 'cannot be below 0').max(1_000_000, 'is too many');
-export const tempC = z.number().min(-60, 'is colder than any freezer').max(400, 'is hotter than any roaster');
-export const money = z.number().min(0, 'cannot be below 0').max(100_000_000, 'is too much');
-export const id = z.string().min(1, 'is missing').max(64);
-export const note = z.string().max(2000, 'is longer than 2,000 letters').default('');
-const name = z.string().trim().min(1, 'is missing').max(120, 'is longer than 120 letters');
-const word = z.string().trim().max(120, 'is longer than 120 letters').default('');
+export * from './fields';
 
 /** Grams (or, for bars, pieces) taken out of a holding. */
 export const source = z
@@ -100,6 +92,10 @@ export const roast = z.object({
   program: z.array(roastStep).max(40).default([]),
   endBeanC: tempC.nullable().default(null),
   outG: massG,
+  /** How it was roasted: program, settings, signs. */
+  how: loadFacts.optional(),
+  /** The logged curve, if there is one. */
+  curveId: id.nullable().optional(),
   note,
 });
 
@@ -314,6 +310,8 @@ export const startWork = z.object({
   dueAt: z.iso.datetime({ offset: true }).nullable().default(null),
   /** Sacks opened for it, by number. */
   sacks: z.array(z.number().int('must be whole').min(1).max(5000)).max(60).optional(),
+  /** For a roast that is followed live. */
+  roast: startRoast.optional(),
   note,
 });
 export type StartWork = z.infer<typeof startWork>;

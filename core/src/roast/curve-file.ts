@@ -14,6 +14,9 @@ export interface CurveMapping {
   unit: TemperatureUnit;
 }
 
+/** What the maker says instead of what was recognised. */
+export type CurveWish = { [K in keyof CurveMapping]?: CurveMapping[K] | undefined };
+
 export interface BadRow {
   /** Line of the file, from 1. */
   line: number;
@@ -74,7 +77,7 @@ function firstRow(rows: readonly (readonly string[])[]): number {
  * @param wanted what the maker says instead of what was recognised
  * @throws DomainError `roast/no-table`, `roast/no-time`, `roast/no-temperature`, `roast/no-readings`
  */
-export function readCurveTable(rows: readonly (readonly string[])[], wanted: Partial<CurveMapping> = {}): CurvePreview {
+export function readCurveTable(rows: readonly (readonly string[])[], wanted: CurveWish = {}): CurvePreview {
   const start = firstRow(rows);
   const first = rows[start];
   if (!first) {

@@ -1,11 +1,40 @@
 import { expectedParameters, type RoasterFit } from './fit';
 import { advance, dryBasis, dryingAt, BOUND_WATER, follower } from './model';
-import type { LiveRoast, Program, Setting } from './records';
+import type { LiveRoast, LoadFacts, Program, ProgramStep, Setting, StartRoast } from './records';
 import { airAfter } from './simulate';
 
 /** Roast seconds since the load went in. @param startedAt, @param now UTC ms */
 export const elapsedS = (live: Pick<LiveRoast, 'speed' | 'seconds'>, startedAt: number, now: number): number =>
   live.seconds ?? Math.max(0, ((now - startedAt) / 1000) * live.speed);
+
+/** The facts of a load as it goes in, the first setting made. @param curveId where its readings will be kept */
+export function beginRoast(start: StartRoast, speed: number, curveId: string): LiveRoast {
+  const first = start.plan?.steps[0];
+  return {
+    ...start,
+    settings: first ? [{ second: 0, setC: first.setC, step: 0 }] : [],
+    seconds: null,
+    signs: [],
+    stirs: [],
+    curveId,
+    speed,
+  };
+}
+
+/** What a live roast adds to the step that ends it: how it went, and as its program what was really set. */
+export function finishRoast(
+  { curveId: _c, speed: _s, ...live }: LiveRoast,
+  entered: { program: readonly { setC: number; minutes: number; note: string }[] },
+  second: number,
+): { how: LoadFacts; program: { setC: number; minutes: number; note: string }[] } {
+  const seconds = live.seconds ?? second;
+  const made = live.settings.map(({ second: from, setC, step }, i): Pick<ProgramStep, 'setC' | 'minutes' | 'note'> => ({
+    setC,
+    minutes: Math.max(0, Math.round(((live.settings[i + 1]?.second ?? seconds) - from) / 6) / 10),
+    note: live.plan?.steps[step]?.note ?? '',
+  }));
+  return { how: { ...live, seconds }, program: entered.program.length > 0 ? [...entered.program] : made };
+}
 
 export interface Whereabouts {
   /** Place in the program; −1 without one. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { id, massG, money } from '../ledger/commands';
+import { id, massG, money } from '../ledger/fields';
+import { roasterFacts } from './roasting';
 import { STATIONS } from './stations';
 import { MASS_UNITS } from '../units/mass';
 
@@ -59,6 +60,8 @@ export const newMachine = z.object({
   minG: capacity,
   maxG: capacity,
   kw: z.number().min(0, 'cannot be below 0').max(1000, 'is too much').default(0),
+  /** What a roaster is; null for other machines, and for roasters nobody has described. */
+  roaster: roasterFacts.nullable().optional(),
 });
 export const machine = newMachine.extend({ id });
 export type Machine = z.infer<typeof machine>;

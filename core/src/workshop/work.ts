@@ -1,3 +1,4 @@
+import type { LiveRoast } from './roasting';
 import type { Station } from './stations';
 
 /** Work under way at a station. */
@@ -15,6 +16,8 @@ export interface Work {
   pausedMs?: number;
   /** Sacks opened for it, by number. */
   sacks?: number[];
+  /** For a roast that is followed live. */
+  roast?: LiveRoast | null;
 }
 
 /** Milliseconds that hands were at a piece of work. */

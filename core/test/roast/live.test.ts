@@ -11,7 +11,8 @@ import {
   withSplit,
 } from '../../src/roast/program';
 import { READY_MADE } from '../../src/roast/ready-made';
-import { program, SCHOOLS } from '../../src/roast/records';
+import { program } from '../../src/roast/records';
+import { SCHOOLS } from '../../src/workshop/roasting-words';
 import { airFromSettings } from '../../src/roast/simulate';
 import { FALLING, madeLoad, normals, step } from './made';
 

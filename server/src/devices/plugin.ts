@@ -4,6 +4,7 @@ import { judgeRoom } from '@wunsch/core/beans/room';
 import { massOrNoneG, tempC } from '@wunsch/core/ledger/commands';
 import type { Router } from '../http/router';
 import type { CoreProbe } from './core-probe';
+import type { SimulatedRoastProbe } from './roast-probe';
 import { RoomSensor } from './room';
 import type { SimulatedScale } from './scale';
 
@@ -11,14 +12,30 @@ import type { SimulatedScale } from './scale';
 const TICK_MS = 200;
 
 /** The scale: a live stream, a place to post readings from a real one, and the simulated one's moods. */
-export function deviceRoutes(router: Router, scale: SimulatedScale, probe: CoreProbe): void {
-  const { app } = router;
+export function deviceRoutes(
+  router: Router,
+  scale: SimulatedScale,
+  probe: CoreProbe,
+  roastProbe: SimulatedRoastProbe,
+): void {
   roomRoutes(router, new RoomSensor(router.workshop.now));
   router.calc(
     '/api/devices/core/mood',
     'Make the simulated sack probe stuck or unplugged, or leave the door open',
     z.object({ stuck: z.boolean(), unplugged: z.boolean(), doorOpen: z.boolean() }),
     (mood) => (probe.mood = mood),
+  );
+  router.read('/api/devices/roast/mood', 'How the simulated roast probe behaves', () => roastProbe.mood);
+  router.calc(
+    '/api/devices/roast/mood',
+    'Make the simulated roast probe noisy, stuck or unplugged, or the next roast run faster than the clock',
+    z.object({
+      noiseC: z.number().min(0).max(20),
+      stuck: z.boolean(),
+      unplugged: z.boolean(),
+      speed: z.number().min(1).max(120),
+    }),
+    (mood) => (roastProbe.mood = mood),
   );
   router.read('/api/devices/scale', 'What the scale says now', () => scale.read());
   router.calc(
@@ -49,12 +66,12 @@ export function deviceRoutes(router: Router, scale: SimulatedScale, probe: CoreP
     },
   );
 
-  stream(router, '/api/devices/scale/stream', (send) => {
+  router.stream('/api/devices/scale/stream', 'What the scale says', (send) => {
     const tick = setInterval(() => send(scale.read()), TICK_MS);
     send(scale.read());
     return () => clearInterval(tick);
   });
-  stream(router, '/api/events', (send) => {
+  router.stream('/api/events', 'When something was saved anywhere', (send) => {
     send({ version: router.workshop.version });
     const beat = setInterval(() => send({ version: router.workshop.version }), 20_000);
     const stop = router.workshop.onChange((version) => send({ version }));
@@ -62,33 +79,6 @@ export function deviceRoutes(router: Router, scale: SimulatedScale, probe: CoreP
       clearInterval(beat);
       stop();
     };
-  });
-
-  /** Server-sent events until the other side goes, or this server does. */
-  function stream(to: Router, url: string, start: (send: (data: unknown) => void) => () => void): void {
-    to.routes.push({ method: 'GET', url, summary: 'Server-sent events' });
-    app.get(url, (request, reply) => {
-      reply.hijack();
-      const { raw } = reply;
-      raw.writeHead(200, {
-        'content-type': 'text/event-stream',
-        'cache-control': 'no-store',
-        'x-accel-buffering': 'no',
-      });
-      const stop = start((data) => raw.write(`data: ${JSON.stringify(data)}\n\n`));
-      const end = (): void => {
-        stop();
-        open.delete(end);
-        raw.end();
-      };
-      open.add(end);
-      request.raw.on('close', end);
-    });
-  }
-  const open = new Set<() => void>();
-  app.addHook('preClose', (done) => {
-    for (const end of [...open]) end();
-    done();
   });
 }
 

@@ -1,3 +1,6 @@
+import { parse, type CsvError } from 'csv-parse/sync';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+
 /** A field as RFC 4180 wants it; a leading `=`, `+`, `-`, `@` is kept from being run by a spreadsheet. */
 export function csvField(value: string | number | null): string {
   if (value === null) return '';
@@ -9,3 +12,42 @@ export function csvField(value: string | number | null): string {
 /** Rows as CSV (RFC 4180). */
 export const csv = (rows: readonly (readonly (string | number | null)[])[]): string =>
   rows.map((row) => row.map(csvField).join(',')).join('\r\n') + '\r\n';
+
+const WORDS: Record<string, string> = {
+  CSV_QUOTE_NOT_CLOSED: 'a quotation mark is opened and never closed',
+  INVALID_OPENING_QUOTE: 'a quotation mark stands inside a field',
+  CSV_INVALID_CLOSING_QUOTE: 'something stands behind a closing quotation mark',
+  CSV_NON_TRIMABLE_CHAR_AFTER_CLOSING_QUOTE: 'something stands behind a closing quotation mark',
+};
+
+/** The line that shows best what stands between columns: tables may have a few lines above them. */
+const widest = (text: string): string =>
+  text
+    .slice(0, 4000)
+    .split('\n', 20)
+    .reduce((best, line) => (line.split(/[;,\t]/).length > best.split(/[;,\t]/).length ? line : best), '');
+
+/** Rows of a table as text (RFC 4180; comma, semicolon or tab). @throws DomainError naming the line that is broken */
+export function readTable(text: string, { most, code }: { most: number; code: string }): string[][] {
+  const first = widest(text);
+  const delimiter = [';', '\t', ','].reduce(
+    (best, sign) => (first.split(sign).length > first.split(best).length ? sign : best),
+    ',',
+  );
+  try {
+    return parse(text, {
+      bom: true,
+      delimiter,
+      relax_column_count: true,
+      skip_empty_lines: true,
+      to: most,
+    }) as string[][];
+  } catch (error) {
+    const { code: fault, lines, message } = error as CsvError & { lines?: number };
+    throw new DomainError(
+      code,
+      `The table cannot be read: ${WORDS[fault] ?? message}${lines === undefined ? '' : `, line ${lines}`}. Nothing was taken in.`,
+      [{ path: 'text', message: `line ${lines ?? '?'}: ${WORDS[fault] ?? message}` }],
+    );
+  }
+}

@@ -14,11 +14,17 @@ export interface Route {
 /** Registers routes and remembers them for the OpenAPI document. */
 export class Router {
   readonly routes: Route[] = [];
+  private readonly open = new Set<() => void>();
 
   constructor(
     readonly app: FastifyInstance,
     readonly workshop: Workshop,
-  ) {}
+  ) {
+    app.addHook('preClose', (done) => {
+      for (const end of [...this.open]) end();
+      done();
+    });
+  }
 
   read<Q extends z.ZodType>(
     url: string,
@@ -51,10 +57,56 @@ export class Router {
     });
   }
 
+  /**
+   * Server-sent events until the other side goes, or this server does.
+   *
+   * @param start begins to send; what it returns stops it. What it throws is answered as a refusal.
+   */
+  stream(
+    url: string,
+    summary: string,
+    start: (send: (data: unknown) => void, request: FastifyRequest) => () => void,
+  ): void {
+    this.routes.push({ method: 'GET', url, summary: `${summary} (server-sent events)` });
+    this.app.get(url, (request, reply) => {
+      const { raw } = reply;
+      let begun = false;
+      const begin = (): void => {
+        if (begun) return;
+        begun = true;
+        reply.hijack();
+        raw.writeHead(200, {
+          'content-type': 'text/event-stream',
+          'cache-control': 'no-store',
+          'x-accel-buffering': 'no',
+        });
+      };
+      const stop = start((data) => {
+        begin();
+        raw.write(`data: ${JSON.stringify(data)}\n\n`);
+      }, request);
+      begin();
+      raw.flushHeaders();
+      const end = (): void => {
+        stop();
+        this.open.delete(end);
+        raw.end();
+      };
+      this.open.add(end);
+      request.raw.on('close', end);
+    });
+  }
+
   /** A calculation: takes a body, changes nothing. */
-  calc<B extends z.ZodType>(url: string, summary: string, body: B, answer: (body: z.infer<B>) => unknown): void {
+  calc<B extends z.ZodType>(
+    url: string,
+    summary: string,
+    body: B,
+    answer: (body: z.infer<B>) => unknown,
+    bodyLimit?: number,
+  ): void {
     this.routes.push({ method: 'POST', url, summary, body });
-    this.app.post(url, (request) => answer(body.parse(request.body)));
+    this.app.post(url, bodyLimit === undefined ? {} : { bodyLimit }, (request) => answer(body.parse(request.body)));
   }
 
   /**

@@ -1,10 +1,13 @@
-import { eq, sql } from 'drizzle-orm';
+import { eq, inArray, sql } from 'drizzle-orm';
 import type { BeanRecord } from '@wunsch/core/beans/records';
 import type { Batch, Holding, LotFacts, Material, Posting, Step } from '@wunsch/core/ledger/types';
+import type { RoastRecord } from '@wunsch/core/roast/records';
+import type { Curve } from '@wunsch/core/roast/curve';
 import type { Route } from '@wunsch/core/workshop/stations';
 import type { Machine, Person, Settings } from '@wunsch/core/workshop/schemas';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Database } from './database';
+import { packFloats, unpackFloats } from './floats';
 import * as t from './schema';
 
 /** Everything the workshop is, as it is read at start. */
@@ -21,10 +24,16 @@ export interface Records {
   works: Work[];
   beanRecords: BeanRecord[];
   files: FileMeta[];
+  roastRecords: RoastRecord[];
+  curves: CurveMeta[];
 }
 
 /** A photo or paper without its bytes. */
 export type FileMeta = Omit<typeof t.files.$inferSelect, 'bytes'>;
+
+/** A logged curve without its readings. */
+export type CurveMeta = Omit<typeof t.roastCurves.$inferSelect, 'seconds' | 'beanC' | 'airC'>;
+export type CurveRow = CurveMeta & { curve: Curve };
 
 /** What one transaction adds or changes. */
 export interface Changes {
@@ -45,6 +54,11 @@ export interface Changes {
   beanRecords: BeanRecord[];
   files: (FileMeta & { bytes: Uint8Array })[];
   removedFiles: string[];
+  roastRecords: RoastRecord[];
+  curves: CurveRow[];
+  /** Curves that became a load's. */
+  curveLoads: { id: string; loadId: string }[];
+  removedCurves: string[];
 }
 
 export const noChanges = (): Changes => ({
@@ -63,6 +77,10 @@ export const noChanges = (): Changes => ({
   beanRecords: [],
   files: [],
   removedFiles: [],
+  roastRecords: [],
+  curves: [],
+  curveLoads: [],
+  removedCurves: [],
 });
 
 type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
@@ -102,6 +120,7 @@ export async function write(db: Database, changes: Changes, replacing = false): 
         .onConflictDoUpdate({ target: t.works.id, set: { value: sql`excluded.value` } }),
     );
     await writeBeans(tx, changes);
+    await writeRoasts(tx, changes);
     for (const { id, at, stepId } of changes.closedWorks) {
       await tx.update(t.works).set({ closedAt: at, closedBy: stepId }).where(eq(t.works.id, id));
     }
@@ -119,6 +138,51 @@ async function writeBeans(tx: Tx, changes: Changes): Promise<void> {
   );
   for (const file of changes.files) await tx.insert(t.files).values(file);
   for (const id of changes.removedFiles) await tx.update(t.files).set({ bytes: null }).where(eq(t.files.id, id));
+}
+
+async function writeRoasts(tx: Tx, changes: Changes): Promise<void> {
+  await inChunks(changes.roastRecords, (rows) =>
+    tx.insert(t.roastRecords).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
+  );
+  for (const row of changes.curves) await writeCurve(tx, row);
+  for (const { id, loadId } of changes.curveLoads)
+    await tx.update(t.roastCurves).set({ loadId }).where(eq(t.roastCurves.id, id));
+  for (const id of changes.removedCurves) await tx.delete(t.roastCurves).where(eq(t.roastCurves.id, id));
+}
+
+/** Writes a curve, or its newest state over the one before. */
+export async function writeCurve(db: Database | Tx, { curve, ...meta }: CurveRow): Promise<void> {
+  const row = {
+    ...meta,
+    readings: curve.seconds.length,
+    seconds: packFloats(curve.seconds),
+    beanC: packFloats(curve.beanC),
+    airC: packFloats(curve.airC),
+  };
+  await db.insert(t.roastCurves).values(row).onConflictDoUpdate({ target: t.roastCurves.id, set: row });
+}
+
+export async function readCurve(db: Database, id: string): Promise<Curve | null> {
+  const { seconds, beanC, airC } = t.roastCurves;
+  const [row] = await db.select({ seconds, beanC, airC }).from(t.roastCurves).where(eq(t.roastCurves.id, id));
+  if (!row) return null;
+  return { seconds: unpackFloats(row.seconds), beanC: unpackFloats(row.beanC), airC: unpackFloats(row.airC) };
+}
+
+/** Several curves at once, by id. */
+export async function readCurves(db: Database, ids: readonly string[]): Promise<Map<string, Curve>> {
+  if (ids.length === 0) return new Map();
+  const { id, seconds, beanC, airC } = t.roastCurves;
+  const rows = await db
+    .select({ id, seconds, beanC, airC })
+    .from(t.roastCurves)
+    .where(inArray(id, [...ids]));
+  return new Map(
+    rows.map((row) => [
+      row.id,
+      { seconds: unpackFloats(row.seconds), beanC: unpackFloats(row.beanC), airC: unpackFloats(row.airC) },
+    ]),
+  );
 }
 
 /** The bytes of a photo or paper; null when there are none (any more). */
@@ -180,6 +244,10 @@ export async function read(db: Database): Promise<Records> {
       await packed(sql`select json_agg(json_build_object('id', id, 'lotId', lot_id, 'name', name, 'caption', caption,
       'type', type, 'size', size, 'width', width, 'height', height, 'sha256', sha256, 'at', at, 'personId', person_id)
       order by at, id) as rows from files where bytes is not null`),
+    roastRecords: await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
+      'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from roast_records`),
+    curves: await packed(sql`select json_agg(json_build_object('id', id, 'loadId', load_id, 'name', name,
+      'source', source, 'startedAt', started_at, 'readings', readings) order by started_at, id) as rows from roast_curves`),
     works: await packed(sql`select json_agg(value order by id) as rows from works where closed_at is null`),
   };
 }
@@ -238,6 +306,6 @@ export async function findAnswer(db: Database, key: string): Promise<typeof t.an
 /** Empties every table of the workshop, children first. */
 export async function clear(db: Database | Tx): Promise<void> {
   await db.execute(
-    sql`truncate answers, files, bean_records, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
+    sql`truncate answers, roast_curves, roast_records, files, bean_records, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
   );
 }

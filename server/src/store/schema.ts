@@ -129,3 +129,31 @@ export const files = pgTable('files', {
   /** Null once it was removed: the row stays, the picture goes. */
   bytes: bytea('bytes'),
 });
+
+/** What is written down about roasting: programs and their versions, trials, scores, words. Only ever added to. */
+export const roastRecords = pgTable('roast_records', {
+  id: text('id').primaryKey(),
+  kind: text('kind').notNull(),
+  at: instant('at').notNull(),
+  recordedAt: instant('recorded_at').notNull(),
+  personId: text('person_id')
+    .notNull()
+    .references(() => people.id),
+  value: jsonb('value').notNull(),
+});
+
+/**
+ * A logged roast, one row: seconds, bean and air temperature packed as little-endian 32-bit floats, NaN for silence.
+ */
+export const roastCurves = pgTable('roast_curves', {
+  id: text('id').primaryKey(),
+  /** The tub that the load became; null while it roasts, and for a curve without a load. */
+  loadId: text('load_id').references(() => holdings.id),
+  name: text('name').notNull(),
+  source: text('source').notNull(),
+  startedAt: instant('started_at').notNull(),
+  readings: integer('readings').notNull(),
+  seconds: bytea('seconds').notNull(),
+  beanC: bytea('bean_c').notNull(),
+  airC: bytea('air_c').notNull(),
+});

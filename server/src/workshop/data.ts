@@ -1,9 +1,12 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { roastRecord } from '@wunsch/core/roast/records';
 import { beanRecord } from '@wunsch/core/beans/records';
 import { Book } from '@wunsch/core/ledger/book';
 import { settings } from '@wunsch/core/workshop/schemas';
 import { sniff } from '../beans/sniff';
+import { MOST_READINGS } from '../roast/import';
+import { curveData } from '../roast/loads';
 import type { Router } from '../http/router';
 import { noChanges, write, type Changes, type FileMeta } from '../store/records';
 import type { Workshop } from './workshop';
@@ -25,6 +28,19 @@ const bundle = z.object({
   /** Absent in files from before beans had records. */
   beanRecords: z.array(row.and(z.object({ value: z.unknown() }))).default([]),
   files: z.array(row.and(z.object({ data: z.base64() }))).default([]),
+  /** Absent in files from before roasts had programs and curves. */
+  roastRecords: z.array(row.and(z.object({ value: z.unknown() }))).default([]),
+  curves: z
+    .array(
+      row.and(
+        z.object({
+          seconds: z.array(z.number()).max(MOST_READINGS),
+          beanC: z.array(z.number().nullable()).max(MOST_READINGS),
+          airC: z.array(z.number().nullable()).max(MOST_READINGS),
+        }),
+      ),
+    )
+    .default([]),
 });
 
 const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
@@ -33,7 +49,12 @@ const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sor
 function ordered(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(ordered);
   if (value === null || typeof value !== 'object') return value;
-  return Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined).sort(([a], [b]) => (a < b ? -1 : 1)).map(([k, v]) => [k, ordered(v)]));
+  return Object.fromEntries(
+    Object.entries(value)
+      .filter(([, v]) => v !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([k, v]) => [k, ordered(v)]),
+  );
 }
 
 /** The whole workshop as one JSON document. */
@@ -42,41 +63,51 @@ export async function exportWorkshop(workshop: Workshop): Promise<string> {
   const files: (FileMeta & { data: string })[] = [];
   for (const file of byId(workshop.beans.files.values()))
     files.push({ ...file, data: Buffer.from((await workshop.fileBytes(file.id)) ?? []).toString('base64') });
-  return JSON.stringify(ordered({
-    format: 'wunsch-workshop',
-    version: 1,
-    settings: workshop.settings,
-    people: byId(workshop.people.values()),
-    machines: byId(workshop.machines.values()),
-    materials: byId(workshop.materials.values()),
-    routes: byId(workshop.routes.values()),
-    holdings: byId(book.holdings.values()),
-    lots: byId([...workshop.lots].map(([id, facts]) => ({ id, facts }))),
-    batches: byId(workshop.batches.values()),
-    steps: [...book.steps.values()].sort((a, b) => a.seq - b.seq),
-    works: byId(workshop.works.values()),
-    beanRecords: byId(workshop.beans.everything()),
-    files,
-  }));
+  const curves: unknown[] = [];
+  for (const meta of byId(workshop.roasts.curves.values())) {
+    const curve = await workshop.readCurve(meta.id);
+    if (curve) curves.push({ ...meta, ...curveData(curve) });
+  }
+  return JSON.stringify(
+    ordered({
+      format: 'wunsch-workshop',
+      version: 1,
+      settings: workshop.settings,
+      people: byId(workshop.people.values()),
+      machines: byId(workshop.machines.values()),
+      materials: byId(workshop.materials.values()),
+      routes: byId(workshop.routes.values()),
+      holdings: byId(book.holdings.values()),
+      lots: byId([...workshop.lots].map(([id, facts]) => ({ id, facts }))),
+      batches: byId(workshop.batches.values()),
+      steps: [...book.steps.values()].sort((a, b) => a.seq - b.seq),
+      works: byId(workshop.works.values()),
+      beanRecords: byId(workshop.beans.everything()),
+      files,
+      roastRecords: byId(workshop.roasts.everything()),
+      curves,
+    }),
+  );
 }
 
 /** Restores an export into an empty workshop: every step is checked by the ledger first; all or nothing. */
 export async function restoreWorkshop(workshop: Workshop, input: z.infer<typeof bundle>): Promise<void> {
   if (workshop.book.steps.size > 0) {
-    throw new DomainError('workshop/not-empty', 'A restore goes into an empty workshop only. Start one with another WUNSCH_DATA directory.');
+    throw new DomainError(
+      'workshop/not-empty',
+      'A restore goes into an empty workshop only. Start one with another WUNSCH_DATA directory.',
+    );
   }
   const changes = {
     ...noChanges(),
-    ...(input as unknown as Omit<Changes, 'files'>),
+    ...(input as unknown as Omit<Changes, 'files' | 'curves'>),
     files: input.files.map(readFile),
     beanRecords: input.beanRecords.map(readRecord),
+    roastRecords: input.roastRecords.map(readRoastRecord),
+    curves: input.curves.map(readCurveRow),
   };
   checkByLedger(changes);
-  const {
-    format: _f,
-    version: _v,
-    ...rest
-  } = changes as typeof changes & { format: string; version: number };
+  const { format: _f, version: _v, ...rest } = changes as typeof changes & { format: string; version: number };
   const whole = { ...rest, settings: settings.parse(input.settings) };
   try {
     await write(workshop.db, whole, true);
@@ -88,7 +119,8 @@ export async function restoreWorkshop(workshop: Workshop, input: z.infer<typeof 
 
 function readFile({ data, ...file }: z.infer<typeof bundle>['files'][number], index: number): Changes['files'][number] {
   const bytes = Buffer.from(data, 'base64');
-  if (sniff(bytes).type !== file['type']) throw badRestore(`files.${index}`, `File ${index + 1} is not what it says it is.`);
+  if (sniff(bytes).type !== file['type'])
+    throw badRestore(`files.${index}`, `File ${index + 1} is not what it says it is.`);
   return { ...(file as unknown as FileMeta), bytes };
 }
 
@@ -98,8 +130,30 @@ function readRecord(row: z.infer<typeof bundle>['beanRecords'][number], index: n
   return { ...(row as unknown as Changes['beanRecords'][number]), value: value.data };
 }
 
+function readRoastRecord(
+  row: z.infer<typeof bundle>['roastRecords'][number],
+  index: number,
+): Changes['roastRecords'][number] {
+  const value = roastRecord.safeParse(row.value);
+  if (!value.success) throw badRestore(`roastRecords.${index}`, `Roast record ${index + 1} cannot be read.`);
+  return { ...(row as unknown as Changes['roastRecords'][number]), value: value.data };
+}
+
+function readCurveRow(
+  { seconds, beanC, airC, ...meta }: z.infer<typeof bundle>['curves'][number],
+  index: number,
+): Changes['curves'][number] {
+  if (beanC.length !== seconds.length || airC.length !== seconds.length)
+    throw badRestore(`curves.${index}`, `Curve ${index + 1} has columns of different lengths.`);
+  const floats = (values: (number | null)[]): Float64Array => Float64Array.from(values, (value) => value ?? NaN);
+  const curve = { seconds: Float64Array.from(seconds), beanC: floats(beanC), airC: floats(airC) };
+  return { ...(meta as unknown as Changes['curves'][number]), readings: seconds.length, curve };
+}
+
 const badRestore = (path: string, detail: string): DomainError =>
-  new DomainError('workshop/bad-restore', `The file does not fit: ${detail} Nothing was restored.`, [{ path, message: detail }]);
+  new DomainError('workshop/bad-restore', `The file does not fit: ${detail} Nothing was restored.`, [
+    { path, message: detail },
+  ]);
 
 /** Every step of the file, entered in a book of its own. */
 function checkByLedger(changes: Pick<ReturnType<typeof noChanges>, 'holdings' | 'steps'>): void {
@@ -125,8 +179,15 @@ const RESTORE_LIMIT = 256 * 1024 * 1024;
 export function dataRoutes(router: Router): void {
   const { workshop } = router;
   router.read('/api/workshop/export.json', 'Everything, as one JSON document', () => exportWorkshop(workshop));
-  router.write('POST', '/api/workshop/restore', 'Restore an export into an empty workshop', bundle, async (body) => {
-    await restoreWorkshop(workshop, body);
-    return { steps: workshop.book.steps.size };
-  }, RESTORE_LIMIT);
+  router.write(
+    'POST',
+    '/api/workshop/restore',
+    'Restore an export into an empty workshop',
+    bundle,
+    async (body) => {
+      await restoreWorkshop(workshop, body);
+      return { steps: workshop.book.steps.size };
+    },
+    RESTORE_LIMIT,
+  );
 }

@@ -1,13 +1,15 @@
 import { nanoid } from 'nanoid';
 import type { BeanRecord, BeanRecordValue } from '@wunsch/core/beans/records';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { RoastRecord, RoastRecordValue } from '@wunsch/core/roast/records';
 import type { EntryHead } from '@wunsch/core/ledger/commands';
 import type { Batch, LotFacts, Material } from '@wunsch/core/ledger/types';
 import { DEFAULT_SETTINGS, type Machine, type Person, type Settings } from '@wunsch/core/workshop/schemas';
 import type { Route } from '@wunsch/core/workshop/stations';
 import type { Work } from '@wunsch/core/workshop/work';
 import { BeanBook } from '../beans/book';
-import { noChanges, type Changes, type FileMeta } from '../store/records';
+import { RoastBook } from '../roast/book';
+import { noChanges, type Changes, type CurveRow, type FileMeta } from '../store/records';
 
 /** How far ahead of this clock an entry may be: a tablet's clock runs a little fast. */
 const CLOCK_SLACK_MS = 5 * 60_000;
@@ -23,6 +25,7 @@ export abstract class Lists {
   readonly batches = new Map<string, Batch>();
   readonly works = new Map<string, Work>();
   readonly beans = new BeanBook();
+  readonly roasts = new RoastBook();
   protected pending: Changes = noChanges();
 
   protected constructor(readonly now: () => number) {}
@@ -75,6 +78,23 @@ export abstract class Lists {
     this.beans.add(record);
     this.pending.beanRecords.push(record);
     return record;
+  }
+
+  /** Writes something down about roasting. */
+  addRoastRecord(value: RoastRecordValue, head: { personId: string; at?: string | undefined }): RoastRecord {
+    this.checkHead({ personId: head.personId, machineId: null });
+    const { personId } = head;
+    const record: RoastRecord = { id: nanoid(12), at: this.timeOf(head), recordedAt: this.now(), personId, value };
+    this.roasts.add(record);
+    this.pending.roastRecords.push(record);
+    return record;
+  }
+
+  /** Takes a whole curve in. */
+  addCurve(row: CurveRow): void {
+    const { curve: _, ...meta } = row;
+    this.roasts.addCurve(meta);
+    this.pending.curves.push(row);
   }
 
   addFile(meta: Omit<FileMeta, 'id' | 'at'>, bytes: Uint8Array): FileMeta {

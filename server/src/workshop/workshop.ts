@@ -10,11 +10,24 @@ import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/plan
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { milliFromMajor } from '@wunsch/core/units/money';
+import { beginRoast, elapsedS, finishRoast } from '@wunsch/core/roast/live';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
+import type { LiveRoast, StartRoast } from '@wunsch/core/workshop/roasting';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Database } from '../store/database';
-import { clear, findAnswer, noChanges, read, readFileBytes, write } from '../store/records';
+import {
+  clear,
+  findAnswer,
+  noChanges,
+  read,
+  readCurve,
+  readCurves,
+  readFileBytes,
+  write,
+  writeCurve,
+  type CurveRow,
+} from '../store/records';
 import type { answers } from '../store/schema';
 import { Lists } from './lists';
 import { takeForWork } from './works';
@@ -38,6 +51,10 @@ export class Workshop extends Lists {
   private seq = 0;
   private worth: Valuation | null = null;
   private readonly listeners = new Set<(version: number) => void>();
+  /** What was logged of a live roast so far; set by who logs it. */
+  roastCurve: ((work: Work) => CurveRow | null) | null = null;
+  /** How fast the clock of a new roast runs. */
+  roastSpeed: (roast: StartRoast) => number = () => 1;
   /** Goes up with every change that screens should see. */
   version = 1;
 
@@ -68,6 +85,7 @@ export class Workshop extends Lists {
     for (const map of [this.people, this.machines, this.materials, this.routes, this.lots, this.batches, this.works])
       map.clear();
     this.beans.clear();
+    this.roasts.clear();
     this.counters = new Map();
     this.pending = noChanges();
     this.worth = null;
@@ -90,6 +108,8 @@ export class Workshop extends Lists {
     for (const row of records.works) this.works.set(row.id, row);
     for (const row of records.beanRecords) this.beans.add(row);
     for (const row of records.files) this.beans.files.set(row.id, row);
+    for (const row of records.roastRecords) this.roasts.add(row);
+    for (const row of records.curves) this.roasts.addCurve(row);
     this.changed();
   }
 
@@ -373,6 +393,10 @@ export class Workshop extends Lists {
       pausedAt: null,
       pausedMs: 0,
       sacks: entry.sacks ?? [],
+      roast:
+        entry.roast && entry.station === 'roast'
+          ? beginRoast(entry.roast, this.roastSpeed(entry.roast), nanoid(14))
+          : null,
     };
     this.works.set(work.id, work);
     this.pending.works.push(work);
@@ -404,6 +428,16 @@ export class Workshop extends Lists {
     return next;
   }
 
+  /** Changes the facts of a roast that is live. */
+  changeRoast(workId: string, change: (roast: LiveRoast) => LiveRoast): Work {
+    const work = this.openWork(workId);
+    if (!work.roast) throw new DomainError('work/closed', 'That work is no roast that is followed live.');
+    const next: Work = { ...work, roast: change(work.roast) };
+    this.works.set(workId, next);
+    this.pending.works.push(next);
+    return next;
+  }
+
   /** Weighs work out: its step enters the book and the work is closed. */
   finishWork(workId: string, command: Command, head: EntryHead): Step {
     const work = this.openWork(workId);
@@ -412,14 +446,24 @@ export class Workshop extends Lists {
         { path: 'kind', message: `is not ${STEP_OF[work.station]}` },
       ]);
     }
-    const step = this.record(command, head, undefined, workId);
+    const curve = work.roast ? (this.roastCurve?.(work) ?? null) : null;
+    const whole =
+      command.kind === 'roast' && work.roast
+        ? { ...command, ...finishRoast(work.roast, command, elapsedS(work.roast, work.startedAt, this.now())) }
+        : command;
+    const curveId = curve && curve.readings > 0 ? curve.id : null;
+    const step = this.record(whole.kind === 'roast' ? { ...whole, curveId } : whole, head, undefined, workId);
+    const made = step.slots['good'];
+    if (curve && curveId !== null && made !== undefined) this.addCurve({ ...curve, loadId: made });
+    else if (work.roast) this.pending.removedCurves.push(work.roast.curveId);
     this.closeWork(workId, step.id);
     return step;
   }
 
   /** Puts everything back as if the work had not been started. */
   putBack(workId: string): void {
-    this.openWork(workId);
+    const { roast } = this.openWork(workId);
+    if (roast) this.pending.removedCurves.push(roast.curveId);
     this.closeWork(workId, null);
   }
 
@@ -430,6 +474,19 @@ export class Workshop extends Lists {
 
   fileBytes(fileId: string): Promise<Uint8Array | null> {
     return readFileBytes(this.db, fileId);
+  }
+
+  readCurve(curveId: string): ReturnType<typeof readCurve> {
+    return readCurve(this.db, curveId);
+  }
+
+  readCurves(ids: readonly string[]): ReturnType<typeof readCurves> {
+    return readCurves(this.db, ids);
+  }
+
+  /** Keeps the newest state of a curve that is still growing; no screen is told. */
+  keepCurve(row: CurveRow): Promise<void> {
+    return writeCurve(this.db, row);
   }
 
   answerFor(key: string): ReturnType<typeof findAnswer> {

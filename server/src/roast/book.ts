@@ -1,0 +1,111 @@
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { Program, RoastRecord } from '@wunsch/core/roast/records';
+import type { CurveMeta } from '../store/records';
+
+interface Version {
+  version: number;
+  program: Program;
+  record: RoastRecord;
+}
+
+type Of<K extends RoastRecord['value']['kind']> = RoastRecord & { value: Extract<RoastRecord['value'], { kind: K }> };
+
+/** Programs, trials, scores and words, and the list of curves; in memory, the readings stay in the database. */
+export class RoastBook {
+  private readonly records: RoastRecord[] = [];
+  private readonly versions = new Map<string, Version[]>();
+  private readonly shelved = new Set<string>();
+  private readonly trials = new Map<string, Of<'trial'>>();
+  private readonly trialLoads = new Map<string, Of<'trial-load'>[]>();
+  private readonly scores = new Map<string, Of<'score'>[]>();
+  private readonly words = new Map<string, Of<'word'>[]>();
+  readonly curves = new Map<string, CurveMeta>();
+  private readonly byLoad = new Map<string, string>();
+
+  clear(): void {
+    this.records.length = 0;
+    for (const map of [this.versions, this.trials, this.trialLoads, this.scores, this.words, this.curves, this.byLoad])
+      map.clear();
+    this.shelved.clear();
+  }
+
+  add(record: RoastRecord): void {
+    this.records.push(record);
+    const { value } = record;
+    if (value.kind === 'program')
+      push(this.versions, value.programId, { version: value.version, program: value.program, record });
+    else if (value.kind === 'shelved') {
+      if (value.shelved) this.shelved.add(value.programId);
+      else this.shelved.delete(value.programId);
+    } else if (value.kind === 'trial') this.trials.set(value.trialId, { ...record, value });
+    else if (value.kind === 'trial-load') push(this.trialLoads, value.trialId, { ...record, value });
+    else if (value.kind === 'score') push(this.scores, value.loadId, { ...record, value });
+    else push(this.words, value.loadId, { ...record, value });
+  }
+
+  everything(): readonly RoastRecord[] {
+    return this.records;
+  }
+
+  programs(): { id: string; versions: readonly Version[]; shelved: boolean }[] {
+    return [...this.versions].map(([id, versions]) => ({ id, versions, shelved: this.shelved.has(id) }));
+  }
+
+  /** Versions of a program, oldest first. @throws DomainError when there is none of that id */
+  program(id: string): { id: string; versions: readonly Version[]; shelved: boolean } {
+    const versions = this.versions.get(id);
+    if (!versions) throw new DomainError('http/not-found', 'There is no such program.');
+    return { id, versions, shelved: this.shelved.has(id) };
+  }
+
+  hasProgram(id: string): boolean {
+    return this.versions.has(id);
+  }
+
+  allTrials(): Of<'trial'>[] {
+    return [...this.trials.values()];
+  }
+
+  trial(id: string): Of<'trial'> {
+    const found = this.trials.get(id);
+    if (!found) throw new DomainError('http/not-found', 'There is no such trial.');
+    return found;
+  }
+
+  loadsOf(trialId: string): readonly Of<'trial-load'>[] {
+    return this.trialLoads.get(trialId) ?? [];
+  }
+
+  scoresOf(loadId: string): readonly Of<'score'>[] {
+    return this.scores.get(loadId) ?? [];
+  }
+
+  wordsOf(loadId: string): readonly Of<'word'>[] {
+    return this.words.get(loadId) ?? [];
+  }
+
+  addCurve(meta: CurveMeta): void {
+    this.curves.set(meta.id, meta);
+    if (meta.loadId !== null) this.byLoad.set(meta.loadId, meta.id);
+  }
+
+  linkCurve(id: string, loadId: string): void {
+    const meta = this.curves.get(id);
+    if (meta) this.addCurve({ ...meta, loadId });
+  }
+
+  removeCurve(id: string): void {
+    this.curves.delete(id);
+  }
+
+  curveOf(loadId: string): CurveMeta | null {
+    const id = this.byLoad.get(loadId);
+    return id === undefined ? null : (this.curves.get(id) ?? null);
+  }
+}
+
+function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}

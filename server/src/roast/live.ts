@@ -1,0 +1,192 @@
+import { curveOf, type Curve } from '@wunsch/core/roast/curve';
+import { elapsedS, isDue, nextSetting } from '@wunsch/core/roast/live';
+import type { LiveRoast } from '@wunsch/core/roast/records';
+import type { Work } from '@wunsch/core/workshop/work';
+import type { SimulatedRoastProbe } from '../devices/roast-probe';
+import type { CurveRow } from '../store/records';
+import type { Workshop } from '../workshop/workshop';
+
+export interface RoastReading {
+  second: number;
+  beanC: number | null;
+  airC: number | null;
+}
+
+/** Milliseconds between two looks at the probes. */
+const TICK_MS = 250;
+/** Milliseconds between two times that the readings become durable. */
+const KEEP_MS = 3000;
+/** The probe is asked for what it would have said within so many milliseconds, no further back: that is a gap. */
+const BACK_MS = 2500;
+/** A forgotten roast is not logged for ever. */
+const LONGEST_S = 4 * 3600;
+/** A probe that sent nothing for so long is silent, milliseconds. */
+const SILENT_MS = 4000;
+
+interface Recording {
+  readings: [second: number, beanC: number, airC: number][];
+  heardAt: number;
+  dirty: boolean;
+}
+
+/**
+ * Follows every roast that is live: asks the simulated probe, takes what real ones send, keeps it all in memory and in
+ * the database, and moves a roaster that sets itself on to its next step.
+ */
+export class LiveRoasts {
+  private readonly recordings = new Map<string, Recording>();
+  private readonly listeners = new Set<() => void>();
+  private keptAt = 0;
+  private busy = false;
+
+  constructor(
+    private readonly workshop: Workshop,
+    private readonly probe: SimulatedRoastProbe,
+  ) {}
+
+  /** Readings so far, from the `from`th. */
+  async curve(work: Work): Promise<Curve> {
+    return curveOf((await this.recording(work)).readings);
+  }
+
+  /** How many readings there are, without asking the database. */
+  count(work: Work): number {
+    return this.recordings.get(work.id)?.readings.length ?? 0;
+  }
+
+  since(work: Work, from: number): Curve {
+    return curveOf(this.recordings.get(work.id)?.readings.slice(from) ?? []);
+  }
+
+  isSilent(work: Work): boolean {
+    const heardAt = this.recordings.get(work.id)?.heardAt ?? 0;
+    return this.workshop.now() - heardAt > SILENT_MS;
+  }
+
+  onTick(listener: () => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
+  private async recording(work: Work): Promise<Recording> {
+    let recording = this.recordings.get(work.id);
+    if (!recording) {
+      const kept = work.roast ? await this.workshop.readCurve(work.roast.curveId) : null;
+      const readings = kept
+        ? Array.from(kept.seconds, (second, i): [number, number, number] => [
+            second,
+            kept.beanC[i] ?? NaN,
+            kept.airC[i] ?? NaN,
+          ])
+        : [];
+      recording = this.recordings.get(work.id) ?? { readings, heardAt: 0, dirty: false };
+      this.recordings.set(work.id, recording);
+    }
+    return recording;
+  }
+
+  /** A live roast's curve as it stands, to be kept with its load; null where nothing was read. */
+  row(work: Work): CurveRow | null {
+    const readings = this.recordings.get(work.id)?.readings ?? [];
+    if (!work.roast || readings.length === 0) return null;
+    return rowOf(this.workshop, work, work.roast, curveOf(readings));
+  }
+
+  /** Takes a reading; one older than the newest is dropped. */
+  async take(work: Work, reading: RoastReading): Promise<void> {
+    const recording = await this.recording(work);
+    const last = recording.readings.at(-1)?.[0] ?? -1;
+    if (reading.second <= last) return;
+    recording.readings.push([reading.second, reading.beanC ?? NaN, reading.airC ?? NaN]);
+    recording.heardAt = this.workshop.now();
+    recording.dirty = true;
+  }
+
+  /** One look at everything. */
+  async tick(): Promise<void> {
+    if (this.busy) return;
+    this.busy = true;
+    try {
+      const now = this.workshop.now();
+      const live = [...this.workshop.works.values()].filter((work) => work.roast);
+      for (const work of live) await this.follow(work, now);
+      for (const id of this.recordings.keys()) {
+        if (this.workshop.works.has(id)) continue;
+        this.recordings.delete(id);
+        this.probe.forget(id);
+      }
+      if (now - this.keptAt >= KEEP_MS) {
+        this.keptAt = now;
+        await this.keep();
+      }
+      for (const listener of this.listeners) listener();
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  private async follow(work: Work, now: number): Promise<void> {
+    const { roast } = work;
+    if (!roast || roast.seconds !== null) return;
+    const recording = await this.recording(work);
+    const second = Math.floor(elapsedS(roast, work.startedAt, now));
+    if (second > LONGEST_S) return;
+    if (roast.probe === 'simulated') {
+      const massG = work.sources.reduce((sum, { massMg }) => sum + massMg, 0) / 1000;
+      const last = recording.readings.at(-1)?.[0] ?? -1;
+      for (let s = Math.max(last + 1, second - Math.ceil((BACK_MS / 1000) * roast.speed)); s <= second; s += 1) {
+        const reading = this.probe.read(work.id, roast, massG, s);
+        if (reading) await this.take(work, reading);
+        if (await this.stepOn(work, s, reading?.beanC ?? null)) break;
+      }
+    } else await this.stepOn(work, second, recording.readings.at(-1)?.[1] ?? null);
+  }
+
+  /** Goes on to the next step on a roaster that sets itself. @returns whether it did */
+  private async stepOn(work: Work, second: number, beanC: number | null): Promise<boolean> {
+    const { roast } = work;
+    if (!roast || !setsItself(this.workshop, work) || !isDue(roast, second, beanC)) return false;
+    const next = nextSetting(roast, second);
+    if (!next) return false;
+    await this.workshop.exclusively(async () => {
+      if (!this.workshop.works.has(work.id)) return;
+      this.workshop.changeRoast(work.id, (now) => ({ ...now, settings: [...now.settings, next] }));
+      await this.workshop.commit();
+    });
+    return true;
+  }
+
+  /** Makes what was read durable. */
+  async keep(): Promise<void> {
+    for (const work of this.workshop.works.values()) {
+      const recording = this.recordings.get(work.id);
+      if (!work.roast || !recording?.dirty) continue;
+      recording.dirty = false;
+      await this.workshop.keepCurve(rowOf(this.workshop, work, work.roast, curveOf(recording.readings)));
+    }
+  }
+
+  /** Looks after the probes until stopped. @returns stop, which keeps what was read */
+  watch(): () => Promise<void> {
+    const timer = setInterval(() => void this.tick(), TICK_MS);
+    return async () => {
+      clearInterval(timer);
+      while (this.busy) await new Promise((resolve) => setTimeout(resolve, 10));
+      await this.keep();
+    };
+  }
+}
+
+const setsItself = (workshop: Workshop, { machineId }: Work): boolean =>
+  machineId !== null && workshop.machines.get(machineId)?.roaster?.setBy === 'itself';
+
+/** A live roast's curve as it is kept. */
+export const rowOf = (workshop: Workshop, work: Work, roast: LiveRoast, curve: Curve) => ({
+  id: roast.curveId,
+  loadId: null,
+  name: work.sources.map(({ holdingId }) => workshop.book.holding(holdingId).code).join(' + '),
+  source: roast.probe,
+  startedAt: work.startedAt,
+  readings: curve.seconds.length,
+  curve,
+});

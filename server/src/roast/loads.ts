@@ -1,0 +1,262 @@
+import type { CurveData, LoadRow, LoadView, LoggedLoadData } from '@wunsch/core/api/roast';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { Step } from '@wunsch/core/ledger/types';
+import type { Curve } from '@wunsch/core/roast/curve';
+import { USUAL_MOISTURE } from '@wunsch/core/roast/fit';
+import { thin } from '@wunsch/core/roast/thin';
+import { individuals } from '@wunsch/core/stats/individuals';
+import { sampleShare } from '@wunsch/core/winnow/samples';
+import type { Views } from '../ledger/views';
+
+const PAST = 40;
+/** Readings of a curve that a page is sent; more would show nothing more. */
+const SENT = 4000;
+/** Readings of a load that a fit is sent. */
+const FIT_READINGS = 200;
+
+type Roast = CommandOf<'roast'>;
+
+/** A curve as it travels, with null for silence. */
+export function curveData({ seconds, beanC, airC }: Curve): CurveData {
+  const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
+  return { seconds: Array.from(seconds), beanC: Array.from(beanC, finite), airC: Array.from(airC, finite) };
+}
+
+/** Every so manieth reading, for arithmetic: a choice by shape would bias a fit. */
+function evenly(curve: Curve, most: number): Curve {
+  const every = Math.ceil(curve.seconds.length / most);
+  if (every <= 1) return curve;
+  const some = (values: Float64Array): Float64Array => values.filter((_, i) => i % every === 0);
+  return { seconds: some(curve.seconds), beanC: some(curve.beanC), airC: some(curve.airC) };
+}
+
+/** The roast step that made a tub, in its newest version. @throws DomainError when no roast made it */
+export function roastStep(views: Views, code: string): { step: Step; command: Roast; loadId: string } {
+  const { book } = views.workshop;
+  const holding = book.byCode(code);
+  let step = holding ? book.steps.get(holding.madeBy) : undefined;
+  for (let next = step && book.successorOf(step.id); step && next !== undefined; next = book.successorOf(step.id))
+    step = book.steps.get(next) ?? step;
+  if (!holding || step?.kind !== 'roast' || step.withdrawn)
+    throw new DomainError('roast/no-load', `${code} is not a roast load here.`);
+  return { step, command: step.command as Roast, loadId: holding.id };
+}
+
+const inG = (step: Step): number =>
+  -step.postings.reduce((sum, p) => (p.holdingId !== null && p.massMg < 0 ? sum + p.massMg : sum), 0) / 1000;
+
+const isNib = (views: Views, command: Roast): boolean =>
+  command.sources.some(({ holdingId }) => views.workshop.book.holdings.get(holdingId)?.kind === 'nibs');
+
+function programName(command: Roast): string | null {
+  const { plan, version } = command.how ?? {};
+  return plan ? `${plan.name}${version ? `, version ${version}` : ''}` : null;
+}
+
+/** Readings of the panel on a load: its own, and those of the bars that were made of it. */
+function scoresOf(views: Views, loadId: string): LoadView['scores'] {
+  const own = views.workshop.roasts.scoresOf(loadId).map(({ value, personId, at }) => ({
+    score: value.score,
+    note: value.note,
+    person: views.person(personId),
+    at,
+    from: 'the load itself',
+  }));
+  const batch = batchOf(views, loadId);
+  if (batch === null) return own;
+  const { code } = views.workshop.book.holding(batch);
+  const bars = views
+    .stepsOfBatch(batch)
+    .filter(({ kind }) => kind === 'taste')
+    .map((step) => {
+      const { score, note } = step.command as CommandOf<'taste'>;
+      return { score, note, person: views.person(step.personId), at: step.at, from: `bars of ${code}` };
+    });
+  return [...own, ...bars];
+}
+
+/** Steps in force that took from a holding. */
+function takenBy(views: Views, holdingId: string): Step[] {
+  const { book } = views.workshop;
+  return book
+    .entriesOf(holdingId)
+    .map(({ stepId }) => book.steps.get(stepId))
+    .filter(
+      (step): step is Step =>
+        step !== undefined && step.postings.some((p) => p.holdingId === holdingId && p.massMg < 0),
+    );
+}
+
+const winnowOf = (views: Views, loadId: string): Step | undefined =>
+  takenBy(views, loadId).find(({ kind }) => kind === 'winnow');
+
+/** The bowl that a load went into, by way of a winnowing or straight; null while it has not. */
+function batchOf(views: Views, loadId: string): string | null {
+  const nibs = winnowOf(views, loadId)?.slots['good'] ?? loadId;
+  return takenBy(views, nibs).find(({ kind }) => kind === 'charge')?.batchId ?? null;
+}
+
+/** Loads that share a bowl, or as long as there is none a winnowing. */
+function fillOf(views: Views, loadId: string): { codes: string[]; of: string | null } {
+  const { book } = views.workshop;
+  const batch = batchOf(views, loadId);
+  const sourcesOf = (step: Step): string[] =>
+    step.postings.flatMap((p) => (p.holdingId !== null && p.massMg < 0 ? [p.holdingId] : []));
+  const winnow = winnowOf(views, loadId);
+  const mixed =
+    batch === null
+      ? winnow
+        ? sourcesOf(winnow)
+        : []
+      : views
+          .stepsOfBatch(batch)
+          .filter(({ kind }) => kind === 'charge')
+          .flatMap(sourcesOf)
+          .flatMap((id) => {
+            const made = book.steps.get(book.holding(id).madeBy);
+            return made?.kind === 'winnow' ? sourcesOf(made) : [id];
+          });
+  const codes = [...new Set(mixed)]
+    .map((id) => book.holding(id))
+    .filter(({ madeBy }) => book.steps.get(madeBy)?.kind === 'roast')
+    .map(({ code }) => code)
+    .sort();
+  const made = winnow?.slots['good'];
+  return { codes, of: batch !== null ? book.holding(batch).code : made === undefined ? null : book.holding(made).code };
+}
+
+function row(views: Views, step: Step, loadId: string): LoadRow {
+  const { book, machines, roasts } = views.workshop;
+  const command = step.command as Roast;
+  const holding = book.holding(loadId);
+  const scores = scoresOf(views, loadId).map(({ score }) => score);
+  const seconds = command.how?.seconds ?? null;
+  const planned = command.program.reduce((sum, { minutes }) => sum + minutes, 0);
+  return {
+    code: holding.code,
+    loadId,
+    stepId: step.id,
+    at: step.at,
+    name: holding.name,
+    family: views.family(loadId),
+    roaster: step.machineId === null ? null : (machines.get(step.machineId)?.name ?? null),
+    program: programName(command),
+    inG: inG(step),
+    weightLeft: command.outG / inG(step) || 0,
+    minutes: seconds !== null ? seconds / 60 : planned > 0 ? planned : null,
+    endC: command.endBeanC,
+    curve: roasts.curveOf(loadId) !== null,
+    score: scores.length === 0 ? null : scores.reduce((sum, s) => sum + s, 0) / scores.length,
+  };
+}
+
+/** Roast loads, newest first. */
+export function loadRows(views: Views, { limit, family }: { limit: number; family?: string | undefined }): LoadRow[] {
+  const all = family === undefined ? views.yields.of('roast') : views.yields.ofFamily('roast', family);
+  const rows: LoadRow[] = [];
+  for (let i = all.length - 1; i >= 0 && rows.length < limit; i -= 1) {
+    const step = views.workshop.book.steps.get(all[i]?.stepId ?? '');
+    const loadId = step?.slots['good'];
+    if (step && loadId !== undefined) rows.push(row(views, step, loadId));
+  }
+  return rows;
+}
+
+/** One load with everything that its judgement rests on. */
+export async function loadView(views: Views, code: string): Promise<LoadView> {
+  const { workshop } = views;
+  const { step, command, loadId } = roastStep(views, code);
+  const meta = workshop.roasts.curveOf(loadId);
+  const curve = meta ? await workshop.readCurve(meta.id) : null;
+  const before = views.yields
+    .ofFamily('roast', views.family(loadId))
+    .filter(({ at, stepId }) => at < step.at && stepId !== step.id);
+  const fill = fillOf(views, loadId);
+  const winnow = winnowOf(views, loadId);
+  const how = command.how ?? null;
+  return {
+    ...row(views, step, loadId),
+    person: views.person(step.personId),
+    machineId: step.machineId,
+    kind: isNib(views, command) ? 'nib' : 'bean',
+    how,
+    curveData: curve ? curveData(thin(curve, SENT)) : null,
+    source: meta?.source ?? null,
+    preheatC: how?.plan?.preheatC ?? how?.settings[0]?.setC ?? command.program[0]?.setC ?? null,
+    startC: how?.beanStartC ?? null,
+    past: individuals(before.slice(-PAST).map(({ value }) => value)),
+    kill: (step.machineId === null ? undefined : workshop.machines.get(step.machineId))?.roaster?.kill ?? null,
+    fill: fill.codes,
+    fillOf: fill.of,
+    winnow: winnow ? winnowResult(views, winnow) : null,
+    scores: scoresOf(views, loadId),
+    words: workshop.roasts
+      .wordsOf(loadId)
+      .map(({ value, personId, at }) => ({ word: value.word, person: views.person(personId), at })),
+    coolAt: how?.plan ? step.at + how.plan.coolMin * 60_000 : null,
+  };
+}
+
+function winnowResult(views: Views, step: Step): LoadView['winnow'] {
+  const command = step.command as CommandOf<'winnow'>;
+  const made = step.slots['good'];
+  const grams = inG(step);
+  if (made === undefined || grams <= 0) return null;
+  return {
+    stepId: step.id,
+    code: views.workshop.book.holding(made).code,
+    nibYield: command.nibsG / grams,
+    shell: sampleShare(command.shellSamples ?? [])?.mean ?? null,
+  };
+}
+
+/** Water of what was roasted: as it was measured for the load, else of its lot, else as beans are stored. */
+function moistureOf(views: Views, command: Roast, loadId: string): number {
+  if (command.how?.moisturePct != null) return command.how.moisturePct / 100;
+  const { lotId } = views.dominant(loadId);
+  const pct = lotId === null ? null : (views.workshop.lots.get(lotId)?.moisturePct ?? null);
+  return pct === null ? USUAL_MOISTURE : pct / 100;
+}
+
+/** The newest logged loads of a roaster, as the fit takes them. @param nib loads of nibs instead of beans */
+export async function loggedLoads(
+  views: Views,
+  machineId: string,
+  limit: number,
+  nib: boolean,
+): Promise<LoggedLoadData[]> {
+  const { book, roasts } = views.workshop;
+  const all = views.yields.of('roast');
+  const chosen: { step: Step; loadId: string; curveId: string }[] = [];
+  for (let i = all.length - 1; i >= 0 && chosen.length < limit; i -= 1) {
+    const step = book.steps.get(all[i]?.stepId ?? '');
+    const loadId = step?.slots['good'];
+    if (!step || loadId === undefined || step.machineId !== machineId) continue;
+    const meta = roasts.curveOf(loadId);
+    if (meta && isNib(views, step.command as Roast) === nib) chosen.push({ step, loadId, curveId: meta.id });
+  }
+  const curves = await views.workshop.readCurves(chosen.map(({ curveId }) => curveId));
+  return chosen.flatMap(({ step, loadId, curveId }) => {
+    const curve = curves.get(curveId);
+    return curve ? [loggedLoad(views, step, loadId, curve)] : [];
+  });
+}
+
+export function loggedLoad(views: Views, step: Step, loadId: string, curve: Curve): LoggedLoadData {
+  const command = step.command as Roast;
+  const { how } = command;
+  const settings = how?.settings ?? [];
+  return {
+    code: views.workshop.book.holding(loadId).code,
+    at: step.at,
+    massG: inG(step),
+    layerMm: how?.layerMm ?? null,
+    moisture: moistureOf(views, command, loadId),
+    beanStartC: how?.beanStartC ?? null,
+    weightLeft: command.outG / inG(step),
+    settings,
+    preheatC: how?.plan?.preheatC ?? settings[0]?.setC ?? 140,
+    curve: curveData(evenly(curve, FIT_READINGS)),
+  };
+}

@@ -1,0 +1,158 @@
+import type { CoolingView, LiveView, ProgramView, RoasterView, TrialView } from '@wunsch/core/api/roast';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { CommandOf } from '@wunsch/core/ledger/commands';
+import { roasterFacts } from '@wunsch/core/roast/records';
+import { judgeTrial } from '@wunsch/core/roast/trial';
+import type { Work } from '@wunsch/core/workshop/work';
+import type { Machine } from '@wunsch/core/workshop/schemas';
+import type { Views } from '../ledger/views';
+import type { LiveRoasts } from './live';
+import { curveData, loadRows } from './loads';
+
+const HOUR_MS = 3_600_000;
+/** Cooling tubs are looked for among the loads of so long ago. */
+const COOLING_MS = 48 * HOUR_MS;
+
+/** How often each program was used, and when last. */
+function uses(views: Views): Map<string, { loads: number; lastAt: number }> {
+  const found = new Map<string, { loads: number; lastAt: number }>();
+  for (const { stepId, at } of views.yields.of('roast')) {
+    const id = (views.workshop.book.steps.get(stepId)?.command as CommandOf<'roast'> | undefined)?.how?.programId;
+    if (id == null) continue;
+    found.set(id, { loads: (found.get(id)?.loads ?? 0) + 1, lastAt: Math.max(at, found.get(id)?.lastAt ?? 0) });
+  }
+  return found;
+}
+
+export function programViews(views: Views): ProgramView[] {
+  const { roasts, machines } = views.workshop;
+  const used = uses(views);
+  return roasts
+    .programs()
+    .flatMap(({ id, versions, shelved }) => {
+      const last = versions.at(-1);
+      if (!last) return [];
+      return [
+        {
+          id,
+          version: last.version,
+          versions: versions.length,
+          program: last.program,
+          shelved,
+          at: last.record.at,
+          person: views.person(last.record.personId),
+          roaster: last.program.roasterId === null ? null : (machines.get(last.program.roasterId)?.name ?? null),
+          loads: used.get(id)?.loads ?? 0,
+          lastAt: used.get(id)?.lastAt ?? null,
+        },
+      ];
+    })
+    .sort((a, b) => (b.lastAt ?? b.at) - (a.lastAt ?? a.at));
+}
+
+/** Roasters with what is known of each; one that nobody described counts as an oven set by hand. */
+export function roasterViews(views: Views): RoasterView[] {
+  const { machines, roasts, book } = views.workshop;
+  const counts = new Map<string, { loads: number; curves: number }>();
+  for (const { stepId } of views.yields.of('roast')) {
+    const step = book.steps.get(stepId);
+    const loadId = step?.slots['good'];
+    if (!step?.machineId || loadId === undefined) continue;
+    const { loads = 0, curves = 0 } = counts.get(step.machineId) ?? {};
+    counts.set(step.machineId, { loads: loads + 1, curves: curves + (roasts.curveOf(loadId) ? 1 : 0) });
+  }
+  return [...machines.values()]
+    .filter(({ station }) => station === 'roast')
+    .map((machine) => ({ ...roaster(machine), ...(counts.get(machine.id) ?? { loads: 0, curves: 0 }) }));
+}
+
+const roaster = ({ id, name, minG, maxG, roaster: facts }: Machine): Omit<RoasterView, 'loads' | 'curves'> => ({
+  id,
+  name,
+  minG,
+  maxG,
+  facts: facts ?? roasterFacts.parse({}),
+});
+
+/** A roast that is live. @throws DomainError when it is over, or was begun without following it */
+export function liveWork(views: Views, workId: string): Work & { roast: NonNullable<Work['roast']> } {
+  const work = views.workshop.works.get(workId);
+  if (!work?.roast)
+    throw new DomainError(
+      'work/closed',
+      'That roast is over, or was begun without being followed. Nothing was changed.',
+    );
+  return { ...work, roast: work.roast };
+}
+
+export async function liveView(views: Views, live: LiveRoasts, workId: string): Promise<LiveView> {
+  const work = liveWork(views, workId);
+  return {
+    work: views.work(work),
+    roast: work.roast,
+    curve: curveData(await live.curve(work)),
+    roaster: roasterViews(views).find(({ id }) => id === work.machineId) ?? null,
+    now: views.workshop.now(),
+  };
+}
+
+/** Roasted tubs that are still too warm to crack. */
+export function coolingViews(views: Views): CoolingView[] {
+  const { book } = views.workshop;
+  const now = views.workshop.now();
+  const found: CoolingView[] = [];
+  const all = views.yields.of('roast');
+  for (let i = all.length - 1; i >= 0; i -= 1) {
+    const row = all[i];
+    if (!row || row.at < now - COOLING_MS) break;
+    const step = book.steps.get(row.stepId);
+    const loadId = step?.slots['good'];
+    const coolMin = (step?.command as CommandOf<'roast'> | undefined)?.how?.plan?.coolMin;
+    if (!step || loadId === undefined || coolMin === undefined || !book.live.has(loadId)) continue;
+    const coolAt = step.at + coolMin * 60_000;
+    if (coolAt <= now) continue;
+    const { code, name } = book.holding(loadId);
+    found.push({ code, name, massMg: book.balance(loadId).massMg, coolAt });
+  }
+  return found.sort((a, b) => a.coolAt - b.coolAt);
+}
+
+export function trialView(views: Views, trialId: string): TrialView {
+  const { roasts, book } = views.workshop;
+  const { value, at, personId } = roasts.trial(trialId);
+  const { trial } = value;
+  const rows = new Map(loadRows(views, { limit: 2000 }).map((row) => [row.loadId, row]));
+  const loads = roasts.loadsOf(trialId).flatMap(({ value: { cell, loadId } }) => {
+    const row = rows.get(loadId);
+    if (!row) return [];
+    const scores = roasts.scoresOf(loadId).map(({ value: { score } }) => score);
+    // The panel on the load itself comes first; without it, the bars made of it speak.
+    return [
+      {
+        cell,
+        code: row.code,
+        loadId,
+        at: row.at,
+        scores: scores.length > 0 ? scores : row.score === null ? [] : [row.score],
+      },
+    ];
+  });
+  const lot = book.holdings.get(trial.lotId);
+  return {
+    id: trialId,
+    at,
+    person: views.person(personId),
+    trial,
+    lotCode: lot?.code ?? '',
+    lotName: lot?.name ?? '',
+    loads,
+    verdict: judgeTrial(
+      trial.cells.map((roast, cell) => ({
+        ...roast,
+        scores: loads
+          .filter((load) => load.cell === cell && load.scores.length > 0)
+          .map(({ scores }) => scores.reduce((sum, score) => sum + score, 0) / scores.length),
+      })),
+    ),
+  };
+}
