@@ -103,6 +103,8 @@ export interface WorkView {
   pausedMs: number;
   sacks: number[];
   personId: string;
+  /** A roast that is followed live. */
+  live: boolean;
 }
 
 export interface DueItem {

@@ -62,10 +62,10 @@ interface Defaults {
 
 /** Where a roaster of a kind begins before anything was logged on it. */
 export const DEFAULTS: Record<RoasterFacts['kind'], Defaults> = {
-  oven: { warmingPerMin: 0.15, dryingPerMin: 0.07, air: { lagMin: 3, dipC: 25 } },
-  drum: { warmingPerMin: 0.22, dryingPerMin: 0.07, air: { lagMin: 2.5, dipC: 45 } },
-  pan: { warmingPerMin: 0.28, dryingPerMin: 0.07, air: { lagMin: 1.5, dipC: 30 } },
-  other: { warmingPerMin: 0.17, dryingPerMin: 0.07, air: { lagMin: 3, dipC: 30 } },
+  oven: { warmingPerMin: 0.17, dryingPerMin: 0.09, air: { lagMin: 3, dipC: 25 } },
+  drum: { warmingPerMin: 0.24, dryingPerMin: 0.09, air: { lagMin: 2.5, dipC: 45 } },
+  pan: { warmingPerMin: 0.3, dryingPerMin: 0.09, air: { lagMin: 1.5, dipC: 30 } },
+  other: { warmingPerMin: 0.18, dryingPerMin: 0.09, air: { lagMin: 3, dipC: 30 } },
 };
 
 /** Dried beans as they are stored, when nobody measured. */

@@ -1,4 +1,4 @@
-import { createLTTB } from 'downsample/methods/LTTB';
+import { createLTTB } from 'downsample/methods/LTTB.js';
 import { curveOf, gapsOf, type Curve } from './curve';
 
 type Row = readonly [second: number, beanC: number, airC: number];

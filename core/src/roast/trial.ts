@@ -88,7 +88,14 @@ function words(
   gain: readonly number[],
   scored: number,
 ): Pick<TrialVerdict, 'next' | 'sentence'> {
-  const lead = cells.reduce((top, cell, i) => (cell.chanceBest > (cells[top]?.chanceBest ?? 0) ? i : top), 0);
+  // What nobody has tasted does not lead, however high it is hoped to be.
+  const lead = cells.reduce(
+    (top, { expected, loads }, i) => (loads > 0 && expected.mean > (cells[top]?.expected.mean ?? 0) ? i : top),
+    Math.max(
+      0,
+      cells.findIndex(({ loads }) => loads > 0),
+    ),
+  );
   const most = gain.indexOf(Math.max(...gain));
   const untried = cells.findIndex(({ loads }) => loads === 0);
   if (scored === 0)
@@ -102,7 +109,7 @@ function words(
   const sentence =
     chance >= 0.8
       ? `Roast ${lead + 1} is likely the best of them (${Math.round(100 * chance)} %), worth ${mean} (${range}).`
-      : `Roast ${lead + 1} leads so far at ${mean} (${range}), but with ${Math.round(100 * chance)} % it is far from sure: ${scored === 1 ? 'one load is' : `${scored} loads are`} tasted.`;
+      : `Of the roasts tasted, roast ${lead + 1} does best so far: ${mean} (${range}). That is far from sure (${Math.round(100 * chance)} % to be the best of the plan): ${scored === 1 ? 'one load is' : `${scored} loads are`} tasted.`;
   const loads = cells[most]?.loads ?? 0;
   return {
     sentence,

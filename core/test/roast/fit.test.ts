@@ -50,7 +50,7 @@ describe('the fit of a roaster', () => {
     let [next, own, of] = [0, 0, 0];
     for (let world = 0; world < 50; world += 1) {
       // A roaster of its own, a little unlike the usual; its loads scatter about it.
-      const [warming, drying] = [Math.log(0.15) + 0.3 * random(), Math.log(0.07) + 0.3 * random()];
+      const [warming, drying] = [Math.log(0.17) + 0.3 * random(), Math.log(0.09) + 0.3 * random()];
       const load = (code: string) =>
         madeLoad({
           parameters: {

@@ -117,15 +117,7 @@ export class BatchChain {
         const inG = i === loads - 1 ? left : round(tub.g / loads);
         left -= inG;
         if (plan.stop === 'roast' && i === 2) {
-          demo.workshop.startWork({
-            station: 'roast',
-            sources: [{ holdingId: tub.id, massG: inG }],
-            machineId: 'convection-oven',
-            personId: 'ilse',
-            at: new Date(demo.now - 11 * MINUTE).toISOString(),
-            dueAt: new Date(demo.now + 14 * MINUTE).toISOString(),
-            note: '',
-          });
+          demo.roastStory.begin(plan.origin, tub.id, inG, 11);
           return;
         }
         if (plan.stop === 'roast') clock = demo.now - (3 - i) * 40 * MINUTE;
@@ -139,21 +131,17 @@ export class BatchChain {
   private roastLoad(tub: string, inG: number, at: number, load: number): void {
     const { demo, plan } = this;
     const { chance } = demo;
-    const { roastC, roastMinutes, roastYield } = plan.origin;
     const burnt = plan.burntLoad === true && load === 2;
-    const kept = burnt ? 0.884 : Math.min(0.97, chance.around(roastYield, 0.0035));
-    const outG = round(inG * kept);
+    const roasted = demo.roastStory.load(plan.origin, inG, burnt);
+    const outG = round(inG * roasted.weightLeft);
     const step = demo.record(
       {
         kind: 'roast',
         sources: [{ holdingId: tub, massG: inG }],
-        program: [
-          { setC: roastC + 22, minutes: 6, note: 'load cold beans' },
-          { setC: roastC + 8, minutes: Math.round(roastMinutes / 2), note: 'stir at ten minutes' },
-          { setC: roastC, minutes: roastMinutes - 6 - Math.round(roastMinutes / 2), note: '' },
-        ],
-        endBeanC: Math.round(chance.around(roastC - 4, 1.2)),
+        program: roasted.program,
+        endBeanC: roasted.endBeanC,
         outG,
+        how: roasted.how,
         note: burnt ? 'Door alarm not heard: smoke, bitter, black edges. Written off.' : '',
       },
       at,
@@ -161,6 +149,7 @@ export class BatchChain {
       { minutes: 12, energyKwh: Math.round(chance.between(1.3, 1.7) * 100) / 100, machineId: 'convection-oven' },
     );
     const id = step.slots['good'] ?? '';
+    demo.roastStory.keep(id, roasted, at);
     if (burnt) {
       demo.record(
         { kind: 'adjust', holdingId: id, countedG: 0, cause: 'write-off', note: 'Burnt load' },

@@ -4,6 +4,7 @@ import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import type { Workshop } from '../workshop/workshop';
 import { BeanStory } from './beans';
 import { BatchChain, type Plan } from './chain';
+import { RoastStory } from './roasts';
 import { Chance, DAY, HOUR, Schedule } from './schedule';
 import { MACHINES, MATERIALS, ORIGINS, PEOPLE, SETTINGS, SUPPLIES, type Origin } from './scenario';
 
@@ -37,6 +38,7 @@ export class Demo {
   readonly chance: Chance;
   readonly schedule = new Schedule();
   readonly beanStory = new BeanStory(this);
+  readonly roastStory = new RoastStory(this);
   readonly now: number;
   private readonly lots: LotState[] = [];
   private lotCount = 0;
@@ -193,6 +195,7 @@ export class Demo {
     for (const row of MACHINES) workshop.putMachine(row);
     for (const row of MATERIALS) workshop.putMaterial(row);
     await workshop.commit();
+    this.roastStory.programs();
     this.planBatches();
     this.schedule.add(this.now - 17 * DAY, () => {
       const origin = ORIGINS[2];
@@ -200,6 +203,11 @@ export class Demo {
     });
     this.schedule.add(this.now - 32 * DAY, () => this.beanStory.samples());
     this.schedule.add(this.now - 9.5 * DAY, () => this.beanStory.ownHarvest());
+    const trialAt = this.morning(this.now - 26 * DAY) + 2 * HOUR;
+    this.schedule.add(trialAt, () => {
+      const fiji = ORIGINS[3];
+      if (fiji) this.roastStory.trial(this.beans(fiji, 5 * 800, trialAt), trialAt);
+    });
     this.beanStory.traps();
     this.schedule.add(this.began + 40 * DAY, () => this.count(this.began + 40 * DAY));
     for (let act = this.schedule.take(this.now); act; act = this.schedule.take(this.now)) {
@@ -212,6 +220,7 @@ export class Demo {
         await new Promise((resolve) => setImmediate(resolve));
       }
     }
+    this.roastStory.catchUp();
     await workshop.commit();
     this.options.progress?.(1);
   }

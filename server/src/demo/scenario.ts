@@ -25,9 +25,45 @@ export const PEOPLE: Person[] = [
   { id: 'danso', name: 'Danso', active: true },
 ];
 
+/** The oven that roasts everything that is sold. */
+export const OVEN: Machine = {
+  id: 'convection-oven',
+  name: 'Convection oven',
+  station: 'roast',
+  minG: 2_000,
+  maxG: 8_000,
+  kw: 4.2,
+  roaster: {
+    kind: 'oven',
+    trays: 6,
+    trayCm2: 2400,
+    preheatMin: 20,
+    setBy: 'hand',
+    how: 'Dial on the door; the fan stops when it is opened.',
+    kill: null,
+  },
+};
+
 export const MACHINES: Machine[] = [
   { id: 'sorting-table', name: 'Sorting table', station: 'sort', minG: null, maxG: 70_000, kw: 0 },
-  { id: 'convection-oven', name: 'Convection oven', station: 'roast', minG: 2_000, maxG: 8_000, kw: 4.2 },
+  OVEN,
+  {
+    id: 'test-drum',
+    name: 'Test drum',
+    station: 'roast',
+    minG: 150,
+    maxG: 1_200,
+    kw: 1.2,
+    roaster: {
+      kind: 'drum',
+      trays: null,
+      trayCm2: null,
+      preheatMin: 10,
+      setBy: 'itself',
+      how: 'Runs a program on its own.',
+      kill: null,
+    },
+  },
   { id: 'cracker-column', name: 'Cracker and suction column', station: 'winnow', minG: 500, maxG: 40_000, kw: 1.1 },
   { id: 'stone-large', name: 'Large stone grinder', station: 'grind', minG: 14_000, maxG: 34_000, kw: 0.75 },
   { id: 'stone-small', name: 'Small stone grinder', station: 'grind', minG: 5_000, maxG: 15_000, kw: 0.37 },

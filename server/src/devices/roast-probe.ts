@@ -12,7 +12,7 @@ export interface RoastProbeMood {
 }
 
 /** What the simulated roasters do; nothing else knows these figures, the fit has to find them. */
-export const HIDDEN = { warmingPerMin: 0.132, dryingPerMin: 0.074, lagMin: 3.4, dipC: 28, massG: 5000, power: 0.5 };
+export const HIDDEN = { warmingPerMin: 0.19, dryingPerMin: 0.105, lagMin: 3.4, dipC: 28, massG: 5000, power: 0.5 };
 const ROOM_C = 20;
 const STEP_S = 1;
 

@@ -3,6 +3,7 @@ import { isByProduct } from '@wunsch/core/ledger/types';
 import { isStation, STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import { beansDue } from '../beans/store';
 import { lossWatch } from '../losses/series';
+import { coolingViews, roastDue } from '../roast/due';
 import type { Views } from './views';
 
 const DAY_MS = 86_400_000;
@@ -84,6 +85,11 @@ export function dueItems(views: Views): DueItem[] {
     const what = WORK_WORDS[work.station] ?? 'Finish';
     const code = first ? book.holding(first.holdingId).code : '';
     const link = `/station/${work.station}?work=${work.id}`;
+    const act = roastDue(views, work, code, link);
+    if (act) {
+      due.push(act);
+      continue;
+    }
     due.push({
       id: work.id,
       station: work.station,
@@ -115,6 +121,14 @@ export function dueItems(views: Views): DueItem[] {
       });
     }
   }
+  for (const { code, coolAt } of coolingViews(views))
+    due.push({
+      id: `cool-${code}`,
+      station: 'roast',
+      text: `${code} is cool, to be cracked`,
+      link: `/tub/${code}`,
+      at: coolAt,
+    });
   due.push(...beansDue(views));
   return due.sort((a, b) => a.at - b.at);
 }

@@ -144,6 +144,7 @@ export class Views {
       pausedMs: work.pausedMs ?? 0,
       sacks: work.sacks ?? [],
       personId: work.personId,
+      live: work.roast != null,
     };
   }
 

@@ -14,7 +14,8 @@ import type { Views } from '../ledger/views';
 import { MOST_READINGS, previewCurve, readCurveText } from './import';
 import type { LiveRoasts } from './live';
 import { curveData, loadRows, loadView, loggedLoads, roastStep } from './loads';
-import { coolingViews, liveView, liveWork, programViews, roasterViews, trialView } from './views';
+import { coolingViews } from './due';
+import { liveView, liveWork, programViews, roasterViews, trialView } from './views';
 
 const who = z.object({ personId: id });
 const head = who.extend({ at: entryHead.shape.at });

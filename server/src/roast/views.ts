@@ -1,4 +1,4 @@
-import type { CoolingView, LiveView, ProgramView, RoasterView, TrialView } from '@wunsch/core/api/roast';
+import type { LiveView, ProgramView, RoasterView, TrialView } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { roasterFacts } from '@wunsch/core/roast/records';
@@ -8,10 +8,6 @@ import type { Machine } from '@wunsch/core/workshop/schemas';
 import type { Views } from '../ledger/views';
 import type { LiveRoasts } from './live';
 import { curveData, loadRows } from './loads';
-
-const HOUR_MS = 3_600_000;
-/** Cooling tubs are looked for among the loads of so long ago. */
-const COOLING_MS = 48 * HOUR_MS;
 
 /** How often each program was used, and when last. */
 function uses(views: Views): Map<string, { loads: number; lastAt: number }> {
@@ -94,27 +90,6 @@ export async function liveView(views: Views, live: LiveRoasts, workId: string): 
     roaster: roasterViews(views).find(({ id }) => id === work.machineId) ?? null,
     now: views.workshop.now(),
   };
-}
-
-/** Roasted tubs that are still too warm to crack. */
-export function coolingViews(views: Views): CoolingView[] {
-  const { book } = views.workshop;
-  const now = views.workshop.now();
-  const found: CoolingView[] = [];
-  const all = views.yields.of('roast');
-  for (let i = all.length - 1; i >= 0; i -= 1) {
-    const row = all[i];
-    if (!row || row.at < now - COOLING_MS) break;
-    const step = book.steps.get(row.stepId);
-    const loadId = step?.slots['good'];
-    const coolMin = (step?.command as CommandOf<'roast'> | undefined)?.how?.plan?.coolMin;
-    if (!step || loadId === undefined || coolMin === undefined || !book.live.has(loadId)) continue;
-    const coolAt = step.at + coolMin * 60_000;
-    if (coolAt <= now) continue;
-    const { code, name } = book.holding(loadId);
-    found.push({ code, name, massMg: book.balance(loadId).massMg, coolAt });
-  }
-  return found.sort((a, b) => a.coolAt - b.coolAt);
 }
 
 export function trialView(views: Views, trialId: string): TrialView {

@@ -113,7 +113,9 @@ export async function write(db: Database, changes: Changes, replacing = false): 
         }),
       ),
     );
-    await inChunks(changes.works, (rows) =>
+    // A work may have changed several times in one transaction: its last state counts.
+    const works = [...new Map(changes.works.map((work) => [work.id, work])).values()];
+    await inChunks(works, (rows) =>
       tx
         .insert(t.works)
         .values(rows.map((w) => ({ id: w.id, value: w })))

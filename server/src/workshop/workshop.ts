@@ -393,10 +393,9 @@ export class Workshop extends Lists {
       pausedAt: null,
       pausedMs: 0,
       sacks: entry.sacks ?? [],
-      roast:
-        entry.roast && entry.station === 'roast'
-          ? beginRoast(entry.roast, this.roastSpeed(entry.roast), nanoid(14))
-          : null,
+      ...(entry.roast && entry.station === 'roast'
+        ? { roast: beginRoast(entry.roast, this.roastSpeed(entry.roast), nanoid(14)) }
+        : {}),
     };
     this.works.set(work.id, work);
     this.pending.works.push(work);
