@@ -90,6 +90,8 @@ export interface LoadView extends LoadRow {
   /** Weight left by the earlier loads of the family. */
   past: Individuals | null;
   kill: RoasterFacts['kill'];
+  /** Water in it as it went in, share of the wet weight: measured, of its lot, or usual. */
+  moisture: number;
   /** Codes of the loads that went into the same winnowing or bowl, this one among them. */
   fill: string[];
   fillOf: string | null;

@@ -184,6 +184,7 @@ export async function loadView(views: Views, code: string): Promise<LoadView> {
     curveData: curve ? curveData(thin(curve, SENT)) : null,
     source: meta?.source ?? null,
     preheatC: how?.plan?.preheatC ?? how?.settings[0]?.setC ?? command.program[0]?.setC ?? null,
+    moisture: moistureOf(views, command, loadId),
     startC: how?.beanStartC ?? null,
     past: individuals(before.slice(-PAST).map(({ value }) => value)),
     kill: (step.machineId === null ? undefined : workshop.machines.get(step.machineId))?.roaster?.kill ?? null,

@@ -1,0 +1,56 @@
+import type { WorkView } from '@wunsch/core/api/types';
+import { clock } from '@wunsch/core/roast/words';
+import { StepForm } from '../bench/StepForm';
+import { PARTS } from '../bench/WorkBench';
+import { useHere } from '../parts/workshop';
+import type { Live } from './useLive';
+
+/** The load is out: on to the scale. */
+export function WeighOut({
+  live: { view, curve },
+  work,
+  press,
+  onDone,
+}: {
+  live: Live;
+  work: WorkView;
+  press: (name: string, body?: object) => void;
+  onDone: () => void;
+}) {
+  const { machines } = useHere().view;
+  const { roast } = view;
+  const parts = PARTS.roast;
+  const kw = machines.find(({ id }) => id === work.machineId)?.kw ?? 0;
+  const minutes = (roast.seconds ?? 0) / 60;
+  const last = curve.beanC.findLast((tempC) => tempC !== null) ?? null;
+  return (
+    <div className="mt-6">
+      <h2 className="text-2xl">Weigh it out</h2>
+      <p className="mt-1 mb-4 text-soft">
+        Out after {clock(roast.seconds ?? 0)}. Cool it fast, in the open;{' '}
+        {roast.plan ? `${roast.plan.coolMin} min before it is cracked.` : 'fully before it is cracked.'}{' '}
+        <button type="button" className="button button-quiet" onClick={() => press('undo', { what: 'stop' })}>
+          It is still in
+        </button>
+      </p>
+      <StepForm
+        kind="roast"
+        station="roast"
+        draftId={`work.${work.id}`}
+        fixed={work.sources}
+        specs={[
+          { name: 'outG', label: 'Out of the roaster', type: 'mass' },
+          { name: 'note', label: 'Note', type: 'text', optional: true },
+        ]}
+        machineId={work.machineId}
+        minutes={Math.min(minutes, 20)}
+        kwh={(kw * Math.min(minutes, 480)) / 60}
+        path={`/api/ledger/works/${work.id}/finish`}
+        submit="Save the load"
+        finish={(values, sources) => ({ ...values, program: [], endBeanC: last, sources })}
+        onSaved={onDone}
+        {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
+      />
+    </div>
+  );
+}

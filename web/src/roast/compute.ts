@@ -1,0 +1,75 @@
+import { wrap, type Remote } from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import useSWR from 'swr';
+import type { LoggedLoadData, RoasterView } from '@wunsch/core/api/roast';
+import type { RoasterFit } from '@wunsch/core/roast/fit';
+import { getJson, useApi } from '../parts/api';
+import type { Roasting } from './worker';
+
+let remote: Remote<Roasting> | null = null;
+
+/** The worker, begun when first asked. */
+export function roasting(): Remote<Roasting> {
+  remote ??= wrap<Roasting>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' }));
+  return remote;
+}
+
+export const useRoasters = (): RoasterView[] | undefined =>
+  useApi<{ roasters: RoasterView[] }>('/api/roast/roasters').data?.roasters;
+
+export const loggedLoads = async (roasterId: string, nib: boolean): Promise<LoggedLoadData[]> =>
+  (
+    await getJson<{ loads: LoggedLoadData[] }>(
+      `/api/roast/roasters/${encodeURIComponent(roasterId)}/loads?nib=${nib ? 1 : 0}`,
+    )
+  ).loads;
+
+/** What a roaster does, fitted in the worker from its logged loads; begun again when one is added. */
+export function useFit(roaster: RoasterView | null | undefined, nib: boolean): RoasterFit | undefined {
+  const key = roaster === undefined ? null : ['roast-fit', roaster?.id, roaster?.facts.kind, roaster?.curves, nib];
+  return useSWR(
+    key,
+    async () => {
+      const loads = roaster ? await loggedLoads(roaster.id, nib) : [];
+      return roasting().fit(roaster?.facts.kind ?? 'oven', loads);
+    },
+    { revalidateOnFocus: false, revalidateIfStale: false, dedupingInterval: 60_000 },
+  ).data;
+}
+
+/**
+ * Something worked out elsewhere from what is on screen: one question is under way at a time, and when it is answered
+ * the newest is asked, so that a dragged line is followed as fast as the worker can. The last answer stays meanwhile.
+ *
+ * @param question changes when it has to be asked again; null for not yet
+ */
+export function useWorked<T>(question: string | null, work: () => Promise<T>): T | null {
+  const [answer, setAnswer] = useState<T | null>(null);
+  const state = useRef<{ asked: string | null; busy: boolean; next: (() => void) | null }>({
+    asked: null,
+    busy: false,
+    next: null,
+  });
+  useEffect(() => {
+    const now = state.current;
+    if (question === null || question === now.asked) return;
+    const ask = (): void => {
+      now.asked = question;
+      now.busy = true;
+      void work()
+        .then((value) => setAnswer(value))
+        .catch(() => undefined)
+        .finally(() => {
+          now.busy = false;
+          const { next } = now;
+          now.next = null;
+          next?.();
+        });
+    };
+    if (now.busy) now.next = ask;
+    else ask();
+    // The question says what the work depends on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [question]);
+  return answer;
+}
