@@ -15,6 +15,15 @@ const TracePage = lazy(() => import('./trace/TracePage').then((m) => ({ default:
 const StepPage = lazy(() => import('./trace/StepPage').then((m) => ({ default: m.StepPage })));
 const BatchesPage = lazy(() => import('./trace/Lists').then((m) => ({ default: m.BatchesPage })));
 const LotsPage = lazy(() => import('./trace/Lists').then((m) => ({ default: m.LotsPage })));
+const ComparePage = lazy(() => import('./roast/ComparePage').then((m) => ({ default: m.ComparePage })));
+const LoadPage = lazy(() => import('./roast/LoadPage').then((m) => ({ default: m.LoadPage })));
+const LoadsPage = lazy(() => import('./roast/LoadsPage').then((m) => ({ default: m.LoadsPage })));
+const ProgramPage = lazy(() => import('./roast/ProgramPage').then((m) => ({ default: m.ProgramPage })));
+const ProgramsPage = lazy(() => import('./roast/ProgramsPage').then((m) => ({ default: m.ProgramsPage })));
+const RoastersPage = lazy(() => import('./roast/RoastersPage').then((m) => ({ default: m.RoastersPage })));
+const TrialPage = lazy(() => import('./roast/TrialPage').then((m) => ({ default: m.TrialPage })));
+const TrialPlan = lazy(() => import('./roast/TrialPlan').then((m) => ({ default: m.TrialPlan })));
+const TrialsPage = lazy(() => import('./roast/TrialsPage').then((m) => ({ default: m.TrialsPage })));
 const LossBookPage = lazy(() => import('./losses/LossBookPage').then((m) => ({ default: m.LossBookPage })));
 const StockTakePage = lazy(() => import('./losses/StockTakePage').then((m) => ({ default: m.StockTakePage })));
 const StorePage = lazy(() => import('./store/StorePage').then((m) => ({ default: m.StorePage })));
@@ -56,6 +65,15 @@ const router = createBrowserRouter([
       { path: '/tub/:code', element: page(<TubPage />) },
       { path: '/trace/:code', element: page(<TracePage />) },
       { path: '/step/:id', element: page(<StepPage />) },
+      { path: '/roasting', element: page(<ProgramsPage />) },
+      { path: '/roasting/program/:id', element: page(<ProgramPage />) },
+      { path: '/roasting/loads', element: page(<LoadsPage />) },
+      { path: '/roasting/load/:code', element: page(<LoadPage />) },
+      { path: '/roasting/compare', element: page(<ComparePage />) },
+      { path: '/roasting/trials', element: page(<TrialsPage />) },
+      { path: '/roasting/trial/new', element: page(<TrialPlan />) },
+      { path: '/roasting/trial/:id', element: page(<TrialPage />) },
+      { path: '/roasting/roasters', element: page(<RoastersPage />) },
       { path: '/losses', element: page(<LossBookPage />) },
       { path: '/stock-take', element: page(<StockTakePage />) },
       { path: '/store', element: page(<StorePage />) },

@@ -68,6 +68,7 @@ export interface LoadRow {
   family: string;
   roaster: string | null;
   program: string | null;
+  programId: string | null;
   inG: number;
   weightLeft: number;
   minutes: number | null;
@@ -106,6 +107,8 @@ export interface LiveView {
   roast: LiveRoast;
   curve: CurveData;
   roaster: RoasterView | null;
+  /** Signs that were noted here lately in the makers' own words. */
+  ownSigns: string[];
   /** Server time of this answer, UTC ms. */
   now: number;
 }

@@ -52,6 +52,20 @@ function range(mid: number, values: readonly number[]): Range {
   return { mid, low: Math.min(mid, quantile(sorted, 0.1)), high: Math.max(mid, quantile(sorted, 0.9)) };
 }
 
+/** Half-width in standard deviations of a range that holds eight in ten. */
+const EIGHT_IN_TEN = 1.28;
+/** How far a weight is missed as a rule, in shares, before a roaster's own loads have shown it. */
+const USUAL_WEIGHT_MISS = 0.004;
+
+/**
+ * A range of weight left that is no narrower than loads have really been missed by: beside what the roaster does, the
+ * water in beans that nobody measured, spilt beans and the scale are in it.
+ */
+export function weightRange({ mid, low, high }: Range, fit: Pick<RoasterFit, 'heldOut'>): Range {
+  const least = EIGHT_IN_TEN * (fit.heldOut?.weight ?? USUAL_WEIGHT_MISS);
+  return { mid, low: Math.min(low, mid - least), high: Math.max(high, mid + least) };
+}
+
 const asMoisture = (water: number): number => water / (1 + water);
 
 /**
@@ -105,7 +119,10 @@ export function simulateBand(
     totalMin: over(({ totalMin }) => totalMin),
     endC: over(({ beanC }) => beanC.at(-1) ?? NaN),
     moistureOut: over(({ water }) => asMoisture(water.at(-1) ?? 0)),
-    weightLeft: over((curve) => curve.weightLeft),
+    weightLeft: weightRange(
+      over((curve) => curve.weightLeft),
+      fit,
+    ),
     above: bases.map((baseC) => ({ baseC, minutes: over((curve) => minutesAbove(curve.minutes, curve.beanC, baseC)) })),
   };
 }

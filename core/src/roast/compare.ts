@@ -1,6 +1,7 @@
 import { studentQuantile } from '../stats/distributions';
 import type { SmoothCurve } from './curve';
-import { reaches } from './figures';
+import { degreesTo, fixedTemperature, type TemperatureUnit } from '../units/temperature';
+import { BASE_C, reaches } from './figures';
 import type { SignMark } from './records';
 
 /** What several roasts are laid over one another by. */
@@ -37,17 +38,30 @@ export interface FillVerdict {
   sentence: string;
 }
 
-/** Names, the scatter below which nobody would taste a difference, and the end that means most roasted. */
-export const MEASURES = {
-  endC: { name: 'bean temperature at the end', least: 1.5, words: (v: number) => `${v.toFixed(1)} °C`, most: 'high' },
-  area: { name: 'area above 100 °C', least: 15, words: (v: number) => `${Math.round(v)} °C·min`, most: 'high' },
+interface Measure {
+  name: (unit: TemperatureUnit) => string;
+  /** Scatter below which nobody would taste a difference. */
+  least: number;
+  words: (value: number, unit: TemperatureUnit) => string;
+  /** The end that means most roasted. */
+  most: 'high' | 'low';
+}
+
+export const MEASURES: Record<keyof Omit<LoadMeasures, 'code'>, Measure> = {
+  endC: { name: () => 'bean temperature at the end', least: 1.5, words: fixedTemperature, most: 'high' },
+  area: {
+    name: (unit) => `area above ${fixedTemperature(BASE_C, unit, 0)}`,
+    least: 15,
+    words: (value, unit) => `${Math.round(degreesTo(value, unit))} °${unit}·min`,
+    most: 'high',
+  },
   weightLeft: {
-    name: 'weight lost',
+    name: () => 'weight lost',
     least: 0.004,
-    words: (v: number) => `${(100 * (1 - v)).toFixed(1)} %`,
+    words: (value) => `${(100 * (1 - value)).toFixed(1)} %`,
     most: 'low',
   },
-} as const;
+};
 
 /** One load in a hundred may be called odd by chance, over all its figures. */
 const LEVEL = 1 - 0.01 / 3;
@@ -61,8 +75,10 @@ const sdOf = (values: readonly number[]): number => {
 /**
  * How far the loads of one fill lie apart, and whether one does not belong: further from the others than one more of
  * them would fall (Student's prediction interval from the rest, with the scatter nobody tastes as the least).
+ *
+ * @param unit that the maker reads
  */
-export function judgeFill(loads: readonly LoadMeasures[]): FillVerdict {
+export function judgeFill(loads: readonly LoadMeasures[], unit: TemperatureUnit = 'C'): FillVerdict {
   const names = Object.keys(MEASURES) as (keyof typeof MEASURES)[];
   const spreads: Spread[] = [];
   const odd = new Map<string, string[]>();
@@ -87,9 +103,9 @@ export function judgeFill(loads: readonly LoadMeasures[]): FillVerdict {
       const half = studentQuantile(1 - (1 - LEVEL) / 2, dof) * sd * Math.sqrt(1 + 1 / others.length);
       if (Math.abs(value - meanOf(others)) <= half) continue;
       const { name, words, most } = MEASURES[measure];
-      const ends = [Math.min(...others), Math.max(...others)].map(words);
+      const ends = [Math.min(...others), Math.max(...others)].map((end) => words(end, unit));
       if (most === 'low') ends.reverse();
-      const why = `${name} ${words(value)}, the others ${ends.join(' to ')}`;
+      const why = `${name(unit)} ${words(value, unit)}, the others ${ends.join(' to ')}`;
       odd.set(code, [...(odd.get(code) ?? []), why]);
     }
   }

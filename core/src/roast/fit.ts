@@ -1,6 +1,7 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { bayesLine, estimateAt, type BayesLine, type Estimate, type LinePrior } from '../stats/bayes-line';
 import { follower, roastBeans, weightLeft, type AirCurve, type BeanCurve, type BeanParameters } from './model';
+import { formatDegrees, type TemperatureUnit } from '../units/temperature';
 import type { RoasterFacts, Setting } from './records';
 import { airFromSettings, type AirParameters } from './simulate';
 
@@ -285,12 +286,12 @@ function foretell(loads: readonly LoggedLoad[], without: (index: number) => Roas
   };
 }
 
-/** How good a fit is, in a sentence. */
-export function fitWords(fit: RoasterFit): string {
+/** How good a fit is, in a sentence. @param unit that the maker reads */
+export function fitWords(fit: RoasterFit, unit: TemperatureUnit = 'C'): string {
   const n = fit.loads.length;
   if (n === 0)
     return 'No load was logged on it yet: the line starts from what such roasters usually do, and the band is wide.';
   if (!fit.heldOut) return 'One load was logged on it: the band is still wide.';
   const weight = fit.heldOut.weight === null ? '' : `, the weight by ${(100 * fit.heldOut.weight).toFixed(1)} points`;
-  return `From ${n} logged loads. Foretelling each from the others missed the beans by ${fit.heldOut.rmsC.toFixed(1)} °C on the way and ${fit.heldOut.endC.toFixed(1)} °C at the end${weight}.`;
+  return `From ${n} logged loads. Foretelling each from the others missed the beans by ${formatDegrees(fit.heldOut.rmsC, unit)} on the way and ${formatDegrees(fit.heldOut.endC, unit)} at the end${weight}.`;
 }

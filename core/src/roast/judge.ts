@@ -5,6 +5,7 @@ import type { Deviation } from './deviation';
 import type { Jump, Stall } from './events';
 import type { RoastFigures } from './figures';
 import type { RoasterFacts, SignMark } from './records';
+import { degreesTo, fixedTemperature, formatDegrees, type TemperatureUnit } from '../units/temperature';
 import { clock } from './words';
 
 export interface RoastEvidence {
@@ -35,7 +36,6 @@ export interface RoastJudgement {
 type Lean = 'more' | 'less' | 'as planned';
 
 const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
-const degrees = (value: number): string => `${Math.abs(value).toFixed(1)} °C`;
 /** Nobody turns a dial finer than this. */
 const LEAST_C = 3;
 const LEAST_WEIGHT = 0.006;
@@ -67,8 +67,8 @@ const HEADLINES: Record<string, string> = {
   'less less': 'Under-roasted against the plan.',
   'less as planned': 'Cooler than planned, but the weight is as usual.',
   'less more': 'Cool on the probe, light on the scale: the probe and the weight do not agree.',
-  'as planned more': 'On the line, but more weight left than it should.',
-  'as planned less': 'On the line, but less weight left than it should.',
+  'as planned more': 'On the line, but it lost more weight than it should.',
+  'as planned less': 'On the line, but it lost less weight than it should.',
   'as planned as planned': 'As planned.',
 };
 
@@ -83,8 +83,8 @@ const TODO: Record<string, string> = {
   'less more': 'Weigh again, and read the probe in ice water and in boiling water.',
 };
 
-/** What a roast means: a headline, its reasons, what to do. */
-export function judgeRoast(evidence: RoastEvidence): RoastJudgement {
+/** What a roast means: a headline, its reasons, what to do. @param unit that the maker reads */
+export function judgeRoast(evidence: RoastEvidence, unit: TemperatureUnit = 'C'): RoastJudgement {
   const [temperature, weight] = [byTemperature(evidence), byWeight(evidence)];
   const key = `${temperature ?? 'as planned'} ${weight ?? 'as planned'}`;
   const known = temperature !== null || weight !== null;
@@ -109,9 +109,9 @@ export function judgeRoast(evidence: RoastEvidence): RoastJudgement {
     tone: !known ? 'unknown' : off || trouble ? 'watch' : 'good',
     headline,
     why: [
-      ...temperatureWords(evidence),
+      ...temperatureWords(evidence, unit),
       ...weightWords(evidence),
-      ...eventWords(evidence),
+      ...eventWords(evidence, unit),
       ...probeWords(evidence),
       ...killWords(evidence),
     ],
@@ -119,12 +119,12 @@ export function judgeRoast(evidence: RoastEvidence): RoastJudgement {
   };
 }
 
-function temperatureWords({ figures, deviation }: RoastEvidence): string[] {
+function temperatureWords({ figures, deviation }: RoastEvidence, unit: TemperatureUnit): string[] {
   if (figures === null) return ['No bean temperature was logged, so only times, signs and weights speak.'];
   const words: string[] = [];
   if (figures.peak !== null)
     words.push(
-      `The beans came to ${figures.peak.tempC.toFixed(1)} °C at ${clock(figures.peak.second)} and were ${figures.minutesAboveBase.toFixed(1)} min above ${figures.baseC} °C (${Math.round(figures.areaAboveBase)} °C·min).`,
+      `The beans came to ${fixedTemperature(figures.peak.tempC, unit)} at ${clock(figures.peak.second)} and were ${figures.minutesAboveBase.toFixed(1)} min above ${fixedTemperature(figures.baseC, unit, 0)} (${Math.round(degreesTo(figures.areaAboveBase, unit))} °${unit}·min).`,
     );
   if (deviation !== null) {
     const side = deviation.meanC >= 0 ? 'over' : 'under';
@@ -133,14 +133,14 @@ function temperatureWords({ figures, deviation }: RoastEvidence): string[] {
         ? ''
         : `, and ${Math.abs(deviation.minutes).toFixed(1)} min ${deviation.minutes > 0 ? 'longer' : 'shorter'} in`;
     words.push(
-      `Against the plan they ran ${degrees(deviation.meanC)} ${side} it on the mean, at most ${degrees(deviation.most.byC)} ${deviation.most.byC >= 0 ? 'over' : 'under'} at ${clock(deviation.most.second)}${time}.`,
+      `Against the plan they ran ${formatDegrees(deviation.meanC, unit)} ${side} it on the mean, at most ${formatDegrees(deviation.most.byC, unit)} ${deviation.most.byC >= 0 ? 'over' : 'under'} at ${clock(deviation.most.second)}${time}.`,
     );
   }
   return words;
 }
 
 function weightWords({ weight: { left, model, past } }: RoastEvidence): string[] {
-  const words = [`${percent(1 - left)} of the weight left.`];
+  const words = [`It lost ${percent(1 - left)} of its weight.`];
   if (model !== null)
     words.push(`The model expects ${percent(1 - model.high)} to ${percent(1 - model.low)} from that curve.`);
   if (past !== null && past.n >= 2)
@@ -150,15 +150,15 @@ function weightWords({ weight: { left, model, past } }: RoastEvidence): string[]
   return words;
 }
 
-function eventWords({ stalls, jumps, signs, stirs, figures }: RoastEvidence): string[] {
+function eventWords({ stalls, jumps, signs, stirs, figures }: RoastEvidence, unit: TemperatureUnit): string[] {
   const words = [
     ...stalls.map(
       ({ fromS, toS, warmerC }) =>
-        `From ${clock(fromS)} to ${clock(toS)} they stood still though it was ${Math.round(warmerC)} °C warmer around them.`,
+        `From ${clock(fromS)} to ${clock(toS)} they stood still though it was ${formatDegrees(warmerC, unit, 0)} warmer around them.`,
     ),
     ...jumps.map(
       ({ fromS, perMin, beforePerMin }) =>
-        `At ${clock(fromS)} the climb jumped from ${beforePerMin.toFixed(1)} to ${perMin.toFixed(1)} °C a minute, and nobody had raised the heat.`,
+        `At ${clock(fromS)} the climb jumped from ${degreesTo(beforePerMin, unit).toFixed(1)} to ${formatDegrees(perMin, unit)} a minute, and nobody had raised the heat.`,
     ),
   ];
   if (signs.length > 0)

@@ -1,3 +1,5 @@
+import { formatMass } from '../units/mass';
+import { formatTemperature, type TemperatureUnit } from '../units/temperature';
 import type { Program, ProgramStep, RoasterFacts, Setting } from './records';
 
 /** Longest a program may run, minutes. */
@@ -5,7 +7,7 @@ export const programMinutes = (steps: readonly Pick<ProgramStep, 'minutes'>[]): 
   steps.reduce((sum, { minutes }) => sum + minutes, 0);
 
 /** Set temperatures as planned, if every step lasts its minutes; seconds. */
-export function plannedSettings({ steps }: Pick<Program, 'steps'>): Setting[] {
+export function plannedSettings({ steps }: { steps: readonly Pick<ProgramStep, 'setC' | 'minutes'>[] }): Setting[] {
   let second = 0;
   return steps.map(({ setC, minutes }, step) => {
     const row = { second, setC, step };
@@ -57,20 +59,38 @@ export function layerOf(loadG: number, roaster: Pick<RoasterFacts, 'trays' | 'tr
   return (10 * loadG) / (roaster.trays * roaster.trayCm2 * BULK);
 }
 
-/** What is wrong with a plan for a roaster, in words; empty when nothing is. */
+/** Depth of a layer in words. @param layerMm as `layerOf` gives it */
+export const layerWords = (layerMm: number): string =>
+  layerMm < ONE_BEAN_MM ? 'less than one bean deep' : `${Math.round(layerMm)} mm deep`;
+
+const ONE_BEAN_MM = 10;
+
+/** What is wrong with a plan for a roaster, in words; empty when nothing is. @param units that the maker reads */
 export function checkProgram(
   { loadG, steps, preheatC }: Pick<Program, 'loadG' | 'steps' | 'preheatC'>,
   roaster: { name: string; minG: number | null; maxG: number | null } | null,
+  { massSystem, temperatureUnit }: Units = { massSystem: 'metric', temperatureUnit: 'C' },
 ): string[] {
   const words: string[] = [];
-  const kg = (grams: number): string => `${(grams / 1000).toFixed(1)} kg`;
+  const mass = (grams: number): string => formatMass(1000 * grams, massSystem);
   if (roaster?.maxG != null && loadG > roaster.maxG)
-    words.push(`${kg(loadG)} is more than ${roaster.name} really carries (${kg(roaster.maxG)}).`);
+    words.push(`${mass(loadG)} is more than ${roaster.name} really carries (${mass(roaster.maxG)}).`);
   if (roaster?.minG != null && loadG < roaster.minG)
-    words.push(`${kg(loadG)} is less than ${roaster.name} roasts evenly (${kg(roaster.minG)}).`);
-  const hot = steps.findIndex(({ setC }) => setC > 200);
-  if (hot >= 0) words.push(`Step ${hot + 1} is over 200 °C: husk chars and catches fire. Stay beside it.`);
+    words.push(`${mass(loadG)} is less than ${roaster.name} roasts evenly (${mass(roaster.minG)}).`);
+  const hot = steps.findIndex(({ setC }) => setC > CHARS_C);
+  if (hot >= 0)
+    words.push(
+      `Step ${hot + 1} is over ${formatTemperature(CHARS_C, temperatureUnit)}: husk chars and catches fire. Stay beside it.`,
+    );
   if (programMinutes(steps) > 180) words.push('It runs longer than three hours.');
   if (preheatC < 40) words.push('The roaster goes in cold: the first minutes will differ from load to load.');
   return words;
+}
+
+/** Warmer than this, husk chars. */
+const CHARS_C = 200;
+
+interface Units {
+  massSystem: 'metric' | 'imperial';
+  temperatureUnit: TemperatureUnit;
 }

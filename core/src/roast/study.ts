@@ -1,5 +1,5 @@
 import type { Individuals } from '../stats/individuals';
-import { simulateBand, type PlanBand, type Range } from './band';
+import { simulateBand, weightRange, type PlanBand, type Range } from './band';
 import { clean, smooth, type CleanCurve, type Curve, type SmoothCurve } from './curve';
 import { deviationFrom, type Deviation } from './deviation';
 import { jumpsIn, stallsIn, type Jump, type Stall } from './events';
@@ -7,6 +7,7 @@ import { airOf, expectedParameters, expectLoad, fitRoaster, type LoggedLoad, typ
 import { killFigure, roastFigures, type RoastFigures } from './figures';
 import { judgeRoast, type RoastJudgement } from './judge';
 import { roastBeans, weightLeft } from './model';
+import type { TemperatureUnit } from '../units/temperature';
 import type { RoasterKind } from '../workshop/roasting-words';
 import type { LoadFacts, RoasterFacts } from './records';
 
@@ -45,8 +46,12 @@ const ROOM_C = 20;
 /** A curve has to say something before it is judged. */
 const FEWEST = 12;
 
-/** One load looked at from all sides: its figures, its plan, what the model and the past expect, and what it means. */
-export function studyRoast(input: StudyInput): Study {
+/**
+ * One load looked at from all sides: its figures, its plan, what the model and the past expect, and what it means.
+ *
+ * @param unit that the maker reads
+ */
+export function studyRoast(input: StudyInput, unit: TemperatureUnit = 'C'): Study {
   const { code, how, curve, kill } = input;
   const fit = fitRoaster(
     input.kind,
@@ -72,18 +77,21 @@ export function studyRoast(input: StudyInput): Study {
           kill,
         )
       : null;
-  const judgement = judgeRoast({
-    figures,
-    clean: cleaned,
-    stalls,
-    jumps,
-    deviation,
-    heldOutC: fit.heldOut?.rmsC ?? null,
-    weight: { left: input.weightLeft, model: expectedWeight, past: input.past },
-    signs: how?.signs ?? [],
-    stirs: { wantedEveryMin: how?.plan?.stirEveryMin ?? null, done: how?.stirs.length ?? 0 },
-    kill: kill && killReductions !== null ? { reductions: killReductions, values: kill } : null,
-  });
+  const judgement = judgeRoast(
+    {
+      figures,
+      clean: cleaned,
+      stalls,
+      jumps,
+      deviation,
+      heldOutC: fit.heldOut?.rmsC ?? null,
+      weight: { left: input.weightLeft, model: expectedWeight, past: input.past },
+      signs: how?.signs ?? [],
+      stirs: { wantedEveryMin: how?.plan?.stirEveryMin ?? null, done: how?.stirs.length ?? 0 },
+      kill: kill && killReductions !== null ? { reductions: killReductions, values: kill } : null,
+    },
+    unit,
+  );
   return {
     figures,
     clean: cleaned,
@@ -128,5 +136,5 @@ function expectWeight(input: StudyInput, curve: Curve, fit: RoasterFit): Range {
     );
     return weightLeft(run.water.at(-1) ?? 0, input.moisture);
   };
-  return { mid: left(drying.mean), low: left(drying.high), high: left(drying.low) };
+  return weightRange({ mid: left(drying.mean), low: left(drying.high), high: left(drying.low) }, fit);
 }

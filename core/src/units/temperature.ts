@@ -13,3 +13,15 @@ export function formatTemperature(celsius: number, unit: TemperatureUnit = 'C'):
   const value = celsiusTo(celsius, unit);
   return `${value.toLocaleString('en-GB', { maximumFractionDigits: 1 })}\u00a0°${unit}`;
 }
+
+/** A temperature to so many decimals, always: `120.0 °C`. */
+export const fixedTemperature = (celsius: number, unit: TemperatureUnit = 'C', digits = 1): string =>
+  `${celsiusTo(celsius, unit).toFixed(digits)} °${unit}`;
+
+/** A difference of temperatures (or an area, °·min) in the maker's unit; no zero is moved. */
+export const degreesTo = (difference: number, unit: TemperatureUnit): number =>
+  unit === 'C' ? difference : (difference * 9) / 5;
+
+/** How far two temperatures lie apart, for people: `1.8 °C`, `3.2 °F`; without its sign. */
+export const formatDegrees = (difference: number, unit: TemperatureUnit = 'C', digits = 1): string =>
+  `${Math.abs(degreesTo(difference, unit)).toFixed(digits)} °${unit}`;

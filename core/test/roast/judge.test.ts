@@ -30,7 +30,7 @@ describe('the judgement of a roast', () => {
       'The beans came to 120.0 °C at 20:00 and were 4.0 min above 100 °C (40 °C·min).',
     );
     expect(judged.why.join(' ')).toContain(
-      '6.0 % of the weight left. The model expects 5.6 % to 6.4 % from that curve.',
+      'It lost 6.0 % of its weight. The model expects 5.6 % to 6.4 % from that curve.',
     );
   });
 
@@ -39,7 +39,7 @@ describe('the judgement of a roast', () => {
     [{ endByC: -8, meanC: -5 }, 0.96, 'Under-roasted against the plan.'],
     [{ endByC: -8, meanC: -5 }, 0.925, 'Cool on the probe, light on the scale: the probe and the weight do not agree.'],
     [{ endByC: 8, meanC: 5 }, 0.94, 'Warmer than planned, but the weight is as usual.'],
-    [{}, 0.9, 'On the line, but more weight left than it should.'],
+    [{}, 0.9, 'On the line, but it lost more weight than it should.'],
   ])('probe and scale together: %j, %d left', (deviation, left, headline) => {
     const judged = judgeRoast(
       evidence({ deviation: { ...onTheLine, ...deviation }, weight: { ...evidence().weight, left } }),
@@ -64,7 +64,9 @@ describe('the judgement of a roast', () => {
   test('the maker’s own past comes before the model, once there are six loads', () => {
     const past = individuals([0.93, 0.931, 0.929, 0.93, 0.932, 0.93]);
     expect(judgeRoast(evidence({ weight: { ...evidence().weight, left: 0.93, past } })).headline).toBe('As planned.');
-    expect(judgeRoast(evidence({ weight: { ...evidence().weight, left: 0.93 } })).headline).toContain('more weight');
+    expect(judgeRoast(evidence({ weight: { ...evidence().weight, left: 0.93 } })).headline).toContain(
+      'lost more weight',
+    );
   });
 
   test('without probe, program or past it says that it does not know', () => {

@@ -35,7 +35,7 @@ export const OVEN: Machine = {
   kw: 4.2,
   roaster: {
     kind: 'oven',
-    trays: 6,
+    trays: 3,
     trayCm2: 2400,
     preheatMin: 20,
     setBy: 'hand',

@@ -89,12 +89,9 @@ export class RoastBook {
     if (meta.loadId !== null) this.byLoad.set(meta.loadId, meta.id);
   }
 
-  linkCurve(id: string, loadId: string): void {
-    const meta = this.curves.get(id);
-    if (meta) this.addCurve({ ...meta, loadId });
-  }
-
   removeCurve(id: string): void {
+    const loadId = this.curves.get(id)?.loadId ?? null;
+    if (loadId !== null && this.byLoad.get(loadId) === id) this.byLoad.delete(loadId);
     this.curves.delete(id);
   }
 

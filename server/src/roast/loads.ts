@@ -142,6 +142,7 @@ function row(views: Views, step: Step, loadId: string): LoadRow {
     family: views.family(loadId),
     roaster: step.machineId === null ? null : (machines.get(step.machineId)?.name ?? null),
     program: programName(command),
+    programId: command.how?.programId ?? null,
     inG: inG(step),
     weightLeft: command.outG / inG(step) || 0,
     minutes: seconds !== null ? seconds / 60 : planned > 0 ? planned : null,

@@ -328,6 +328,21 @@ function curveRoutes(router: Router, views: Views): void {
     },
     CURVE_BODY,
   );
+  router.write(
+    'DELETE',
+    '/api/roast/loads/:code/curve',
+    'Take a curve that came from a file off again',
+    z.object({}),
+    (_, request) => {
+      const code = param(request.params, 'code');
+      const meta = workshop.roasts.curveOf(roastStep(views, code).loadId);
+      if (!meta) throw new DomainError('roast/no-curve', `No curve was logged of ${code}.`);
+      if (meta.source !== 'file')
+        throw new DomainError('roast/logged-curve', `The curve of ${code} was logged here: it stays as it was read.`);
+      workshop.removeCurve(meta.id);
+      return { code };
+    },
+  );
 }
 
 function trialRoutes(router: Router, views: Views): void {

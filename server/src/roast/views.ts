@@ -2,6 +2,7 @@ import type { LiveView, ProgramView, RoasterView, TrialView } from '@wunsch/core
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { roasterFacts } from '@wunsch/core/roast/records';
+import { SIGNS } from '@wunsch/core/roast/words';
 import { judgeTrial } from '@wunsch/core/roast/trial';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Machine } from '@wunsch/core/workshop/schemas';
@@ -81,6 +82,23 @@ export function liveWork(views: Views, workId: string): Work & { roast: NonNulla
   return { ...work, roast: work.roast };
 }
 
+const LATELY = 60;
+const MOST_OWN = 8;
+
+/** Signs of the last loads that are in nobody's list but the maker's, the most used first. */
+function ownSigns(views: Views): string[] {
+  const counts = new Map<string, number>();
+  for (const { stepId } of views.yields.of('roast').slice(-LATELY)) {
+    const command = views.workshop.book.steps.get(stepId)?.command as CommandOf<'roast'> | undefined;
+    for (const { what } of command?.how?.signs ?? [])
+      if (!(SIGNS as readonly string[]).includes(what)) counts.set(what, (counts.get(what) ?? 0) + 1);
+  }
+  return [...counts]
+    .sort(([, a], [, b]) => b - a)
+    .slice(0, MOST_OWN)
+    .map(([what]) => what);
+}
+
 export async function liveView(views: Views, live: LiveRoasts, workId: string): Promise<LiveView> {
   const work = liveWork(views, workId);
   return {
@@ -88,6 +106,7 @@ export async function liveView(views: Views, live: LiveRoasts, workId: string): 
     roast: work.roast,
     curve: curveData(await live.curve(work)),
     roaster: roasterViews(views).find(({ id }) => id === work.machineId) ?? null,
+    ownSigns: ownSigns(views),
     now: views.workshop.now(),
   };
 }

@@ -56,8 +56,6 @@ export interface Changes {
   removedFiles: string[];
   roastRecords: RoastRecord[];
   curves: CurveRow[];
-  /** Curves that became a load's. */
-  curveLoads: { id: string; loadId: string }[];
   removedCurves: string[];
 }
 
@@ -79,7 +77,6 @@ export const noChanges = (): Changes => ({
   removedFiles: [],
   roastRecords: [],
   curves: [],
-  curveLoads: [],
   removedCurves: [],
 });
 
@@ -147,8 +144,6 @@ async function writeRoasts(tx: Tx, changes: Changes): Promise<void> {
     tx.insert(t.roastRecords).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
   );
   for (const row of changes.curves) await writeCurve(tx, row);
-  for (const { id, loadId } of changes.curveLoads)
-    await tx.update(t.roastCurves).set({ loadId }).where(eq(t.roastCurves.id, id));
   for (const id of changes.removedCurves) await tx.delete(t.roastCurves).where(eq(t.roastCurves.id, id));
 }
 

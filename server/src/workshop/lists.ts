@@ -97,6 +97,12 @@ export abstract class Lists {
     this.pending.curves.push(row);
   }
 
+  /** Takes a curve off again. */
+  removeCurve(curveId: string): void {
+    this.roasts.removeCurve(curveId);
+    this.pending.removedCurves.push(curveId);
+  }
+
   addFile(meta: Omit<FileMeta, 'id' | 'at'>, bytes: Uint8Array): FileMeta {
     this.checkHead({ personId: meta.personId, machineId: null });
     const file: FileMeta = { ...meta, id: nanoid(16), at: this.now() };

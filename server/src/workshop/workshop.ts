@@ -454,7 +454,7 @@ export class Workshop extends Lists {
     const step = this.record(whole.kind === 'roast' ? { ...whole, curveId } : whole, head, undefined, workId);
     const made = step.slots['good'];
     if (curve && curveId !== null && made !== undefined) this.addCurve({ ...curve, loadId: made });
-    else if (work.roast) this.pending.removedCurves.push(work.roast.curveId);
+    else if (work.roast) this.removeCurve(work.roast.curveId);
     this.closeWork(workId, step.id);
     return step;
   }
@@ -462,7 +462,7 @@ export class Workshop extends Lists {
   /** Puts everything back as if the work had not been started. */
   putBack(workId: string): void {
     const { roast } = this.openWork(workId);
-    if (roast) this.pending.removedCurves.push(roast.curveId);
+    if (roast) this.removeCurve(roast.curveId);
     this.closeWork(workId, null);
   }
 
@@ -485,6 +485,8 @@ export class Workshop extends Lists {
 
   /** Keeps the newest state of a curve that is still growing; no screen is told. */
   keepCurve(row: CurveRow): Promise<void> {
+    const { curve: _, ...meta } = row;
+    this.roasts.addCurve(meta);
     return writeCurve(this.db, row);
   }
 

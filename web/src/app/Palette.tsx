@@ -13,6 +13,10 @@ const PAGES: { name: string; link: string }[] = [
   { name: 'Lots', link: '/lots' },
   { name: 'Store and pantry', link: '/store' },
   { name: 'Receive a lot', link: '/station/beans' },
+  { name: 'Roast programs', link: '/roasting' },
+  { name: 'Roast loads: compare', link: '/roasting/loads' },
+  { name: 'Roast trials', link: '/roasting/trials' },
+  { name: 'Roasters', link: '/roasting/roasters' },
   { name: 'Workshop: team, machines, routes, units', link: '/workshop' },
 ];
 

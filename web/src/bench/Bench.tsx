@@ -8,6 +8,7 @@ import { Caution, Empty, Loading, Log, Verdict } from '../parts/pieces';
 import { capital } from '../parts/words';
 import { useShow } from '../parts/workshop';
 import { BeansBench } from '../beans/BeansBench';
+import { RoastBench } from '../roast/RoastBench';
 import { SortBench } from '../sort/SortBench';
 import { CAUTIONS } from './cautions';
 import { GrindBench } from './GrindBench';
@@ -70,7 +71,7 @@ function BenchOf({ station }: { station: Station }) {
 const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
   beans: (view) => <BeansBench view={view} />,
   sort: (view) => <SortBench view={view} />,
-  roast: (view) => <WorkBench view={view} />,
+  roast: (view) => <RoastBench view={view} />,
   winnow: (view) => <WinnowBench view={view} />,
   grind: (view) => <GrindBench view={view} />,
   rest: (view) => <RestBench view={view} />,

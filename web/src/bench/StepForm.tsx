@@ -11,6 +11,7 @@ import {
   fieldG,
   FIELDS,
   readFields,
+  textOfG,
   readNumber,
   type Fields,
   type FieldSpec,
@@ -50,6 +51,8 @@ interface Props {
   initial?: Fields;
   initialPicked?: readonly string[];
   suggestions?: Record<string, string>;
+  /** Grams to take of what was picked (codes) where nothing is typed; all there is when left out. */
+  takeG?: (codes: readonly string[]) => number | undefined;
   station: Station | null;
   /** Fields to ask; the usual ones of this kind when left out. */
   specs?: readonly FieldSpec[];
@@ -124,7 +127,11 @@ export function StepForm(props: Props) {
   const specs = [...takes, ...(props.specs ?? FIELDS[kind] ?? [])];
   const all = [...specs, ...WHEN];
   const suggestions: Record<string, string> = { ...props.suggestions };
-  for (const holding of chosen) suggestions[`take.${holding.id}`] = 'all';
+  const wantedG = props.takeG?.(chosen.map(({ code }) => code));
+  const usualG = usualTakes(chosen, wantedG);
+  for (const holding of chosen)
+    suggestions[`take.${holding.id}`] =
+      wantedG === undefined || holding.pieces > 0 ? 'all' : textOfG(usualG.get(holding.id) ?? 0, massUnit);
   if (props.minutes !== undefined) suggestions['~minutes'] = String(Math.round(props.minutes));
   if (props.kwh !== undefined) suggestions['~kwh'] = props.kwh.toFixed(2);
 
@@ -141,7 +148,7 @@ export function StepForm(props: Props) {
           const state = fields[`take.${holding.id}`];
           if (holding.pieces > 0)
             return { holdingId: holding.id, pieces: readNumber(state?.text ?? '') ?? holding.pieces };
-          return { holdingId: holding.id, massG: fieldG(state) ?? holding.freeMg / 1000 };
+          return { holdingId: holding.id, massG: fieldG(state) ?? usualG.get(holding.id) ?? 0 };
         });
   const read = readFields(kind, fields, temperatureUnit);
   const inMg = fixed
@@ -193,7 +200,7 @@ export function StepForm(props: Props) {
     try {
       if (props.send) {
         await props.send({
-          sources: sourcesOf(),
+          sources: sourcesOf().filter(({ massG, pieces }) => (pieces ?? 0) + (massG ?? 0) > 0),
           personId,
           machineId,
           at: at === '' ? undefined : new Date(at).toISOString(),
@@ -341,6 +348,18 @@ export function StepForm(props: Props) {
       </EntrySurface>
       {saved && <SavedNote entry={saved} />}
     </div>
+  );
+}
+
+/** Grams that each holding gives where nothing is typed: all it has, or in turn until there is enough. */
+function usualTakes(chosen: readonly HoldingView[], takeG = Infinity): Map<string, number> {
+  let left = takeG;
+  return new Map(
+    chosen.map(({ id, freeMg }) => {
+      const massG = Math.min(freeMg / 1000, left);
+      left -= massG;
+      return [id, massG];
+    }),
   );
 }
 

@@ -15,7 +15,7 @@ import { StartForm } from './StartForm';
 import { useChosenWork, WorkChips } from './WorkChips';
 import { StepForm, type Below, type Entry } from './StepForm';
 
-const VERBS: Partial<Record<string, { start: string; finish: string; oneGo: string }>> = {
+export const VERBS: Partial<Record<string, { start: string; finish: string; oneGo: string }>> = {
   sort: { start: 'Begin sorting', finish: 'Save the sorting', oneGo: 'Enter sorting that is done' },
   roast: { start: 'Start the roast', finish: 'Save the load', oneGo: 'Enter a load that is done' },
   winnow: { start: 'Begin winnowing', finish: 'Save nibs and husk', oneGo: 'Enter winnowing that is done' },
@@ -170,7 +170,8 @@ function defaults(view: BenchView, kind: Command['kind']): Fields {
   return fields;
 }
 
-function FinishWork({
+/** Work that is weighed out. */
+export function FinishWork({
   work,
   kind,
   submit,

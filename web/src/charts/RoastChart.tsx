@@ -15,6 +15,41 @@ export interface RoastLine {
   look: 'bean' | 'air' | 'set' | 'plan' | 'ahead';
 }
 
+export interface EndLabel {
+  x: number;
+  y: number;
+  name: string;
+  index: number;
+  /** Pixels down from its point, so that labels of neighbouring ends can be read. */
+  offsetY: number;
+}
+
+const LABEL_PX = 15;
+
+/**
+ * Each line's name at its end; where ends lie close together their names are moved apart.
+ *
+ * @param perPixel how much of the axis one pixel of the drawing stands for
+ */
+export function endLabels(
+  lines: readonly { name: string; points: readonly TimePoint[] }[],
+  perPixel: number,
+): EndLabel[] {
+  const ends = lines
+    .flatMap(({ name, points }, index) => {
+      const last = points.findLast(({ y }) => y !== null);
+      return last?.y == null ? [] : [{ x: last.x, y: last.y, name, index }];
+    })
+    .sort((a, b) => b.y - a.y);
+  let lowest = -Infinity;
+  return ends.map((end) => {
+    const wanted = -end.y / perPixel;
+    const placed = Math.max(wanted, lowest + LABEL_PX);
+    lowest = placed;
+    return { ...end, offsetY: placed - wanted };
+  });
+}
+
 interface Props {
   caption: string;
   lines: readonly RoastLine[];
@@ -51,7 +86,7 @@ export default function RoastChart({
   low,
 }: Props) {
   const key = JSON.stringify([
-    lines.map(({ name, look, points }) => [name, look, points.length > 0]),
+    lines.map(({ name, look, points }) => [name, look, points.at(-1)]),
     band !== undefined,
     marks,
     stretches,
@@ -62,7 +97,7 @@ export default function RoastChart({
     document.documentElement.dataset['theme'],
   ]);
   const options = useMemo(
-    () => optionsFor(lines, band !== undefined, marks, stretches, endMin, unit, scaleOf(lines, band, low)),
+    () => optionsFor(lines, band !== undefined, marks, stretches, endMin, unit, scaleOf(lines, band, low), height),
     // The key holds everything that the options are made of.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [key],
@@ -110,6 +145,7 @@ function optionsFor(
   endMin: number,
   unit: string,
   scale: { low: number; high: number; ticks: number },
+  height: number,
 ) {
   const colours = ink();
   const looks = lines.map(({ look }) => LOOKS[look]);
@@ -119,6 +155,7 @@ function optionsFor(
   });
   return {
     ...quiet(),
+    grid: { ...quiet().grid, padding: { left: 8, right: 64, top: -16, bottom: -4 } },
     stroke: {
       width: [...(banded ? [0] : []), ...looks.map(({ width }) => width)],
       dashArray: [...(banded ? [0] : []), ...looks.map(({ dash }) => dash)],
@@ -141,9 +178,21 @@ function optionsFor(
       min: scale.low,
       max: scale.high,
       tickAmount: scale.ticks,
-      labels: { formatter: (value: number) => `${Math.round(value)} ${unit}` },
+      labels: { minWidth: 56, maxWidth: 56, formatter: (value: number) => `${Math.round(value)} ${unit}` },
     },
     annotations: {
+      points: endLabels(lines, (scale.high - scale.low) / (height - 50)).map(({ x, y, name, index, offsetY }) => ({
+        x,
+        y,
+        marker: { size: 0 },
+        label: {
+          ...label(looks[index] ? colours[looks[index].colour] : colours.ink),
+          text: name,
+          textAnchor: 'start' as const,
+          offsetX: 6,
+          offsetY: offsetY + 6,
+        },
+      })),
       xaxis: [
         ...marks.map(({ x, word }, index) => ({
           x,
@@ -154,7 +203,8 @@ function optionsFor(
             ...label(colours.ink),
             text: word,
             orientation: 'horizontal' as const,
-            offsetY: 14 + 16 * (index % 4),
+            position: 'bottom',
+            offsetY: -6 - 16 * (index % 4),
             textAnchor: 'start' as const,
             offsetX: 3,
           },
@@ -169,8 +219,8 @@ function optionsFor(
             ...label(colours.crimson),
             text: word,
             orientation: 'horizontal' as const,
-            position: 'bottom',
-            offsetY: -6,
+            textAnchor: 'start' as const,
+            offsetY: 14,
           },
         })),
       ],

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useMemo, useState, type ReactNode } from 'react';
-import type { BenchView, WorkView } from '@wunsch/core/api/types';
+import type { WorkView } from '@wunsch/core/api/types';
 import { gapsOf } from '@wunsch/core/roast/curve';
 import { isDue, nextAct, nextStirS, whereIn, type NextAct } from '@wunsch/core/roast/live';
 import { layerOf, programMinutes } from '@wunsch/core/roast/program';
@@ -18,10 +18,19 @@ import { WeighOut } from './WeighOut';
 const RoastChart = lazy(() => import('../charts/RoastChart'));
 
 /** A roast that is in the roaster: what to do next, how it goes, what was noticed; then the scale. */
-export function LiveRoast({ work, onDone }: { work: WorkView; view: BenchView; onDone: () => void }) {
+export function LiveRoast({
+  work,
+  onDone,
+  onSaved,
+}: {
+  work: WorkView;
+  onDone: () => void;
+  /** Takes the code of the load that was weighed out. */
+  onSaved: (code: string | undefined) => void;
+}) {
   const { live, error } = useLive(work.id);
   if (!live) return <Loading error={error} />;
-  return <Roasting live={live} work={work} onDone={onDone} />;
+  return <Roasting live={live} work={work} onDone={onDone} onSaved={onSaved} />;
 }
 
 const usePress = (workId: string) => {
@@ -31,7 +40,17 @@ const usePress = (workId: string) => {
   return { busy, error, press };
 };
 
-function Roasting({ live, work, onDone }: { live: Live; work: WorkView; onDone: () => void }) {
+function Roasting({
+  live,
+  work,
+  onDone,
+  onSaved,
+}: {
+  live: Live;
+  work: WorkView;
+  onDone: () => void;
+  onSaved: (code: string | undefined) => void;
+}) {
   const show = useShow();
   const { view, curve, second, silent } = live;
   const { roast, roaster } = view;
@@ -55,7 +74,7 @@ function Roasting({ live, work, onDone }: { live: Live; work: WorkView; onDone: 
     const layerMm = roast.layerMm ?? layerOf(massG, roaster?.facts ?? null);
     return roasting().band(roast.plan, { massG, layerMm }, fit, start, []);
   });
-  const climb = useClimb(live);
+  const { climb, stuckS } = useProbe(live);
   const next = out ? null : nextAct(roast.plan, roast.settings);
   return (
     <div>
@@ -73,6 +92,8 @@ function Roasting({ live, work, onDone }: { live: Live; work: WorkView; onDone: 
               'read by hand'
             ) : silent && !out ? (
               <strong className="text-crimson">the probe is silent</strong>
+            ) : stuckS !== null && !out ? (
+              <strong className="text-crimson">the probe is stuck since {clock(stuckS)}</strong>
             ) : climb === null ? (
               'climb not known yet'
             ) : (
@@ -105,9 +126,15 @@ function Roasting({ live, work, onDone }: { live: Live; work: WorkView; onDone: 
           look at its lead and plug. The gap stays a gap.
         </p>
       )}
+      {stuckS !== null && !silent && !out && (
+        <p role="alert" className="mt-2 rounded-md bg-crimson-wash px-4 py-2">
+          The probe says the very same since {clock(stuckS)}: no bean does that. Go by time, smell and colour, and hold
+          a thermometer into the beans.
+        </p>
+      )}
       <Refusal error={error} />
       {out ? (
-        <WeighOut live={live} work={work} press={press} onDone={onDone} />
+        <WeighOut live={live} work={work} press={press} onSaved={onSaved} />
       ) : (
         <>
           <Signs live={live} busy={busy} press={press} />
@@ -140,15 +167,16 @@ function setWords({ view: { roast } }: Live, temp: (c: number) => string): strin
   return setC === null ? 'nothing known' : temp(setC);
 }
 
-/** Climb over the last minute, °C/min, worked out off the page. */
-function useClimb({ curve, second }: Live): number | null {
+/** Climb over the last minute, and whether the probe is stuck; worked out off the page. */
+function useProbe({ curve, second }: Live): { climb: number | null; stuckS: number | null } {
   const from = Math.max(0, curve.seconds.length - 400);
   const tail = { seconds: curve.seconds.slice(from), beanC: curve.beanC.slice(from), airC: curve.airC.slice(from) };
-  return useWorked(curve.seconds.length > 20 ? `${Math.floor(second / 3)}` : null, async () => {
-    const { smooth } = await roasting().smooth(tail);
-    const last = smooth.climb.at(-1) ?? NaN;
-    return Number.isFinite(last) ? last : null;
-  });
+  return (
+    useWorked(curve.seconds.length > 20 ? `${Math.floor(second / 3)}` : null, () => roasting().now(tail)) ?? {
+      climb: null,
+      stuckS: null,
+    }
+  );
 }
 
 interface Pressing {
@@ -292,7 +320,7 @@ function LiveChart({
   return (
     <Suspense fallback={<div className="h-[340px]" />}>
       <RoastChart
-        caption="Thick: the beans. Dotted: the air. Leaf green: what was set, dashed what was planned for the beans; the band holds eight in ten such loads. Long dashes: where it is heading."
+        caption="Over the minutes; the band is where eight in ten such loads would run"
         endMin={endMin}
         unit={`°${temperatureUnit}`}
         band={band}
@@ -336,7 +364,7 @@ function Signs({ live, busy, press }: Pressing) {
   const [own, setOwn] = useState('');
   const noticed = new Set(roast.signs.map(({ what }) => what));
   const wanted = roast.plan?.steps.flatMap(({ until }) => (until?.what === 'sign' ? [until.sign] : [])) ?? [];
-  const used = [...new Set([...SIGNS, ...wanted, ...noticed])];
+  const used = [...new Set([...SIGNS, ...wanted, ...live.view.ownSigns, ...noticed])];
   const last = roast.signs.at(-1);
   return (
     <section aria-label="What do you notice" className="mt-5">

@@ -10,12 +10,12 @@ export function WeighOut({
   live: { view, curve },
   work,
   press,
-  onDone,
+  onSaved,
 }: {
   live: Live;
   work: WorkView;
   press: (name: string, body?: object) => void;
-  onDone: () => void;
+  onSaved: (code: string | undefined) => void;
 }) {
   const { machines } = useHere().view;
   const { roast } = view;
@@ -48,7 +48,9 @@ export function WeighOut({
         path={`/api/ledger/works/${work.id}/finish`}
         submit="Save the load"
         finish={(values, sources) => ({ ...values, program: [], endBeanC: last, sources })}
-        onSaved={onDone}
+        onSaved={({ step }) =>
+          onSaved(step.lines.find((line) => line.holdingId !== null && line.massMg > 0)?.code ?? undefined)
+        }
         {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
       />
     </div>

@@ -1,7 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import useSWR from 'swr';
-import type { LoggedLoadData, RoasterView } from '@wunsch/core/api/roast';
+import type { LoadView, LoggedLoadData, RoasterView } from '@wunsch/core/api/roast';
 import type { RoasterFit } from '@wunsch/core/roast/fit';
 import { getJson, useApi } from '../parts/api';
 import type { Roasting } from './worker';
@@ -23,6 +23,16 @@ export const loggedLoads = async (roasterId: string, nib: boolean): Promise<Logg
       `/api/roast/roasters/${encodeURIComponent(roasterId)}/loads?nib=${nib ? 1 : 0}`,
     )
   ).loads;
+
+/** Several loads with all that is known of each, in the order asked for. */
+export function useLoadViews(codes: readonly string[]): { loads: LoadView[] | undefined; error: unknown } {
+  const answer = useSWR<LoadView[], unknown>(
+    codes.length === 0 ? null : `/api/roast/loads/${codes.join('+')}`,
+    () => Promise.all(codes.map((code) => getJson<LoadView>(`/api/roast/loads/${encodeURIComponent(code)}`))),
+    { keepPreviousData: true, revalidateOnFocus: false },
+  );
+  return { loads: answer.data, error: answer.error };
+}
 
 /** What a roaster does, fitted in the worker from its logged loads; begun again when one is added. */
 export function useFit(roaster: RoasterView | null | undefined, nib: boolean): RoasterFit | undefined {

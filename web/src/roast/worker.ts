@@ -1,13 +1,16 @@
 import { expose } from 'comlink';
 import type { CurveData, LoadView, LoggedLoadData } from '@wunsch/core/api/roast';
 import { simulateBand, type PlanBand } from '@wunsch/core/roast/band';
-import { clean, smooth, type SmoothCurve } from '@wunsch/core/roast/curve';
+import { judgeFill, zeroOf, type AlignBy, type FillVerdict, type LoadMeasures } from '@wunsch/core/roast/compare';
+import { clean, smooth } from '@wunsch/core/roast/curve';
 import { roastFigures, type RoastFigures } from '@wunsch/core/roast/figures';
 import { fitRoaster, type RoasterFit } from '@wunsch/core/roast/fit';
 import { lookAhead, type Ahead } from '@wunsch/core/roast/live';
 import type { BeanStart } from '@wunsch/core/roast/model';
 import type { LiveRoast, Program } from '@wunsch/core/roast/records';
 import { studyRoast, type Study } from '@wunsch/core/roast/study';
+import { steadySetting } from '@wunsch/core/roast/solve';
+import type { TemperatureUnit } from '@wunsch/core/units/temperature';
 import type { RoasterKind } from '@wunsch/core/workshop/roasting-words';
 import { curveFrom, loggedFrom, studyInput } from './data';
 
@@ -23,8 +26,11 @@ const roasting = {
     bases: readonly number[],
   ): PlanBand => simulateBand(program, load, fit, start, bases),
 
-  study: (view: LoadView, kind: RoasterKind, others: readonly LoggedLoadData[]): Study =>
-    studyRoast(studyInput(view, kind, others)),
+  /** One steady setting for a bean temperature after so many minutes. */
+  steady: (...question: Parameters<typeof steadySetting>): number | null => steadySetting(...question),
+
+  study: (view: LoadView, kind: RoasterKind, others: readonly LoggedLoadData[], unit: TemperatureUnit): Study =>
+    studyRoast(studyInput(view, kind, others), unit),
 
   ahead: (roast: LiveRoast, massG: number, fit: RoasterFit, curve: CurveData): Ahead | null => {
     const heard = curve.seconds.flatMap((second, i) => {
@@ -42,9 +48,38 @@ const roasting = {
     );
   },
 
-  smooth: (curve: CurveData): { smooth: SmoothCurve; figures: RoastFigures } => {
-    const smoothed = smooth(clean(curveFrom(curve)));
-    return { smooth: smoothed, figures: roastFigures(smoothed) };
+  /** How far the loads of one fill lie apart. */
+  fill: (loads: readonly LoadView[], unit: TemperatureUnit): { verdict: FillVerdict; measures: LoadMeasures[] } => {
+    const measures = loads.map(({ code, weightLeft, curveData }) => {
+      const figures = curveData ? roastFigures(smooth(clean(curveFrom(curveData)))) : null;
+      return { code, weightLeft, endC: figures?.endC ?? null, area: figures?.areaAboveBase ?? null };
+    });
+    return { verdict: judgeFill(measures, unit), measures };
+  },
+
+  /** Where each of several loads has its zero, and its figures. */
+  aligned: (
+    loads: readonly LoadView[],
+    align: AlignBy,
+  ): { code: string; zeroS: number | null; figures: RoastFigures | null }[] =>
+    loads.map(({ code, curveData, how }) => {
+      const curve = curveData ? smooth(clean(curveFrom(curveData))) : null;
+      return {
+        code,
+        zeroS: zeroOf({ curve, signs: how?.signs ?? [] }, align),
+        figures: curve ? roastFigures(curve) : null,
+      };
+    }),
+
+  /** How fast the beans climb at the end of a curve, °C/min, and since which second the probe is stuck; null if not. */
+  now: (curve: CurveData): { climb: number | null; stuckS: number | null } => {
+    const cleaned = clean(curveFrom(curve));
+    const last = smooth(cleaned).climb.at(-1) ?? NaN;
+    const stuck = cleaned.stuck.at(-1);
+    return {
+      climb: Number.isFinite(last) ? last : null,
+      stuckS: stuck && stuck.toS === cleaned.seconds.at(-1) ? stuck.fromS : null,
+    };
   },
 };
 

@@ -26,6 +26,7 @@ export function StepPage() {
   const view = answer.data;
   if (!view) return <Loading error={answer.error} />;
   const { step, versions } = view;
+  const roastedAs = step.lines.find(({ holdingId, massMg }) => holdingId !== null && massMg > 0)?.code;
   const costs: [string, number][] = [
     ['What went in', step.cost.inputsMilli],
     ['Bought', step.cost.purchaseMilli],
@@ -89,6 +90,11 @@ export function StepPage() {
                 <p className="mt-3">{(step.command as { note: string }).note}</p>
               )}
           </Section>
+          {step.kind === 'roast' && roastedAs != null && (
+            <Link className="link mt-3 inline-flex min-h-11 items-center" to={`/roasting/load/${roastedAs}`}>
+              How it was roasted: curve, figures, judgement
+            </Link>
+          )}
           {step.kind === 'winnow' && <WinnowRecord command={step.command as Extract<Command, { kind: 'winnow' }>} />}
           {!step.withdrawn && (
             <Section title="Correct it" aside="the first version stays readable">

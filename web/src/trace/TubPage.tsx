@@ -24,6 +24,9 @@ export function TubPage() {
   const { holding, cocoa } = view;
   const counted = holding.pieces > 0 || holding.kind === 'packaging';
   const chocolate = cocoa.lots.length > 0 && !['lot', 'beans', 'roasted', 'nibs', 'husk'].includes(holding.kind);
+  const roasted = view.steps.some(
+    (step) => step.kind === 'roast' && step.lines.some(({ code: made, massMg }) => made === holding.code && massMg > 0),
+  );
   const gone = holding.massMg === 0 && holding.pieces === 0;
   return (
     <>
@@ -81,6 +84,11 @@ export function TubPage() {
         <Link className="link inline-flex min-h-11 items-center" to={`/trace/${holding.code}`}>
           Back to the sacks, forward to the buyers
         </Link>
+        {roasted && (
+          <Link className="link ml-6 inline-flex min-h-11 items-center" to={`/roasting/load/${holding.code}`}>
+            How it was roasted
+          </Link>
+        )}
       </p>
       <div className="mt-6 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <div>

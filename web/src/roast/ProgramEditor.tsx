@@ -1,0 +1,369 @@
+import { useState, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import type { ProgramVersion } from '@wunsch/core/api/roast';
+import { checkProgram, layerOf, layerWords, withSplit, without } from '@wunsch/core/roast/program';
+import type { Program } from '@wunsch/core/roast/records';
+import { fitWords } from '@wunsch/core/roast/fit';
+import { SCHOOLS, type School } from '@wunsch/core/workshop/roasting-words';
+import { send, useApi } from '../parts/api';
+import { useDraft } from '../parts/draft';
+import { Box, Chips } from '../parts/fields';
+import { Caution, Refusal, Section } from '../parts/pieces';
+import { NOBODY, useSave } from '../parts/save';
+import { useHere, useShow } from '../parts/workshop';
+import { roasting, useFit, useRoasters, useWorked } from './compute';
+import { Figures, NumberCell, StepsTable, type Texts, type Typed } from './ProgramParts';
+import { ProgramLine } from './ProgramLine';
+import { RoastingNav } from './RoastingNav';
+import { SCHOOL_NAMES } from './words';
+
+interface Sheet {
+  program: Program;
+  /** Figures as they are typed, by field; what of them can be read is in the program already. */
+  texts: Texts;
+}
+
+/** A program drawn and written: what is set, and what the beans would do. */
+export function ProgramEditor({
+  id,
+  version,
+  base,
+  versions,
+}: {
+  id: string | null;
+  version: number;
+  base: Program;
+  versions: readonly ProgramVersion[];
+}) {
+  const show = useShow();
+  const navigate = useNavigate();
+  const {
+    personId,
+    view: { settings },
+  } = useHere();
+  const draft = useDraft<Sheet>(`program.${id ?? `new.${base.name}`}.${version}`, () => ({ program: base, texts: {} }));
+  const { program, texts } = draft.value;
+  const { busy, error, run, fail } = useSave();
+  const roasters = useRoasters();
+  const roaster =
+    roasters?.find((row) => row.id === program.roasterId) ?? (roasters ? (roasters[0] ?? null) : undefined);
+  const fit = useFit(roaster, program.kind === 'nib');
+  const [moisture, setMoisture] = useState(7);
+  const [bases, setBases] = useState('100, 110, 120');
+  const wanted = bases
+    .split(/[,; ]+/)
+    .flatMap((text) => (Number(text) > 0 ? [show.tempIn(Number(text))] : []))
+    .slice(0, 6);
+  const usualMm = layerOf(program.loadG, roaster?.facts ?? null);
+  const [layer, setLayer] = useState<number | null>(null);
+  const load = { massG: program.loadG, layerMm: layer ?? usualMm };
+  const start = { beanC: 20, moisture: moisture / 100 };
+  const band = useWorked(
+    fit ? JSON.stringify([program.steps, program.preheatC, load, start, wanted, fit.loads.length, roaster?.id]) : null,
+    async () => {
+      if (!fit) throw new Error('no fit yet');
+      return roasting().band({ steps: program.steps, preheatC: program.preheatC }, load, fit, start, wanted);
+    },
+  );
+  /** What was pressed or dragged overrules how a figure was typed. */
+  const set = (part: Partial<Program>): void =>
+    draft.set(({ program: now, texts: old }) => ({
+      program: { ...now, ...part },
+      texts: Object.fromEntries(Object.entries(old).filter(([, { bad }]) => bad)),
+    }));
+  /** Takes a typed figure: what it says goes into the program, how it is typed stays in its field. */
+  const type =
+    (read: (value: number | null) => Partial<Program>) =>
+    (name: string, typed: Typed, value: number | null): void => {
+      const part = typed.bad ? {} : read(value);
+      draft.set(({ program: now, texts: old }) => ({
+        program: { ...now, ...part },
+        texts: { ...old, [name]: typed },
+      }));
+    };
+  /** What is drawn overrules what was typed. */
+  const setSteps = (steps: Program['steps']): void =>
+    draft.set(({ program: now, texts: old }) => ({
+      program: { ...now, steps },
+      texts: Object.fromEntries(Object.entries(old).filter(([name]) => !name.startsWith('step.'))),
+    }));
+  const unread = Object.values(texts).filter(({ bad }) => bad).length;
+  const save = async (asNew: boolean): Promise<void> => {
+    if (personId === null) return fail(NOBODY);
+    if (unread > 0) return fail('Look again at the figures that cannot be read.');
+    const body = { personId, program: { ...program, roasterId: program.roasterId ?? roaster?.id ?? null } };
+    await run(async () => {
+      const { data } =
+        id === null || asNew
+          ? await send<{ id: string }>('POST', '/api/roast/programs', body, draft.key)
+          : await send<{ id: string }>(
+              'POST',
+              `/api/roast/programs/${id}/versions`,
+              { ...body, after: version },
+              draft.key,
+            );
+      draft.clear();
+      void navigate(`/roasting/program/${data.id}`, { replace: true });
+    });
+  };
+  const warnings = checkProgram(program, roaster ?? null, settings);
+  return (
+    <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_19rem]">
+      <div className="min-w-0">
+        <RoastingNav />
+        <input
+          className="w-full bg-transparent font-display text-4xl font-semibold outline-offset-4"
+          aria-label="Name of the program"
+          value={program.name}
+          onChange={(event) => set({ name: event.target.value })}
+        />
+        <p className="mt-1 mb-4 text-soft">
+          {id === null ? 'A starting point, not saved yet' : `Version ${version}`}
+          {draft.touched && id !== null && ', changed and not saved'}. {program.reason}
+        </p>
+        <Figures band={band} massG={program.loadG} moisture={moisture} />
+        <div className="mt-4">
+          <ProgramLine steps={program.steps} change={setSteps} band={band} />
+        </div>
+        <p className="label">
+          Leaf green: what the roaster is set to, to be dragged. Ink: the beans as they would go; the band holds eight
+          in ten such loads. Dotted: the air.
+        </p>
+        <StepsTable
+          steps={program.steps}
+          texts={texts}
+          change={(steps, typed) => draft.set(({ program: now }) => ({ program: { ...now, steps }, texts: typed }))}
+          split={(index) => setSteps(withSplit(program.steps, index))}
+          remove={(index) => setSteps(without(program.steps, index))}
+        />
+        <Refusal error={error} />
+        <div className="mt-6 flex flex-wrap gap-3">
+          <button type="button" className="button button-main text-lg" disabled={busy} onClick={() => void save(false)}>
+            {id === null ? 'Save the program' : `Save as version ${version + 1}`}
+          </button>
+          {id !== null && (
+            <button type="button" className="button" disabled={busy} onClick={() => void save(true)}>
+              Save as a new program
+            </button>
+          )}
+          {draft.touched && (
+            <button type="button" className="button button-quiet" onClick={() => draft.clear()}>
+              Throw the changes away
+            </button>
+          )}
+        </div>
+      </div>
+      <aside aria-label="Load, roaster and cautions" className="min-w-0">
+        <Section title="Load">
+          <div className="grid grid-cols-2 gap-4">
+            <NumberCell
+              label="Beans in it"
+              unit={show.heavy}
+              name="load"
+              texts={texts}
+              value={Math.round(show.heavyFromGrams(program.loadG) * 100) / 100}
+              typed={type((value) => (value === null ? {} : { loadG: show.gramsFromHeavy(value) }))}
+              least={0.01}
+            />
+            <NumberCell
+              label="Water in them"
+              unit="%"
+              name="moisture"
+              texts={texts}
+              value={moisture}
+              typed={type((value) => {
+                if (value !== null) setMoisture(value);
+                return {};
+              })}
+              least={1}
+              most={25}
+            />
+          </div>
+          <input
+            type="range"
+            className="mt-3 w-full"
+            aria-label="Load, dragged"
+            min={Math.min(100, roaster?.minG ?? 100)}
+            max={Math.max(program.loadG, (roaster?.maxG ?? 10_000) * 1.15)}
+            step={50}
+            value={program.loadG}
+            onChange={(event) => set({ loadG: Number(event.target.value) })}
+          />
+          {usualMm !== null && layer === null && (
+            <p className="text-sm text-soft">
+              On {roaster?.facts.trays} trays it lies {layerWords(usualMm)}.
+            </p>
+          )}
+          <div className="mt-3 grid grid-cols-2 gap-4">
+            <NumberCell
+              label="Layer"
+              unit="mm"
+              name="layer"
+              texts={texts}
+              value={layer ?? (usualMm === null ? null : Math.round(usualMm))}
+              optional
+              typed={type((value) => {
+                setLayer(value);
+                return {};
+              })}
+              least={1}
+              most={500}
+            />
+            <NumberCell
+              label="Preheat to"
+              unit={`°${show.tempOut(100) === 100 ? 'C' : 'F'}`}
+              name="preheat"
+              texts={texts}
+              value={Math.round(show.tempOut(program.preheatC))}
+              typed={type((value) => (value === null ? {} : { preheatC: show.tempIn(value) }))}
+            />
+            <NumberCell
+              label="Stir every"
+              unit="min"
+              name="stir"
+              texts={texts}
+              value={program.stirEveryMin}
+              optional
+              typed={type((stirEveryMin) => ({ stirEveryMin }))}
+              least={0.5}
+            />
+            <NumberCell
+              label="Cool for"
+              unit="min"
+              name="cool"
+              texts={texts}
+              value={program.coolMin}
+              typed={type((value) => (value === null ? {} : { coolMin: value }))}
+            />
+            <Box label="Minutes above" value={bases} onChange={setBases} />
+          </div>
+        </Section>
+        <Section title="How sure">
+          <Chips
+            legend="Roaster"
+            options={(roasters ?? []).map((row) => [row.id, row.name] as const)}
+            chosen={roaster ? [roaster.id] : []}
+            choose={([roasterId]) => set({ roasterId: roasterId ?? null })}
+          />
+          <p className="mt-2 text-sm text-soft">
+            {fit ? fitWords(fit, settings.temperatureUnit) : 'Reading the loads logged on it …'}
+          </p>
+        </Section>
+        {warnings.map((text) => (
+          <p key={text} className="mt-3 rounded-md bg-ripe-wash px-3 py-2 text-sm" role="note">
+            {text}
+          </p>
+        ))}
+        <Section title="What it is for">
+          <Chips
+            legend="School"
+            options={SCHOOLS.map((school) => [school, SCHOOL_NAMES[school]] as const)}
+            chosen={[program.school]}
+            choose={([school]) => set({ school: (school ?? 'own') as School })}
+          />
+          <div className="mt-3">
+            <Chips
+              legend="Of"
+              options={[
+                ['bean', 'whole beans'],
+                ['nib', 'nibs'],
+              ]}
+              chosen={[program.kind]}
+              choose={([kind]) => set({ kind: kind ?? 'bean' })}
+            />
+          </div>
+          <LongBox label="Why it is as it is" value={program.reason} onChange={(reason) => set({ reason })} />
+          <Suits program={program} set={set} />
+        </Section>
+        <div className="mt-5 grid gap-3">
+          <Caution>The line is a model of your roaster, not a promise: stay beside it, and believe your nose.</Caution>
+          <Caution>
+            A program is a kill step only if it was validated for this load; your food-safety plan decides.
+          </Caution>
+        </div>
+        {versions.length > 1 && (
+          <Section title="Versions">
+            <ol className="rows text-sm">
+              {[...versions].reverse().map((row) => (
+                <li key={row.version} className="flex items-center gap-3 py-1.5">
+                  <span className="flex-1">
+                    {row.version}, {show.day(row.at)}, {row.person}
+                    <span className="block text-soft">
+                      {row.program.steps
+                        .map(({ setC, minutes }) => `${show.temp(setC)} ${Math.round(minutes)} min`)
+                        .join(', ')}
+                    </span>
+                  </span>
+                  {row.version !== version && (
+                    <button type="button" className="button button-quiet" onClick={() => set(row.program)}>
+                      Take it up
+                    </button>
+                  )}
+                </li>
+              ))}
+            </ol>
+          </Section>
+        )}
+      </aside>
+    </div>
+  );
+}
+
+function LongBox({ label, value, onChange }: { label: ReactNode; value: string; onChange: (text: string) => void }) {
+  return (
+    <label className="label mt-3 block">
+      {label}
+      <textarea
+        className="entry min-h-24! text-base! text-ink"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </label>
+  );
+}
+
+/** Families of beans that a program suits, and why. */
+function Suits({ program, set }: { program: Program; set: (part: Partial<Program>) => void }) {
+  const { data } = useApi<{ lots: { family?: string; country?: string; region?: string }[] }>('/api/trace/lots');
+  const [family, setFamily] = useState('');
+  const [why, setWhy] = useState('');
+  const known = [...new Set((data?.lots ?? []).flatMap((lot) => (lot.family ? [lot.family] : [])))];
+  return (
+    <div className="mt-3">
+      <p className="label">Suits</p>
+      <ul className="text-sm">
+        {program.suits.map((row, index) => (
+          <li key={row.family} className="flex items-center justify-between gap-2">
+            <span>
+              {row.family}
+              {row.why !== '' && `: ${row.why}`}
+            </span>
+            <button
+              type="button"
+              className="button button-quiet"
+              onClick={() => set({ suits: program.suits.filter((_, i) => i !== index) })}
+            >
+              Leave out
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Box label="Beans" value={family} onChange={setFamily} placeholder={known[0] ?? 'Uganda, western hills'} />
+      <Box label="Why" value={why} onChange={setWhy} />
+      <button
+        type="button"
+        className="button mt-2"
+        disabled={family.trim() === ''}
+        onClick={() => {
+          set({
+            suits: [...program.suits.filter((row) => row.family !== family.trim()), { family: family.trim(), why }],
+          });
+          setFamily('');
+          setWhy('');
+        }}
+      >
+        Add
+      </button>
+    </div>
+  );
+}

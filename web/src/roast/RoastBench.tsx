@@ -1,0 +1,103 @@
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { BenchView } from '@wunsch/core/api/types';
+import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { untilWords, useNow } from '../app/DueLine';
+import { StepForm } from '../bench/StepForm';
+import { FinishWork, PARTS, VERBS } from '../bench/WorkBench';
+import { useChosenWork, WorkChips } from '../bench/WorkChips';
+import { hasDraft } from '../parts/draft';
+import { Empty, Section } from '../parts/pieces';
+import { span, useShow } from '../parts/workshop';
+import { Cooling } from './Cooling';
+import { LiveRoast } from './LiveRoast';
+import { LoadTable, useLoads } from './LoadTable';
+import { RoastStart } from './RoastStart';
+import { RoastingNav } from './RoastingNav';
+
+const SHOWN = 6;
+
+/** What is in the roaster, what goes in next, what cools, what came out lately. */
+export function RoastBench({ view }: { view: BenchView }) {
+  const show = useShow();
+  const now = useNow();
+  const navigate = useNavigate();
+  const [oneGo, setOneGo] = useState(() => hasDraft('once.roast'));
+  const { work, select, done } = useChosenWork(view.works);
+  const loads = useLoads(SHOWN);
+  const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
+  const verbs = VERBS['roast'] ?? { start: '', finish: '', oneGo: '' };
+  const parts = PARTS.roast;
+  /** The judgement of what was just weighed out is what comes next. */
+  const judged = (code: string | undefined): void => {
+    if (code !== undefined) void navigate(`/roasting/load/${code}`);
+  };
+  return (
+    <div>
+      <WorkChips
+        works={view.works}
+        chosen={work}
+        select={select}
+        another={verbs.start}
+        words={(row) => [
+          <>
+            <span className="code">{row.sources.map(({ code }) => code).join(' + ')}</span> · {show.mass(row.massMg)}
+          </>,
+          <>
+            {row.machine ?? 'in the roaster'}, {span(now - row.startedAt)} in
+            {row.dueAt !== null && `, due ${untilWords(row.dueAt, now)}`}
+          </>,
+        ]}
+      />
+      {work?.live ? (
+        <LiveRoast key={work.id} work={work} onDone={done} onSaved={judged} />
+      ) : work ? (
+        <FinishWork key={work.id} work={work} kind="roast" submit={verbs.finish} extras={undefined} onDone={done} />
+      ) : candidates.length === 0 ? (
+        <Empty
+          title={`Nothing waits at ${STATION_NAMES.roast}.`}
+          action={
+            <Link className="button" to="/roasting">
+              Look at the programs meanwhile
+            </Link>
+          }
+        >
+          What the sorting table sends on will show here, with its code and its weight.
+        </Empty>
+      ) : (
+        <>
+          <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="How to enter it">
+            <button type="button" className="chip" aria-pressed={!oneGo} onClick={() => setOneGo(false)}>
+              {verbs.start}
+            </button>
+            <button type="button" className="chip" aria-pressed={oneGo} onClick={() => setOneGo(true)}>
+              {verbs.oneGo}
+            </button>
+          </div>
+          {oneGo ? (
+            <StepForm
+              kind="roast"
+              station="roast"
+              draftId="once.roast"
+              candidates={candidates}
+              path="/api/ledger/steps"
+              submit={verbs.finish}
+              finish={(values, sources) => ({ ...values, sources })}
+              {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
+            />
+          ) : (
+            <RoastStart candidates={candidates} waiting={view.waiting.length} onStarted={select} />
+          )}
+        </>
+      )}
+      <Cooling />
+      <Section title="Loads lately" aside={<RoastingNav />}>
+        {loads && loads.length > 0 ? (
+          <LoadTable loads={loads} />
+        ) : (
+          <p className="text-soft">No load yet: the first one will be drawn, judged and kept here.</p>
+        )}
+      </Section>
+    </div>
+  );
+}
