@@ -6,8 +6,13 @@ import { seeded } from '../stats/chance';
 export interface TriedRoast {
   peakC: number;
   minutes: number;
-  /** Mean score of each load made by it. */
-  scores: readonly number[];
+  /** Each tasted load made by it: the mean of its scores, and how many they are. */
+  loads: readonly TastedLoad[];
+}
+
+export interface TastedLoad {
+  score: number;
+  tasters: number;
 }
 
 export interface TrialVerdict {
@@ -18,8 +23,14 @@ export interface TrialVerdict {
   sentence: string;
 }
 
+/** Loads of one roast differ so much, and so much one taster from the next. */
+const [LOAD_SD, TASTER_SD] = [0.5, 1];
+const meanSd = (tasters: number): number => Math.hypot(LOAD_SD, TASTER_SD / Math.sqrt(Math.max(1, tasters)));
+/** A panel of three is what the prior speaks of. */
+const PANEL_SD = meanSd(3);
+
 /** What panels give on the mean, and how far roasts, warmth and length usually move it: wide. */
-const PRIOR = { mean: [6, 0, 0, 0, 0, 0], sd: [1.5, 1, 1, 0.6, 0.6, 0.6], scatter: 0.8, worth: 3 };
+const PRIOR = { mean: [6, 0, 0, 0, 0, 0], sd: [1.5, 1, 1, 0.6, 0.6, 0.6], scatter: PANEL_SD, worth: 3 };
 const DRAWS = 2000;
 
 /**
@@ -30,10 +41,12 @@ const DRAWS = 2000;
  */
 export function judgeTrial(roasts: readonly TriedRoast[], seed = 1): TrialVerdict {
   const rows = roasts.map(regressors(roasts));
-  const points = roasts.flatMap(({ scores }, i) => scores.map((score) => ({ row: rows[i] ?? [], score })));
+  const points = roasts.flatMap(({ loads }, i) => loads.map((load) => ({ row: rows[i] ?? [], ...load })));
+  // A load that fewer have tasted weighs less: both sides are brought to the scatter of a panel of three.
+  const weights = points.map(({ tasters }) => PANEL_SD / meanSd(tasters));
   const line = bayesLine(
-    points.map(({ row }) => row),
-    points.map(({ score }) => score),
+    points.map(({ row }, i) => row.map((x) => x * (weights[i] ?? 1))),
+    points.map(({ score }, i) => score * (weights[i] ?? 1)),
     PRIOR,
   );
   const draws = drawn(line.coefficients, line.spread, line.scatter, line.dof, seed);
@@ -47,10 +60,10 @@ export function judgeTrial(roasts: readonly TriedRoast[], seed = 1): TrialVerdic
     best[winner] = (best[winner] ?? 0) + 1 / DRAWS;
     values.forEach((value, i) => (gain[i] = (gain[i] ?? 0) + Math.max(0, value - top) / DRAWS));
   }
-  const cells = roasts.map(({ scores }, i) => ({
+  const cells = roasts.map(({ loads }, i) => ({
     expected: { ...(expected[i] ?? { mean: 0, low: 0, high: 0 }) },
     chanceBest: best[i] ?? 0,
-    loads: scores.length,
+    loads: loads.length,
   }));
   return { cells, scored: points.length, ...words(cells, gain, points.length) };
 }
@@ -106,10 +119,11 @@ function words(
   const chance = cells[lead]?.chanceBest ?? 0;
   const mean = (cells[lead]?.expected.mean ?? 0).toFixed(1);
   const range = `${(cells[lead]?.expected.low ?? 0).toFixed(1)} to ${(cells[lead]?.expected.high ?? 0).toFixed(1)}`;
+  const tasted = scored === 1 ? 'one load is tasted' : `${scored} loads are tasted`;
   const sentence =
     chance >= 0.8
-      ? `Roast ${lead + 1} is likely the best of them (${Math.round(100 * chance)} %), worth ${mean} (${range}).`
-      : `Of the roasts tasted, roast ${lead + 1} does best so far: ${mean} (${range}). That is far from sure (${Math.round(100 * chance)} % to be the best of the plan): ${scored === 1 ? 'one load is' : `${scored} loads are`} tasted.`;
+      ? `Roast ${lead + 1} is likely the best of them (${Math.round(100 * chance)} %), worth ${mean} (${range}); ${tasted}.`
+      : `Of the roasts tasted, roast ${lead + 1} does best so far: ${mean} (${range}). That is far from sure (${Math.round(100 * chance)} % to be the best of the plan); ${tasted}.`;
   const loads = cells[most]?.loads ?? 0;
   return {
     sentence,

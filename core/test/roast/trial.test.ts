@@ -2,10 +2,10 @@ import { judgeTrial, type TriedRoast } from '../../src/roast/trial';
 import { seededNormal } from '../seeded';
 
 const GRID: TriedRoast[] = [118, 126, 134].flatMap((peakC) =>
-  [18, 30].map((minutes) => ({ peakC, minutes, scores: [] })),
+  [18, 30].map((minutes) => ({ peakC, minutes, loads: [] })),
 );
-const scored = (scores: Record<number, number[]>): TriedRoast[] =>
-  GRID.map((roast, i) => ({ ...roast, scores: scores[i] ?? [] }));
+const scored = (scores: Record<number, number[]>, tasters = 3): TriedRoast[] =>
+  GRID.map((roast, i) => ({ ...roast, loads: (scores[i] ?? []).map((score) => ({ score, tasters })) }));
 
 describe('which roast suits a lot', () => {
   test('without a score every roast may be the best, and it says so', () => {
@@ -21,6 +21,17 @@ describe('which roast suits a lot', () => {
     expect(verdict.sentence).toContain('far from sure');
     expect(verdict.cells[3]?.expected.mean).toBeGreaterThan(verdict.cells[0]?.expected.mean ?? 10);
     expect(verdict.next).not.toBeNull();
+  });
+
+  test('what one person tasted is less sure than what three did', () => {
+    const width = (tasters: number): number => {
+      const { expected } = judgeTrial(scored({ 0: [5], 3: [8] }, tasters)).cells[3] ?? {
+        expected: { low: 0, high: 0 },
+      };
+      return expected.high - expected.low;
+    };
+    expect(width(1)).toBeGreaterThan(1.15 * width(3));
+    expect(width(3)).toBeGreaterThan(width(12));
   });
 
   test('many scores on one hill find its top and then ask for no more', () => {

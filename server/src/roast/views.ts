@@ -143,9 +143,12 @@ export function trialView(views: Views, trialId: string): TrialView {
     verdict: judgeTrial(
       trial.cells.map((roast, cell) => ({
         ...roast,
-        scores: loads
+        loads: loads
           .filter((load) => load.cell === cell && load.scores.length > 0)
-          .map(({ scores }) => scores.reduce((sum, score) => sum + score, 0) / scores.length),
+          .map(({ scores }) => ({
+            score: scores.reduce((sum, score) => sum + score, 0) / scores.length,
+            tasters: scores.length,
+          })),
       })),
     ),
   };

@@ -327,7 +327,7 @@ export function StepForm(props: Props) {
           </div>
         </details>
         <Refusal error={error} />
-        <div className="mt-5 flex flex-wrap items-center gap-3">
+        <div className="sticky bottom-14 z-10 mt-5 flex flex-wrap items-center gap-3 bg-paper py-2">
           <button type="submit" className="button button-main min-w-44 text-lg" disabled={busy}>
             {busy ? 'Saving …' : submit}
           </button>

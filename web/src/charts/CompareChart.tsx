@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { Chart, ink, quiet } from './base';
+import { Chart, ink, isNarrow, quiet } from './base';
 import { endLabels, type TimePoint } from './RoastChart';
 import { strokeOf } from './strokes';
 
@@ -59,8 +59,12 @@ export default function CompareChart({
               type: 'numeric',
               min: fromMin,
               max: endMin,
-              tickAmount: Math.max(2, Math.round((endMin - fromMin) / 5)),
-              labels: { formatter: (value: string) => `${Math.round(Number(value))} min` },
+              tickAmount: Math.min(isNarrow() ? 4 : 12, Math.max(2, Math.round((endMin - fromMin) / 5))),
+              labels: {
+                rotate: 0,
+                hideOverlappingLabels: true,
+                formatter: (value: string) => `${Math.round(Number(value))} min`,
+              },
               axisBorder: { show: false },
               tooltip: { enabled: false },
             },

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { Chart, ink, quiet } from './base';
+import { Chart, ink, isNarrow, quiet } from './base';
 
 export interface TimePoint {
   /** Minutes since the load went in. */
@@ -169,8 +169,12 @@ function optionsFor(
       type: 'numeric' as const,
       min: 0,
       max: Math.max(1, endMin),
-      tickAmount: Math.min(10, Math.max(2, Math.round(endMin / 5))),
-      labels: { formatter: (value: string) => `${Math.round(Number(value))} min` },
+      tickAmount: Math.min(isNarrow() ? 4 : 10, Math.max(2, Math.round(endMin / 5))),
+      labels: {
+        rotate: 0,
+        hideOverlappingLabels: true,
+        formatter: (value: string) => `${Math.round(Number(value))} min`,
+      },
       axisBorder: { show: false },
       tooltip: { enabled: false },
     },

@@ -29,6 +29,9 @@ export function ink(): {
   };
 }
 
+/** Too narrow for many ticks. */
+export const isNarrow = (): boolean => window.matchMedia('(max-width: 640px)').matches;
+
 /** A quiet chart: no tools, no legend, thin rules. */
 export function quiet(): ApexOptions {
   const { soft, rule } = ink();

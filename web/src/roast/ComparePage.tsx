@@ -57,7 +57,7 @@ function AddLoad({ codes, put, family }: { codes: readonly string[]; put: (codes
   const loads = useLoads(60, family);
   if (codes.length >= MOST) return <p className="label pb-3">Six is the most that can be told apart.</p>;
   return (
-    <label className="label min-w-0 max-w-xl flex-1">
+    <label className="label max-w-xl min-w-60 flex-1">
       Add
       <select
         className="entry text-base! text-ink"

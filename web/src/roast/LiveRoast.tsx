@@ -119,7 +119,12 @@ function Roasting({
         />
       </div>
       {!out && <Next next={next} live={live} aheadS={ahead?.stepEndsS ?? null} busy={busy} press={press} />}
-      <LiveChart live={live} plan={plan} ahead={ahead} />
+      <div className={out ? '' : 'grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_11rem]'}>
+        {!out && <Signs live={live} busy={busy} press={press} />}
+        <div className="min-w-0 lg:order-first">
+          <LiveChart live={live} plan={plan} ahead={ahead} />
+        </div>
+      </div>
       {silent && !out && roast.probe !== 'hand' && (
         <p role="alert" className="mt-2 rounded-md bg-crimson-wash px-4 py-2">
           Nothing is heard from the probe since {clock(curve.seconds.at(-1) ?? 0)}. The clock and the program go on;
@@ -137,16 +142,7 @@ function Roasting({
         <WeighOut live={live} work={work} press={press} onSaved={onSaved} />
       ) : (
         <>
-          <Signs live={live} busy={busy} press={press} />
-          <div className="mt-5 flex flex-wrap items-center gap-3">
-            <button
-              type="button"
-              className="button button-main min-w-44 text-lg"
-              disabled={busy}
-              onClick={() => press('stop')}
-            >
-              It is out
-            </button>
+          <div className="mt-5 flex flex-wrap items-center gap-x-8 gap-y-3">
             <HandReading press={press} />
             <OwnSetting press={press} />
           </div>
@@ -220,28 +216,38 @@ function Next({ next, live, aheadS, busy, press }: Pressing & { next: NextAct | 
             <span className="block pt-1 font-sans text-base font-normal text-soft">{roaster.name} sets itself.</span>
           )}
         </p>
-        {next?.act.what === 'set' && !itself && (
-          <span className="flex gap-2">
-            {late > 45 && (
+        <span className="flex flex-wrap gap-2">
+          {next?.act.what === 'set' && !itself && (
+            <>
+              {late > 45 && (
+                <button
+                  type="button"
+                  className="button"
+                  disabled={busy}
+                  onClick={() => press('settings', { onTime: true })}
+                >
+                  Done, on time
+                </button>
+              )}
               <button
                 type="button"
-                className="button"
+                className={`button ${due ? 'button-main' : ''}`}
                 disabled={busy}
-                onClick={() => press('settings', { onTime: true })}
+                onClick={() => press('settings')}
               >
-                Done, on time
+                {due ? 'Done' : 'Done already'}
               </button>
-            )}
-            <button
-              type="button"
-              className={`button ${due ? 'button-main' : ''}`}
-              disabled={busy}
-              onClick={() => press('settings')}
-            >
-              {due ? 'Done' : 'Done already'}
-            </button>
-          </span>
-        )}
+            </>
+          )}
+          <button
+            type="button"
+            className={`button ${next === null || next.act.what === 'out' ? 'button-main' : ''} ${due ? 'text-lg' : ''}`}
+            disabled={busy}
+            onClick={() => press('stop')}
+          >
+            It is out
+          </button>
+        </span>
       </div>
       {stirS !== null && (
         <div className="mt-2 flex flex-wrap items-center justify-between gap-3 border-t border-rule pt-2">
@@ -318,13 +324,13 @@ function LiveChart({
     curve.beanC.map((value) => value ?? NaN),
   );
   return (
-    <Suspense fallback={<div className="h-[340px]" />}>
+    <Suspense fallback={<div className="h-[420px]" />}>
       <RoastChart
         caption="Over the minutes; the band is where eight in ten such loads would run"
         endMin={endMin}
         unit={`°${temperatureUnit}`}
         band={band}
-        height={320}
+        height={400}
         low={0}
         lines={[
           ...(plan
@@ -367,14 +373,14 @@ function Signs({ live, busy, press }: Pressing) {
   const used = [...new Set([...SIGNS, ...wanted, ...live.view.ownSigns, ...noticed])];
   const last = roast.signs.at(-1);
   return (
-    <section aria-label="What do you notice" className="mt-5">
-      <h2 className="mb-2 text-xl">What do you notice?</h2>
-      <div className="flex flex-wrap gap-2">
+    <section aria-label="What do you notice">
+      <h2 className="mb-2 text-lg">What do you notice?</h2>
+      <div className="flex flex-wrap gap-2 lg:grid lg:gap-1.5">
         {used.map((what) => (
           <button
             key={what}
             type="button"
-            className="chip min-h-[52px]! text-lg"
+            className="chip min-h-[52px]! lg:min-h-[44px]! lg:justify-start"
             aria-pressed={noticed.has(what)}
             disabled={busy}
             onClick={() => press('signs', { what })}
@@ -392,30 +398,27 @@ function Signs({ live, busy, press }: Pressing) {
           }}
         >
           <input
-            className="entry w-44!"
-            placeholder="in your own words"
+            className="entry w-44! min-w-0 lg:w-full!"
+            placeholder="own words"
             aria-label="In your own words"
             value={own}
             maxLength={40}
             onChange={(event) => setOwn(event.target.value)}
           />
-          <button type="submit" className="button" disabled={busy || own.trim() === ''}>
-            Note it
+          <button type="submit" className="button px-3!" disabled={busy || own.trim() === ''}>
+            Note
           </button>
         </form>
       </div>
       {last && (
-        <p className="mt-2 text-sm text-soft">
-          {roast.signs.map(({ what, second }) => `${what} at ${clock(second)}`).join(', ')}
-          <button
-            type="button"
-            className="button button-quiet"
-            disabled={busy}
-            onClick={() => press('undo', { what: 'sign' })}
-          >
-            Take “{last.what}” back
-          </button>
-        </p>
+        <button
+          type="button"
+          className="button button-quiet mt-1 px-0! text-sm"
+          disabled={busy}
+          onClick={() => press('undo', { what: 'sign' })}
+        >
+          Take “{last.what}” back
+        </button>
       )}
     </section>
   );

@@ -1,8 +1,9 @@
 import { Link } from 'react-router';
 import type { LoadRow } from '@wunsch/core/api/roast';
 import { clock } from '@wunsch/core/roast/words';
+import { fixedTemperature } from '@wunsch/core/units/temperature';
 import { useApi } from '../parts/api';
-import { useShow } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 
 export const useLoads = (limit: number, family = ''): LoadRow[] | undefined =>
   useApi<{ loads: LoadRow[] }>(
@@ -19,6 +20,7 @@ interface Props {
 /** Roast loads in figures. */
 export function LoadTable({ loads, chosen, toggle }: Props) {
   const show = useShow();
+  const { temperatureUnit } = useHere().view.settings;
   const head = 'py-1 pr-4 font-normal';
   return (
     <div className="overflow-x-auto">
@@ -66,7 +68,7 @@ export function LoadTable({ loads, chosen, toggle }: Props) {
               <td className="py-2 pr-4 text-right whitespace-nowrap">{show.mass(load.inG * 1000)}</td>
               <td className="py-2 pr-4 text-right">{load.minutes === null ? '–' : clock(load.minutes * 60)}</td>
               <td className="py-2 pr-4 text-right whitespace-nowrap">
-                {load.endC === null ? '–' : show.temp(load.endC)}
+                {load.endC === null ? '–' : fixedTemperature(load.endC, temperatureUnit)}
                 {!load.curve && <span className="block text-sm text-soft">no curve</span>}
               </td>
               <td className="py-2 pr-4 text-right whitespace-nowrap">{show.percent(1 - load.weightLeft)}</td>

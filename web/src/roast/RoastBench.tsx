@@ -38,7 +38,7 @@ export function RoastBench({ view }: { view: BenchView }) {
         works={view.works}
         chosen={work}
         select={select}
-        another={verbs.start}
+        another="Another load"
         words={(row) => [
           <>
             <span className="code">{row.sources.map(({ code }) => code).join(' + ')}</span> · {show.mass(row.massMg)}
@@ -68,7 +68,7 @@ export function RoastBench({ view }: { view: BenchView }) {
         <>
           <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="How to enter it">
             <button type="button" className="chip" aria-pressed={!oneGo} onClick={() => setOneGo(false)}>
-              {verbs.start}
+              Goes in now
             </button>
             <button type="button" className="chip" aria-pressed={oneGo} onClick={() => setOneGo(true)}>
               {verbs.oneGo}

@@ -30,6 +30,9 @@ interface Choice {
   layer: string;
 }
 
+/** Families are called by country and region. */
+const countryOf = (family: string): string => family.split(',')[0] ?? family;
+
 const lastProbe = (demo: boolean): Probe => {
   const kept = localStorage.getItem(PROBE_KEPT);
   return PROBES.find((probe) => probe === kept) ?? (demo ? 'simulated' : 'hand');
@@ -72,6 +75,7 @@ export function RoastStart({
     const usual =
       fitting.find(({ id }) => id === lately) ??
       fitting.find(({ program }) => program.suits.some((row) => row.family === family)) ??
+      fitting.find(({ program }) => program.suits.some((row) => countryOf(row.family) === countryOf(family))) ??
       fitting[0];
     const wanted = draft.value.programId;
     return {
