@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { barsFrom } from '@wunsch/core/mould/mould';
+import { measureRoasting } from './roast';
 import { cocoaFigures } from '@wunsch/core/recipe/cocoa';
 
 /** Measures what the budgets speak of, on the demo and on ten years of work, and prints a table. */
@@ -85,9 +86,18 @@ async function measure(name: string, flags: string[], directory: string): Promis
   const { lots } = await json<{ lots: { code: string }[] }>('/api/trace/lots');
   const batch = batches.at(-1)?.batch.code ?? '';
   const lot = lots[Math.floor(lots.length / 2)]?.code ?? '';
+  const { loads } = await json<{ loads: { code: string }[] }>('/api/roast/loads?limit=60');
+  const load = loads.at(-1)?.code ?? '';
+  const { roasters } = await json<{ roasters: { id: string }[] }>('/api/roast/roasters');
+  const roaster = roasters[0]?.id ?? '';
   for (const path of [
     '/api/ledger/floor',
     '/api/roast/bench',
+    '/api/roast/loads?limit=40',
+    '/api/roast/programs',
+    '/api/roast/roasters',
+    `/api/roast/loads/${load}`,
+    `/api/roast/roasters/${roaster}/loads`,
     '/api/winnow/bench',
     '/api/trace/batches',
     `/api/trace/batches/${batch}`,
@@ -133,6 +143,7 @@ async function measure(name: string, flags: string[], directory: string): Promis
     writes.push(performance.now() - began);
   }
   note(`${name}: an entry saved and the floor read again, p95`, writes.sort((a, b) => a - b)[10] ?? 0, 100, 'ms');
+  if (flags.length === 1) await measureRoasting(base, note);
   note(`${name}: server memory`, rssMb(server.child.pid ?? 0), 700, 'MB');
   await stop(server);
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { DEMO } from './playwright.config';
 
 test.use({ baseURL: `http://127.0.0.1:${DEMO}` });
@@ -16,6 +16,17 @@ const VIEWS = [
   '/station/sort?work=new',
   '/station/sort',
   '/station/roast',
+  '/station/roast?work=new',
+  '/roasting',
+  '/roasting/program/falling-1',
+  '/roasting/program/new?from=3',
+  '/roasting/loads',
+  '/roasting/load/{load}',
+  '/roasting/compare?codes={load},{earlier}',
+  '/roasting/trials',
+  '/roasting/trial/fiji-trial',
+  '/roasting/trial/new',
+  '/roasting/roasters',
   '/station/winnow',
   '/station/grind',
   '/station/rest',
@@ -41,6 +52,14 @@ const VIEWS = [
   '/workshop',
 ];
 
+/** The views, with the codes of two loads where one is asked for. */
+async function views(page: Page): Promise<string[]> {
+  const { loads } = (await (await page.request.get('/api/roast/loads?limit=24')).json()) as {
+    loads: { code: string }[];
+  };
+  return VIEWS.map((view) => view.replace('{load}', loads[20]?.code ?? '').replace('{earlier}', loads[21]?.code ?? ''));
+}
+
 interface Finding {
   id: string;
   impact: string | null;
@@ -57,7 +76,8 @@ for (const theme of ['day', 'night'] as const) {
     }, theme);
     const page = await context.newPage();
     const found: string[] = [];
-    for (const view of VIEWS) {
+    const all = await views(page);
+    for (const view of all) {
       await page.goto(view);
       await expect(page.getByRole('main')).not.toContainText('Reading the book');
       await page.waitForTimeout(250);
@@ -85,6 +105,7 @@ for (const theme of ['day', 'night'] as const) {
 
 test('no view scrolls sideways at any of the three widths, and nothing fails in the console', async ({ page }) => {
   const errors: string[] = [];
+  const all = await views(page);
   page.on('pageerror', (error) => errors.push(error.message));
   page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
   for (const [width, height] of [
@@ -93,7 +114,7 @@ test('no view scrolls sideways at any of the three widths, and nothing fails in 
     [390, 844],
   ] as const) {
     await page.setViewportSize({ width, height });
-    for (const view of VIEWS) {
+    for (const view of all) {
       await page.goto(view);
       await expect(page.getByRole('main')).not.toContainText('Reading the book');
       const over = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);

@@ -24,17 +24,18 @@ interface Shot {
 
 const SHOTS: Shot[] = [
   { name: 'floor', path: '/' },
-  { name: 'floor-night', path: '/', theme: 'night' },
   { name: 'batch', path: '/batch/B055' },
   { name: 'bean-store', path: '/station/beans' },
   { name: 'hold', path: '/lot/L011' },
-  { name: 'harvest-night', path: '/lot/L012', theme: 'night' },
   { name: 'cut-test', path: '/lot/L006/inspect?step=4', typed: `${' '.repeat(96)}jjjjjjjjkkklsfa${' '.repeat(21)}` },
   { name: 'sort', path: '/station/sort' },
+  { name: 'roast-program', path: '/roasting/program/falling-2' },
+  { name: 'roast-live-night', path: '/station/roast', theme: 'night' },
+  { name: 'roast-load', path: '/roasting/load/{load}' },
+  { name: 'roast-compare', path: '/roasting/compare?codes={loads}', theme: 'night' },
   { name: 'losses', path: '/losses' },
   { name: 'losses-night', path: '/losses?station=winnow#series', theme: 'night', scrollTo: 'Winnow, step by step' },
   { name: 'grind', path: '/station/grind' },
-  { name: 'grind-night', path: '/station/grind', theme: 'night' },
   { name: 'weigh-pad', path: '/station/winnow', keys: ['7', '.', '6', 'Next', '1', '.', '2'] },
   { name: 'trace', path: '/trace/B055-1' },
   { name: 'store', path: '/store' },
@@ -43,7 +44,20 @@ const SHOTS: Shot[] = [
   { name: 'phone-floor', path: '/', theme: 'night', size: [390, 844] },
 ];
 
+/** Four loads of one fill, the last of them to be judged. */
+async function loadCodes(base: string): Promise<string[]> {
+  const { loads } = (await (await fetch(`${base}/api/roast/loads?limit=60`)).json()) as { loads: { code: string }[] };
+  for (const { code } of loads.slice(12)) {
+    const { fill } = (await (await fetch(`${base}/api/roast/loads/${code}`)).json()) as { fill: string[] };
+    if (fill.length >= 4) return fill.slice(0, 4);
+  }
+  return loads.slice(0, 4).map(({ code }) => code);
+}
+
 async function take(base: string): Promise<void> {
+  const codes = await loadCodes(base);
+  const filled = (path: string): string =>
+    path.replace('{loads}', codes.join(',')).replace('{load}', codes.at(-1) ?? '');
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: [
@@ -61,7 +75,7 @@ async function take(base: string): Promise<void> {
       localStorage.setItem('wunsch.person', 'ilse');
     }, theme);
     const page = await context.newPage();
-    await page.goto(base + path);
+    await page.goto(base + filled(path));
     await page.getByRole('main').getByRole('heading', { level: 1 }).waitFor();
     if (keys.length > 0) {
       const pad = page.getByRole('region', { name: 'Weigh pad' });

@@ -26,6 +26,7 @@ if (what === 'demo' || what === 'start') {
   const front = keep('npx', ['vite', 'web']);
   code = await Promise.race([back, front]);
 } else if (what === 'bench') {
+  installChromium();
   await build();
   code = run('npx', ['tsx', 'bench/run.ts', ...rest]);
 } else if (what === 'screenshots') {

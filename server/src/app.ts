@@ -15,6 +15,7 @@ import { ledgerRoutes } from './ledger/plugin';
 import { Views } from './ledger/views';
 import { lossRoutes } from './losses/plugin';
 import { LiveRoasts } from './roast/live';
+import { roastCalculators } from './roast/calculators';
 import { roastRoutes } from './roast/plugin';
 import { traceRoutes } from './trace/plugin';
 import { dataRoutes } from './workshop/data';
@@ -106,6 +107,7 @@ export async function buildApp({
   beanRoutes(router, views);
   lossRoutes(router, views);
   calculatorRoutes(router);
+  roastCalculators(router);
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {

@@ -1,5 +1,7 @@
 import type { BeanLotView, BeanStoreView } from '@wunsch/core/api/beans';
+import type { LoadView, ProgramView, TrialView } from '@wunsch/core/api/roast';
 import type { BatchView, BenchView, FloorView, LotView } from '@wunsch/core/api/types';
+import { studyRoast } from '@wunsch/core/roast/study';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { STATIONS } from '@wunsch/core/workshop/stations';
 import { makeDemo } from '../src/demo/generator';
@@ -69,6 +71,36 @@ test('its beans have their stories: a moth hold that broke, a flat lot claimed f
   expect(claim.totalG).toBeGreaterThan(1000);
   const { samples } = (await server.call('GET', '/api/beans/samples')).body as { samples: unknown[] };
   expect(samples).toHaveLength(2);
+});
+
+test('its roasts have their stories: programs in versions, a burnt load that is judged so, a trial, one in the oven', async () => {
+  const get = async <T>(url: string): Promise<T> => (await server.call('GET', url)).body as T;
+  const { programs } = await get<{ programs: ProgramView[] }>('/api/roast/programs');
+  expect(programs.map(({ version, loads }) => version === 2 && loads > 20)).toEqual([true, true, true, true]);
+  const burnt = server.workshop.book.timeline.find(
+    ({ kind, command }) => kind === 'roast' && (command as { note: string }).note.includes('black edges'),
+  );
+  const code = server.workshop.book.holding(burnt?.slots['good'] ?? '').code;
+  const load = await get<LoadView>(`/api/roast/loads/${code}`);
+  const { curveData } = load;
+  if (!curveData) throw new Error('it was followed');
+  const floats = (values: (number | null)[]): Float64Array => Float64Array.from(values, (value) => value ?? NaN);
+  const { judgement } = studyRoast({
+    ...load,
+    kind: 'oven',
+    massG: load.inG,
+    curve: {
+      seconds: Float64Array.from(curveData.seconds),
+      beanC: floats(curveData.beanC),
+      airC: floats(curveData.airC),
+    },
+    others: [],
+  });
+  expect(judgement).toMatchObject({ tone: 'watch', headline: 'Roasted further than planned.' });
+  const { trials } = await get<{ trials: TrialView[] }>('/api/roast/trials');
+  expect(trials[0]?.verdict.scored).toBe(4);
+  const { works } = await get<FloorView>('/api/ledger/floor');
+  expect(works.find(({ station }) => station === 'roast')?.live).toBe(true);
 });
 
 test('its money adds up to the thousandth of a cent', () => {

@@ -5,6 +5,7 @@ import { PGlite } from '@electric-sql/pglite';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { lotCommand, MIGRATIONS } from './harness';
+import { buildApp } from '../src/app';
 import { openDatabase } from '../src/store/database';
 import { Workshop } from '../src/workshop/workshop';
 
@@ -73,6 +74,99 @@ test('a workshop of the first version opens, keeps its lots, and can be written 
     await workshop.reload();
     expect(workshop.beans.of('h1')).toHaveLength(1);
     expect(workshop.works.get('w1')?.pausedAt).toEqual(expect.any(Number));
+    await opened.close();
+  } finally {
+    rmSync(directory, { recursive: true, force: true });
+  }
+});
+
+test('a workshop from before roasts were followed opens: its roasts stay, its oven is one set by hand, a roast can be followed', async () => {
+  const directory = mkdtempSync(join(tmpdir(), 'wunsch-migrate-'));
+  try {
+    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
+    await migrate(drizzle(client), { migrationsFolder: upTo(2, join(directory, 'second')) });
+    const step = (id: string, seq: number, kind: string, station: string, rest: object): string => {
+      const value = {
+        id,
+        seq,
+        order: seq,
+        kind,
+        station,
+        at: 1760000000000 + seq,
+        recordedAt: 1760000000000 + seq,
+        personId: 'ann',
+        batchId: null,
+        machineId: kind === 'roast' ? 'oven' : null,
+        supersedes: null,
+        reason: null,
+        withdrawn: false,
+        minutes: 0,
+        energyKwh: 0,
+        money: { purchaseMilli: 0, labourMilli: 0, energyMilli: 0, revenueMilli: 0 },
+        ...rest,
+      };
+      return `insert into steps values ('${id}', ${seq}, '${kind}', '${station}', ${value.at}, 'ann', null, null, '${JSON.stringify(value)}');`;
+    };
+    await client.exec(`
+      insert into settings values ('workshop', '{"name":"Old","currency":"EUR","timeZone":"UTC","wagePerHour":12,"energyPerKwh":0.2,"massSystem":"metric","temperatureUnit":"C","restDays":14,"readingHours":24,"demo":false}');
+      insert into people values ('ann', 'Ann', true);
+      insert into machines values ('oven', '{"id":"oven","name":"Old oven","station":"roast","minG":null,"maxG":6000,"kw":3}');
+      insert into routes values ('whole-bean', '{"id":"whole-bean","name":"Whole bean","note":"","stations":["beans","sort","roast","winnow","grind"]}');
+      insert into holdings values ('h1', 'L001', 'lot', 'Old lot', 'beans', 'whole-bean', null, null, 's1');
+      insert into holdings values ('h2', 'T001', 'roasted', 'Old lot', 'winnow', 'whole-bean', null, null, 's2');
+      insert into lots values ('h1', '{"producer":"Ridge","country":"Uganda","region":"west","variety":"","harvest":"","form":"beans","sacks":1,"moisturePct":7,"note":""}');
+      ${step('s1', 1, 'receive', 'beans', {
+        command: lotCommand(),
+        slots: { good: 'h1' },
+        postings: [
+          ['h1', null, null, null, 10_000_000, 0],
+          [null, null, 'supplier', null, -10_000_000, 0],
+        ],
+      })}
+      ${step('s2', 2, 'roast', 'roast', {
+        // As it was written then: no word of how.
+        command: {
+          kind: 'roast',
+          sources: [{ holdingId: 'h1', massG: 4000 }],
+          program: [{ setC: 150, minutes: 20, note: '' }],
+          endBeanC: 119,
+          outG: 3760,
+          note: '',
+        },
+        slots: { good: 'h2' },
+        postings: [
+          ['h1', null, null, null, -4_000_000, 0],
+          ['h2', null, null, null, 3_760_000, 0],
+          [null, 'water', null, null, 240_000, 0],
+        ],
+      })}
+    `);
+    await client.close();
+
+    const opened = await openDatabase(directory, MIGRATIONS);
+    const workshop = await Workshop.open(opened.db);
+    const app = await buildApp({ workshop });
+    const get = async (url: string): Promise<unknown> => (await app.inject({ method: 'GET', url })).json();
+    expect(await get('/api/roast/roasters')).toMatchObject({
+      roasters: [{ name: 'Old oven', facts: { kind: 'oven', setBy: 'hand', kill: null }, loads: 1, curves: 0 }],
+    });
+    expect(await get('/api/roast/loads/T001')).toMatchObject({ weightLeft: 0.94, minutes: 20, how: null, endC: 119 });
+    const begun = await app.inject({
+      method: 'POST',
+      url: '/api/ledger/works',
+      payload: {
+        station: 'roast',
+        sources: [{ holdingId: 'h1', massG: 2000 }],
+        machineId: 'oven',
+        personId: 'ann',
+        roast: { probe: 'hand' },
+      },
+    });
+    expect(begun.statusCode).toBe(201);
+    expect(await get(`/api/roast/live/${(begun.json() as { id: string }).id}`)).toMatchObject({
+      roast: { probe: 'hand', seconds: null },
+    });
+    await app.close();
     await opened.close();
   } finally {
     rmSync(directory, { recursive: true, force: true });

@@ -93,7 +93,7 @@ export interface LoadView extends LoadRow {
   kill: RoasterFacts['kill'];
   /** Water in it as it went in, share of the wet weight: measured, of its lot, or usual. */
   moisture: number;
-  /** Codes of the loads that went into the same winnowing or bowl, this one among them. */
+  /** Codes of the loads that went into the same winnowing or bowl, or stand beside it still; this one among them. */
   fill: string[];
   fillOf: string | null;
   winnow: { stepId: string; code: string; nibYield: number; shell: number | null } | null;

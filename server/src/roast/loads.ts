@@ -97,7 +97,7 @@ function batchOf(views: Views, loadId: string): string | null {
   return takenBy(views, nibs).find(({ kind }) => kind === 'charge')?.batchId ?? null;
 }
 
-/** Loads that share a bowl, or as long as there is none a winnowing. */
+/** Loads that share a bowl, as long as there is none a winnowing; before that, those that stand beside it. */
 function fillOf(views: Views, loadId: string): { codes: string[]; of: string | null } {
   const { book } = views.workshop;
   const batch = batchOf(views, loadId);
@@ -108,7 +108,7 @@ function fillOf(views: Views, loadId: string): { codes: string[]; of: string | n
     batch === null
       ? winnow
         ? sourcesOf(winnow)
-        : []
+        : standingWith(views, loadId)
       : views
           .stepsOfBatch(batch)
           .filter(({ kind }) => kind === 'charge')
@@ -124,6 +124,20 @@ function fillOf(views: Views, loadId: string): { codes: string[]; of: string | n
     .sort();
   const made = winnow?.slots['good'];
   return { codes, of: batch !== null ? book.holding(batch).code : made === undefined ? null : book.holding(made).code };
+}
+
+/** Roasted tubs of the same family that are still there: what could go into one fill with a load that is. */
+function standingWith(views: Views, loadId: string): string[] {
+  const { book } = views.workshop;
+  if (!book.live.has(loadId)) return [];
+  const { kind } = book.holding(loadId);
+  const family = views.family(loadId);
+  return [...book.live].filter(
+    (id) =>
+      book.holding(id).kind === kind &&
+      book.steps.get(book.holding(id).madeBy)?.kind === 'roast' &&
+      views.family(id) === family,
+  );
 }
 
 function row(views: Views, step: Step, loadId: string): LoadRow {
@@ -152,14 +166,23 @@ function row(views: Views, step: Step, loadId: string): LoadRow {
   };
 }
 
+interface LoadQuery {
+  limit: number;
+  family?: string | undefined;
+  /** Code of a lot that they have to be from. */
+  lot?: string | undefined;
+}
+
 /** Roast loads, newest first. */
-export function loadRows(views: Views, { limit, family }: { limit: number; family?: string | undefined }): LoadRow[] {
+export function loadRows(views: Views, { limit, family, lot }: LoadQuery): LoadRow[] {
   const all = family === undefined ? views.yields.of('roast') : views.yields.ofFamily('roast', family);
   const rows: LoadRow[] = [];
   for (let i = all.length - 1; i >= 0 && rows.length < limit; i -= 1) {
     const step = views.workshop.book.steps.get(all[i]?.stepId ?? '');
     const loadId = step?.slots['good'];
-    if (step && loadId !== undefined) rows.push(row(views, step, loadId));
+    if (!step || loadId === undefined) continue;
+    if (lot !== undefined && !views.lotsIn(loadId).some(({ code }) => code === lot)) continue;
+    rows.push(row(views, step, loadId));
   }
   return rows;
 }

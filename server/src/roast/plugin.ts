@@ -46,7 +46,11 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
     '/api/roast/loads',
     'Roast loads, newest first',
     (_, query) => ({ loads: loadRows(views, query) }),
-    z.object({ limit: z.coerce.number().int().min(1).max(200).default(40), family: z.string().max(200).optional() }),
+    z.object({
+      limit: z.coerce.number().int().min(1).max(200).default(40),
+      family: z.string().max(200).optional(),
+      lot: z.string().max(20).optional(),
+    }),
   );
   router.read('/api/roast/loads/:code', 'One load with all that its judgement rests on', (request) =>
     loadView(views, param(request.params, 'code')),

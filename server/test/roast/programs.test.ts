@@ -157,6 +157,7 @@ describe('loads and trials', () => {
   it('loads that were winnowed together are one fill', async () => {
     const { tubId, ovenId } = await furnishKitchen(server);
     const codes = [await roast(tubId, ovenId), await roast(tubId, ovenId), await roast(tubId, ovenId)];
+    expect((await loadOf(server, codes[0] ?? '')).fill).toEqual(codes);
     const ids = await Promise.all(codes.slice(0, 2).map(async (code) => (await loadOf(server, code)).loadId));
     await server.step({
       kind: 'winnow',
@@ -169,7 +170,8 @@ describe('loads and trials', () => {
     const view = await loadOf(server, codes[0] ?? '');
     expect(view.fill).toEqual(codes.slice(0, 2));
     expect(view.winnow?.nibYield).toBeCloseTo(1220 / 1504, 6);
-    expect((await loadOf(server, codes[2] ?? '')).fill).toEqual([]);
+    // The third still stands alone.
+    expect(await loadOf(server, codes[2] ?? '')).toMatchObject({ fill: [codes[2]], fillOf: null, winnow: null });
   });
 
   it('what is no roast load is said to be none', async () => {

@@ -96,6 +96,11 @@ function Lot({ view, lot }: { view: LotView; lot: BeanLotView }) {
               Buy this
             </Link>
           )}
+          {lot.leftG > 0 && (lot.standing === 'taken in' || lot.standing === 'sample') && (
+            <Link className="button" to={`/roasting/trial/new?lot=${lot.code}`}>
+              Plan a roast trial
+            </Link>
+          )}
           <a className="button" href={`/api/beans/lots/${lot.code}/sheet.pdf`} target="_blank" rel="noreferrer">
             Lot sheet
           </a>

@@ -6,11 +6,12 @@ import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
 import { Caution, Empty, Loading, Log, Verdict } from '../parts/pieces';
 import { capital } from '../parts/words';
-import { useShow } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { BeansBench } from '../beans/BeansBench';
+import { Cooling } from '../roast/Cooling';
 import { RoastBench } from '../roast/RoastBench';
 import { SortBench } from '../sort/SortBench';
-import { CAUTIONS } from './cautions';
+import { CAUTIONS, routeCautions } from './cautions';
 import { GrindBench } from './GrindBench';
 import { PackBench, RestBench, TasteBench } from './ShelfBenches';
 import { SavedHere, SavedNote, type SavedEntry } from './SavedNote';
@@ -31,6 +32,7 @@ export function Bench() {
 function BenchOf({ station }: { station: Station }) {
   const bench = useApi<BenchView>(`/api/${station}/bench`);
   const show = useShow();
+  const { routes } = useHere().view;
   const [saved, setSaved] = useState<SavedEntry | null>(null);
   const view = bench.data;
   if (!view) return <Loading error={bench.error} />;
@@ -57,7 +59,7 @@ function BenchOf({ station }: { station: Station }) {
           </div>
         )}
         <div className="mt-5 grid gap-3">
-          {CAUTIONS[station].map((text) => (
+          {[...routeCautions(view, routes), ...CAUTIONS[station]].map((text) => (
             <Caution key={text}>{text}</Caution>
           ))}
         </div>
@@ -72,7 +74,12 @@ const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
   beans: (view) => <BeansBench view={view} />,
   sort: (view) => <SortBench view={view} />,
   roast: (view) => <RoastBench view={view} />,
-  winnow: (view) => <WinnowBench view={view} />,
+  winnow: (view) => (
+    <>
+      <WinnowBench view={view} />
+      <Cooling />
+    </>
+  ),
   grind: (view) => <GrindBench view={view} />,
   rest: (view) => <RestBench view={view} />,
   temper: (view) => <WorkBench view={view} />,

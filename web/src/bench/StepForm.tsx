@@ -83,6 +83,8 @@ interface Props {
   as?: string;
   /** Below the running sum, from what is typed so far. */
   below?: (state: Below) => ReactNode;
+  /** Below the save, where it should be at hand before everything is read. */
+  after?: (state: Below) => ReactNode;
   /** What of the entry cannot be read, in words: then nothing is sent. */
   problem?: (entry: Entry) => string | null;
   /** Sends it another way than as a step; null means there is no step to show yet. */
@@ -245,6 +247,54 @@ export function StepForm(props: Props) {
     `${(readNumber(fields['~kwh']?.text ?? '') ?? props.kwh ?? 0).toFixed(2)} kWh`,
   ].join(', ');
   const machines = station === null ? [] : view.machines.filter((machine) => machine.station === station);
+  const below: Below = { fields, setField, inMg, codes: chosen.map(({ code }) => code) };
+  const details = (
+    <details className="mt-5">
+      <summary className="label min-h-11 cursor-pointer py-3">
+        {machines.length > 0 ? 'Machine, time and minutes' : 'Time and minutes'}: {counted}
+      </summary>
+      {machines.length > 0 && (
+        <div className="mb-3 flex flex-wrap gap-2">
+          {machines.map((machine) => (
+            <button
+              key={machine.id}
+              type="button"
+              className="chip"
+              aria-pressed={machineId === machine.id}
+              onClick={() =>
+                draft.set((entry) => ({ ...entry, machineId: entry.machineId === machine.id ? null : machine.id }))
+              }
+            >
+              {machine.name}
+            </button>
+          ))}
+        </div>
+      )}
+      <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
+        {WHEN.map((spec) => (
+          <label key={spec.name} className="label">
+            {spec.label} ({spec.unit})
+            <input
+              className="entry"
+              inputMode="decimal"
+              placeholder={suggestions[spec.name] ?? '0'}
+              value={fields[spec.name]?.text ?? ''}
+              onChange={(event) => setField(spec.name, { text: event.target.value })}
+            />
+          </label>
+        ))}
+        <label className="label">
+          When (empty: now)
+          <input
+            type="datetime-local"
+            className="entry"
+            value={fields['~at']?.text ?? ''}
+            onChange={(event) => setField('~at', { text: event.target.value })}
+          />
+        </label>
+      </div>
+    </details>
+  );
   return (
     <div>
       {candidates.length > 0 && !fixed && (
@@ -279,55 +329,11 @@ export function StepForm(props: Props) {
             restTone={props.restTone ?? 'missing'}
           />
         )}
-        {props.below?.({ fields, setField, inMg, codes: chosen.map(({ code }) => code) })}
+        {props.below?.(below)}
         {props.head}
-        <details className="mt-5">
-          <summary className="label min-h-11 cursor-pointer py-3">
-            {machines.length > 0 ? 'Machine, time and minutes' : 'Time and minutes'}: {counted}
-          </summary>
-          {machines.length > 0 && (
-            <div className="mb-3 flex flex-wrap gap-2">
-              {machines.map((machine) => (
-                <button
-                  key={machine.id}
-                  type="button"
-                  className="chip"
-                  aria-pressed={machineId === machine.id}
-                  onClick={() =>
-                    draft.set((entry) => ({ ...entry, machineId: entry.machineId === machine.id ? null : machine.id }))
-                  }
-                >
-                  {machine.name}
-                </button>
-              ))}
-            </div>
-          )}
-          <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
-            {WHEN.map((spec) => (
-              <label key={spec.name} className="label">
-                {spec.label} ({spec.unit})
-                <input
-                  className="entry"
-                  inputMode="decimal"
-                  placeholder={suggestions[spec.name] ?? '0'}
-                  value={fields[spec.name]?.text ?? ''}
-                  onChange={(event) => setField(spec.name, { text: event.target.value })}
-                />
-              </label>
-            ))}
-            <label className="label">
-              When (empty: now)
-              <input
-                type="datetime-local"
-                className="entry"
-                value={fields['~at']?.text ?? ''}
-                onChange={(event) => setField('~at', { text: event.target.value })}
-              />
-            </label>
-          </div>
-        </details>
+        {!props.after && details}
         <Refusal error={error} />
-        <div className="sticky bottom-14 z-10 mt-5 flex flex-wrap items-center gap-3 bg-paper py-2">
+        <div className="mt-5 flex flex-wrap items-center gap-3">
           <button type="submit" className="button button-main min-w-44 text-lg" disabled={busy}>
             {busy ? 'Saving …' : submit}
           </button>
@@ -345,6 +351,8 @@ export function StepForm(props: Props) {
             </button>
           )}
         </div>
+        {props.after?.(below)}
+        {props.after && details}
       </EntrySurface>
       {saved && <SavedNote entry={saved} />}
     </div>

@@ -1,4 +1,5 @@
-import type { Station } from '@wunsch/core/workshop/stations';
+import type { BenchView } from '@wunsch/core/api/types';
+import type { Route, Station } from '@wunsch/core/workshop/stations';
 
 /** The usual cautions, at the place where they matter. Local codes and licensed practice decide. */
 export const CAUTIONS: Record<Station, readonly string[]> = {
@@ -30,3 +31,31 @@ export const CAUTIONS: Record<Station, readonly string[]> = {
   ],
   taste: ['Warm water and a pause between pieces. Raw beans are not for tasting.'],
 };
+
+/** What a way without a roast, or with a roast of nibs, asks for at a station. */
+const UNROASTED: Partial<Record<Station, string>> = {
+  winnow: 'Unroasted beans are here: raw shell and dust. Keep tubs, hands and air apart from what is roasted.',
+  grind:
+    'Unroasted: keep the mass at 42 °C, never over about 47, so grind slower. No heat kills what raw beans carry; the local authority decides.',
+  pack: 'Unroasted: what makes it fit to eat has to be shown another way than by a roast; the local authority decides.',
+  taste: 'Unroasted: taste only what was made fit to eat another way.',
+};
+const NIB_ROAST: Partial<Record<Station, string>> = {
+  winnow:
+    'Nib roast: these beans are raw. The short heat that loosened the shell is no kill step; raw dust travels, so winnow away from what is roasted.',
+  roast: 'Nib roast: nibs scorch sooner than beans and smoke early. Thin layer, stir, stay.',
+};
+
+/** Cautions for what is at a station now, by the routes that it takes. */
+export function routeCautions({ station, waiting, grinds }: BenchView, routes: readonly Route[]): string[] {
+  const here = new Set([...waiting.map(({ routeId }) => routeId), ...grinds.map(({ batch }) => batch.routeId)]);
+  const taken = routes.filter(({ id }) => here.has(id));
+  const unroasted = taken.some(({ stations }) => stations.includes('winnow') && !stations.includes('roast'));
+  const nib = taken.some(({ stations }) => {
+    const [winnow, roast] = [stations.indexOf('winnow'), stations.indexOf('roast')];
+    return winnow >= 0 && roast > winnow;
+  });
+  return [...(unroasted ? [UNROASTED[station]] : []), ...(nib ? [NIB_ROAST[station]] : [])].filter(
+    (text) => text !== undefined,
+  );
+}

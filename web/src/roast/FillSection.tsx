@@ -7,7 +7,7 @@ import { roasting, useLoadViews, useWorked } from './compute';
 
 const MOST = 8;
 
-/** The loads that went into the same bowl or winnowing: how far apart, and whether one should have stayed out. */
+/** The loads that share a bowl or winnowing, or may: how far apart they lie, and whether one should stay out. */
 export function FillSection({ load }: { load: LoadView }) {
   const show = useShow();
   const { temperatureUnit } = useHere().view.settings;
@@ -22,7 +22,9 @@ export function FillSection({ load }: { load: LoadView }) {
   const odd = new Set(verdict.odd.map(({ code }) => code));
   return (
     <Section
-      title={`${codes.length} loads in one fill`}
+      title={
+        load.fillOf === null ? `${codes.length} loads that could go into one fill` : `${codes.length} loads in one fill`
+      }
       aside={
         <Link
           className="link inline-flex min-h-11 items-center"

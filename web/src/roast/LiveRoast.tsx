@@ -12,6 +12,7 @@ import { useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { roasting, useFit, useWorked } from './compute';
 import { curveLines, plainLine, settingLine } from './lines';
+import { SimulatedProbe } from './SimulatedProbe';
 import { useLive, type Live } from './useLive';
 import { WeighOut } from './WeighOut';
 
@@ -82,7 +83,7 @@ function Roasting({
         <Figure
           label="In the roaster"
           value={clock(second)}
-          note={`${show.mass(work.massMg)}${roast.speed > 1 ? `, simulated, ${roast.speed} times as fast` : ''}`}
+          note={`${show.mass(work.massMg)}${roast.probe === 'simulated' ? ', simulated probe' : ''}${roast.speed > 1 ? `, ${roast.speed} times as fast` : ''}`}
         />
         <Figure
           label="Beans"
@@ -146,6 +147,12 @@ function Roasting({
             <HandReading press={press} />
             <OwnSetting press={press} />
           </div>
+          {roast.probe === 'simulated' && (
+            <details className="mt-3">
+              <summary className="label min-h-11 cursor-pointer py-3">This probe is simulated</summary>
+              <SimulatedProbe speeds={false} />
+            </details>
+          )}
           <PutBack work={work} onDone={onDone} />
         </>
       )}

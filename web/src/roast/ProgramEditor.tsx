@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import type { ProgramVersion } from '@wunsch/core/api/roast';
+import type { HoldingView } from '@wunsch/core/api/types';
 import { checkProgram, layerOf, layerWords, withSplit, without } from '@wunsch/core/roast/program';
 import type { Program } from '@wunsch/core/roast/records';
 import { fitWords } from '@wunsch/core/roast/fit';
@@ -64,6 +65,7 @@ export function ProgramEditor({
       if (!fit) throw new Error('no fit yet');
       return roasting().band({ steps: program.steps, preheatC: program.preheatC }, load, fit, start, wanted);
     },
+    'roast-band',
   );
   /** What was pressed or dragged overrules how a figure was typed. */
   const set = (part: Partial<Program>): void =>
@@ -324,10 +326,10 @@ function LongBox({ label, value, onChange }: { label: ReactNode; value: string; 
 
 /** Families of beans that a program suits, and why. */
 function Suits({ program, set }: { program: Program; set: (part: Partial<Program>) => void }) {
-  const { data } = useApi<{ lots: { family?: string; country?: string; region?: string }[] }>('/api/trace/lots');
+  const { data } = useApi<{ lots: HoldingView[] }>('/api/trace/lots');
   const [family, setFamily] = useState('');
   const [why, setWhy] = useState('');
-  const known = [...new Set((data?.lots ?? []).flatMap((lot) => (lot.family ? [lot.family] : [])))];
+  const known = [...new Set((data?.lots ?? []).map(({ family: name }) => name).filter((name) => name !== ''))];
   return (
     <div className="mt-3">
       <p className="label">Suits</p>

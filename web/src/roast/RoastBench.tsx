@@ -66,14 +66,6 @@ export function RoastBench({ view }: { view: BenchView }) {
         </Empty>
       ) : (
         <>
-          <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="How to enter it">
-            <button type="button" className="chip" aria-pressed={!oneGo} onClick={() => setOneGo(false)}>
-              Goes in now
-            </button>
-            <button type="button" className="chip" aria-pressed={oneGo} onClick={() => setOneGo(true)}>
-              {verbs.oneGo}
-            </button>
-          </div>
           {oneGo ? (
             <StepForm
               kind="roast"
@@ -88,6 +80,9 @@ export function RoastBench({ view }: { view: BenchView }) {
           ) : (
             <RoastStart candidates={candidates} waiting={view.waiting.length} onStarted={select} />
           )}
+          <button type="button" className="button button-quiet mt-2 px-0!" onClick={() => setOneGo(!oneGo)}>
+            {oneGo ? 'One goes in now instead' : verbs.oneGo}
+          </button>
         </>
       )}
       <Cooling />

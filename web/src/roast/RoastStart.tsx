@@ -13,6 +13,7 @@ import { useHere, useShow } from '../parts/workshop';
 import { roasting, useFit, useRoasters, useWorked } from './compute';
 import { useLoads } from './LoadTable';
 import { Figures } from './ProgramParts';
+import { SimulatedProbe } from './SimulatedProbe';
 import { stepWords } from './words';
 
 const PROBE_NAMES: Record<Probe, string> = {
@@ -137,9 +138,11 @@ export function RoastStart({
       submit="Start the roast"
       finish={() => ({})}
       send={start}
-      below={({ inMg, codes }) => (
-        <How inMg={inMg} {...offer(codes)} roasterFor={roasterFor} choice={draft.value} set={set} />
-      )}
+      below={({ codes }) => <ProgramChoice {...offer(codes)} set={set} />}
+      after={({ inMg, codes }) => {
+        const { chosen } = offer(codes);
+        return <How inMg={inMg} chosen={chosen} roaster={roasterFor(chosen)} choice={draft.value} set={set} />;
+      }}
     />
   );
 }
@@ -152,40 +155,50 @@ function typedFigure(text: string, name: string): number | null {
   return value;
 }
 
-/** Program, and what else decides how it goes. */
-function How({
-  inMg,
+function ProgramChoice({
   family,
   programs,
   chosen,
-  roasterFor,
+  set,
+}: {
+  family: string;
+  programs: readonly ProgramView[];
+  chosen: ProgramView | null;
+  set: (part: Partial<Choice>) => void;
+}) {
+  return (
+    <div className="mt-4">
+      <Chips
+        legend={family === '' ? 'Program' : `Program, for ${family}`}
+        options={[
+          ...programs.map(({ id, program }) => [id, program.name] as const),
+          ['', 'No program, by nose'] as const,
+        ]}
+        chosen={[chosen?.id ?? '']}
+        choose={([id]) => set({ programId: id ?? '' })}
+      />
+    </div>
+  );
+}
+
+/** What the choice would do, and what else decides how it goes. */
+function How({
+  inMg,
+  chosen,
+  roaster,
   choice,
   set,
 }: {
   inMg: number;
-  family: string;
-  programs: readonly ProgramView[];
   chosen: ProgramView | null;
-  roasterFor: (chosen: ProgramView | null) => RoasterView | null;
+  roaster: RoasterView | null;
   choice: Choice;
   set: (part: Partial<Choice>) => void;
 }) {
-  const roaster = roasterFor(chosen);
   const massG = inMg / 1000;
   return (
     <>
-      <div className="mt-5">
-        <Chips
-          legend={family === '' ? 'Program' : `Program, for ${family}`}
-          options={[
-            ...programs.map(({ id, program }) => [id, program.name] as const),
-            ['', 'No program, by nose'] as const,
-          ]}
-          chosen={[chosen?.id ?? '']}
-          choose={([id]) => set({ programId: id ?? '' })}
-        />
-        <Foreseen chosen={chosen} roaster={roaster} massG={massG} choice={choice} />
-      </div>
+      <Foreseen chosen={chosen} roaster={roaster} massG={massG} choice={choice} />
       <details className="mt-3">
         <summary className="label min-h-11 cursor-pointer py-3">
           Probe, layer, water: {PROBE_NAMES[choice.probe].toLowerCase()}
@@ -196,6 +209,7 @@ function How({
           chosen={[choice.probe]}
           choose={([probe]) => set({ probe: probe ?? 'hand' })}
         />
+        {choice.probe === 'simulated' && <SimulatedProbe speeds />}
         <div className="mt-3 grid grid-cols-2 gap-4">
           <NumberBox
             label="Water in the beans, if measured"
@@ -255,7 +269,7 @@ function Foreseen({
   const { program } = chosen;
   const warnings = checkProgram({ ...program, loadG: massG > 0 ? massG : program.loadG }, roaster, settings);
   return (
-    <div className="mt-3">
+    <div className="mt-5">
       <p className="max-w-2xl">
         {`Preheat ${roaster ? `${roaster.name} to ` : 'to '}${show.temp(program.preheatC)}${roaster ? `, about ${roaster.facts.preheatMin} min` : ''}. `}
         {program.steps.map((step) => stepWords(step, show)).join(', then ')}.{' '}

@@ -1,12 +1,11 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { TrialView } from '@wunsch/core/api/roast';
+import type { LoadRow, TrialView } from '@wunsch/core/api/roast';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Caution, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
-import { useLoads } from './LoadTable';
 import { RoastingNav } from './RoastingNav';
 
 /** One trial: the plan as warmth over length, what the panel said, which roast to try next. */
@@ -197,13 +196,13 @@ function Range({ low, high, mean }: { low: number; high: number; mean: number })
 function AddLoad({ view }: { view: TrialView }) {
   const show = useShow();
   const { personId } = useHere();
-  const all = useLoads(120);
+  const all = useApi<{ loads: LoadRow[] }>(`/api/roast/loads?limit=120&lot=${view.lotCode}`).data?.loads;
   const { busy, error, run, fail } = useSave();
   const [code, setCode] = useState('');
   const [cell, setCell] = useState(view.verdict.next?.cell ?? 0);
   const [key, setKey] = useState(newKey);
   const known = new Set(view.loads.map((load) => load.code));
-  const fitting = (all ?? []).filter((row) => row.name === view.lotName && !known.has(row.code));
+  const fitting = (all ?? []).filter((row) => !known.has(row.code));
   const add = (): void => {
     if (personId === null) return fail(NOBODY);
     void run(() => send('POST', `/api/roast/trials/${view.id}/loads`, { personId, cell, code }, key)).then((done) => {

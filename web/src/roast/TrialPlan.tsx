@@ -1,5 +1,5 @@
-import { useNavigate } from 'react-router';
-import type { LotView } from '@wunsch/core/api/types';
+import { useNavigate, useSearchParams } from 'react-router';
+import type { HoldingView } from '@wunsch/core/api/types';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
@@ -37,9 +37,10 @@ const MOST = 16;
 export function TrialPlan() {
   const show = useShow();
   const navigate = useNavigate();
+  const [query] = useSearchParams();
   const { personId } = useHere();
   const roasters = useRoasters();
-  const lots = useApi<{ lots: LotView[] }>('/api/trace/lots').data?.lots;
+  const lots = useApi<{ lots: HoldingView[] }>('/api/trace/lots').data?.lots;
   const draft = useDraft<Plan>('trial.new', () => ({
     name: '',
     lotId: '',
@@ -54,12 +55,12 @@ export function TrialPlan() {
   if (!lots || !roasters) return <Loading />;
   const plan = draft.value;
   const set = (part: Partial<Plan>): void => draft.set((now) => ({ ...now, ...part }));
-  const standing = lots.filter(({ holding }) => holding.massMg > 0);
+  const standing = lots.filter(({ massMg }) => massMg > 0);
   const [warmths, lengths] = [figures(plan.warmths), figures(plan.lengths)];
   const cells = (warmths ?? []).flatMap((warmth) => (lengths ?? []).map((minutes) => ({ warmth, minutes })));
   const keyOf = ({ warmth, minutes }: (typeof cells)[number]): string => `${warmth}x${minutes}`;
   const kept = cells.filter((cell) => !plan.left.includes(keyOf(cell)));
-  const lot = standing.find(({ id }) => id === plan.lotId);
+  const lot = standing.find(({ id, code }) => (plan.lotId === '' ? code === query.get('lot') : id === plan.lotId));
   const loadG = readNumber(plan.load);
   const needs = loadG === null ? null : show.gramsFromHeavy(loadG) * kept.length;
   const save = (): void => {
@@ -101,13 +102,13 @@ export function TrialPlan() {
             Lot
             <select
               className="entry text-base! text-ink"
-              value={plan.lotId}
+              value={lot?.id ?? ''}
               onChange={(event) => set({ lotId: event.target.value })}
             >
               <option value="">choose</option>
-              {standing.map(({ id, code, name, holding }) => (
+              {standing.map(({ id, code, name, massMg }) => (
                 <option key={id} value={id}>
-                  {code} {name}, {show.mass(holding.massMg)}
+                  {code} {name}, {show.mass(massMg)}
                 </option>
               ))}
             </select>
@@ -173,7 +174,7 @@ export function TrialPlan() {
           </div>
           <p className="mt-3 text-soft">
             {kept.length} loads{needs !== null && `, ${show.mass(needs * 1000)} of beans`}
-            {lot && needs !== null && needs * 1000 > lot.holding.massMg && (
+            {lot && needs !== null && needs * 1000 > lot.massMg && (
               <strong className="text-crimson">: more than {lot.code} has</strong>
             )}
             .

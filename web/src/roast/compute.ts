@@ -14,6 +14,14 @@ export function roasting(): Remote<Roasting> {
   return remote;
 }
 
+/** Does the work and notes how long it took, for whoever measures (User Timing). */
+async function timed<T>(name: string, work: () => Promise<T>): Promise<T> {
+  const start = performance.now();
+  const answer = await work();
+  performance.measure(name, { start });
+  return answer;
+}
+
 export const useRoasters = (): RoasterView[] | undefined =>
   useApi<{ roasters: RoasterView[] }>('/api/roast/roasters').data?.roasters;
 
@@ -27,7 +35,7 @@ export const loggedLoads = async (roasterId: string, nib: boolean): Promise<Logg
 /** Several loads with all that is known of each, in the order asked for. */
 export function useLoadViews(codes: readonly string[]): { loads: LoadView[] | undefined; error: unknown } {
   const answer = useSWR<LoadView[], unknown>(
-    codes.length === 0 ? null : `/api/roast/loads/${codes.join('+')}`,
+    codes.length === 0 ? null : `/api/roast/loads?together=${codes.join('+')}`,
     () => Promise.all(codes.map((code) => getJson<LoadView>(`/api/roast/loads/${encodeURIComponent(code)}`))),
     { keepPreviousData: true, revalidateOnFocus: false },
   );
@@ -41,7 +49,7 @@ export function useFit(roaster: RoasterView | null | undefined, nib: boolean): R
     key,
     async () => {
       const loads = roaster ? await loggedLoads(roaster.id, nib) : [];
-      return roasting().fit(roaster?.facts.kind ?? 'oven', loads);
+      return timed('roast-fit', () => roasting().fit(roaster?.facts.kind ?? 'oven', loads));
     },
     { revalidateOnFocus: false, revalidateIfStale: false, dedupingInterval: 60_000 },
   ).data;
@@ -51,9 +59,9 @@ export function useFit(roaster: RoasterView | null | undefined, nib: boolean): R
  * Something worked out elsewhere from what is on screen: one question is under way at a time, and when it is answered
  * the newest is asked, so that a dragged line is followed as fast as the worker can. The last answer stays meanwhile.
  *
- * @param question changes when it has to be asked again; null for not yet
+ * @param question changes when it has to be asked again; null for not yet; @param name what it is measured as
  */
-export function useWorked<T>(question: string | null, work: () => Promise<T>): T | null {
+export function useWorked<T>(question: string | null, work: () => Promise<T>, name = 'roast-worked'): T | null {
   const [answer, setAnswer] = useState<T | null>(null);
   const state = useRef<{ asked: string | null; busy: boolean; next: (() => void) | null }>({
     asked: null,
@@ -66,7 +74,7 @@ export function useWorked<T>(question: string | null, work: () => Promise<T>): T
     const ask = (): void => {
       now.asked = question;
       now.busy = true;
-      void work()
+      void timed(name, work)
         .then((value) => setAnswer(value))
         .catch(() => undefined)
         .finally(() => {
