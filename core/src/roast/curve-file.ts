@@ -38,6 +38,8 @@ export interface CurvePreview {
 }
 
 const NUMBER = /^[-+]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:e[-+]?\d+)?\s*(?:°?\s*[CF])?$/i;
+/** What most cells are. */
+const PLAIN = /^-?\d+(?:\.\d+)?$/;
 const DATE = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/;
 const CLOCK = /^(\d{1,3}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?\s*([ap]\.?m\.?)?$/i;
 const DAY_S = 86_400;
@@ -52,6 +54,7 @@ const SECOND_PROBE = /(?:probe|channel|ch|temp(?:erature)?|sensor|t|tc)[\s_.-]*#
 
 /** A temperature or a plain number; NaN for an empty cell, null for one that cannot be read. */
 export function readCell(text: string): number | null {
+  if (PLAIN.test(text)) return Number(text);
   const clean = text.trim();
   if (clean === '' || /^(?:nan|null|n\/a|-+|err(?:or)?|open|ol)$/i.test(clean)) return NaN;
   if (!NUMBER.test(clean)) return null;
@@ -84,7 +87,7 @@ export function readCurveTable(rows: readonly (readonly string[])[], wanted: Cur
     throw new DomainError('roast/no-table', 'No table of readings was found: no line has a time and a temperature.');
   }
   const width = first.length;
-  const above = rows[start - 1];
+  const above = rows.slice(0, start).findLast((row) => row.some((cell) => cell.trim() !== ''));
   const headed = above !== undefined && above.length === width && above.some((cell) => /[a-z]/i.test(cell));
   const names = Array.from({ length: width }, (_, i) => (headed ? (above[i] ?? '').trim() : '') || `Column ${i + 1}`);
   const body = rows.slice(start);

@@ -60,6 +60,12 @@ describe('a logger’s table', () => {
     expect(read.columns.map(({ name }) => name)).toEqual(['t', 'bean C']);
   });
 
+  test('blank lines are passed over, and lines keep their number', () => {
+    const preview = readCurveTable(rows('time,bean\n\n0,20\n\n10,21\nten,22\n30,23'));
+    expect(preview).toMatchObject({ rows: 3, bad: [{ line: 6 }] });
+    expect(preview.mapping.roles).toEqual(['time', 'bean']);
+  });
+
   test('bad rows are named with their line; silent probes are no bad rows', () => {
     const read = readCurveTable(
       rows('t,bean C,air C\n0,20,140\n1,abc,140\n2,21\n3,,141\n2,22,141\n4,9999,141\n5,23,141\nx,23,141'),

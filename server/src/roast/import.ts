@@ -16,7 +16,7 @@ export interface CurveRequest {
 
 /** Reads a logger's table; changes nothing. */
 export function readCurveText({ text, mapping }: CurveRequest): CurvePreview {
-  const rows = readTable(text, { most: MOST_READINGS + 200, code: 'roast/broken-csv' });
+  const rows = readTable(text, { most: MOST_READINGS + 200, code: 'roast/broken-csv', keepBlank: true });
   if (rows.length > MOST_READINGS + 100)
     throw new DomainError(
       'roast/long-csv',

@@ -1,9 +1,10 @@
-import { lazy, Suspense, useCallback, useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { LoadView } from '@wunsch/core/api/roast';
 import { MEASURES, type AlignBy } from '@wunsch/core/roast/compare';
 import type { RoastFigures } from '@wunsch/core/roast/figures';
 import { clock } from '@wunsch/core/roast/words';
+import CompareChart from '../charts/CompareChart';
 import { StrokeKey } from '../charts/strokes';
 import { NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
@@ -13,8 +14,6 @@ import { roasting, useLoadViews, useWorked } from './compute';
 import { curveLines } from './lines';
 import { useLoads } from './LoadTable';
 import { RoastingHead } from './RoastingNav';
-
-const CompareChart = lazy(() => import('../charts/CompareChart'));
 
 const MOST = 6;
 const POINTS = 240;
@@ -177,19 +176,17 @@ function Compared({
         </p>
       )}
       <div className="mt-4">
-        <Suspense fallback={<div className="h-[420px]" />}>
-          {aligned && xs.length > 0 && (
-            <CompareChart
-              caption={`Bean temperature, °${temperatureUnit}, over the minutes ${word === null ? 'since each load went in' : `before and after ${word}`}`}
-              lines={lines}
-              unit={`°${temperatureUnit}`}
-              fromMin={align.by === 'start' ? 0 : Math.floor(Math.min(...xs) / 5) * 5}
-              endMin={Math.ceil(Math.max(...xs) / 5) * 5}
-              zero={word}
-              drawn={drawn}
-            />
-          )}
-        </Suspense>
+        {aligned && xs.length > 0 && (
+          <CompareChart
+            caption={`Bean temperature, °${temperatureUnit}, over the minutes ${word === null ? 'since each load went in' : `before and after ${word}`}`}
+            lines={lines}
+            unit={`°${temperatureUnit}`}
+            fromMin={align.by === 'start' ? 0 : Math.floor(Math.min(...xs) / 5) * 5}
+            endMin={Math.ceil(Math.max(...xs) / 5) * 5}
+            zero={word}
+            drawn={drawn}
+          />
+        )}
       </div>
       <CompareTable loads={loads} aligned={aligned} drop={drop} />
     </>

@@ -1,10 +1,11 @@
-import { lazy, Suspense, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import type { LoadView } from '@wunsch/core/api/roast';
 import { fitWords } from '@wunsch/core/roast/fit';
 import type { Study } from '@wunsch/core/roast/study';
 import { clock } from '@wunsch/core/roast/words';
 import { untilWords, useNow } from '../app/DueLine';
+import RoastChart from '../charts/RoastChart';
 import { useApi } from '../parts/api';
 import { Caution, Loading, Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
@@ -15,8 +16,6 @@ import { curveLines, plainLine, settingLine } from './lines';
 import { LoadFigures } from './LoadFigures';
 import { LoadScores, LoadWords, RemoveCurve } from './LoadRecords';
 import { RoastingNav } from './RoastingNav';
-
-const RoastChart = lazy(() => import('../charts/RoastChart'));
 
 /** One load: what it means, how it went, and what became of it. */
 export function LoadPage() {
@@ -194,51 +193,49 @@ function Curve({ load, study }: { load: LoadView; study: Study | null }) {
   ].map(({ fromS, toS, word }) => ({ from: fromS / 60, to: toS / 60, word }));
   return (
     <div className="mt-5">
-      <Suspense fallback={<div className="h-[460px]" />}>
+      <RoastChart
+        caption="Over the minutes; the band is where eight in ten such loads would run"
+        endMin={endMin}
+        unit={`°${temperatureUnit}`}
+        height={320}
+        low={0}
+        band={plan?.minutes.map((x, i) => ({
+          x,
+          low: show.tempOut(plan.low[i] ?? 0),
+          high: show.tempOut(plan.high[i] ?? 0),
+        }))}
+        lines={[
+          ...(plan
+            ? [
+                {
+                  name: 'planned',
+                  look: 'plan' as const,
+                  points: plainLine(plan.middle.minutes, plan.middle.beanC, show.tempOut, 120),
+                },
+              ]
+            : []),
+          ...(settings.length > 0
+            ? [{ name: 'set', look: 'set' as const, points: settingLine(settings, endS, show.tempOut) }]
+            : []),
+          ...(lines.air.length > 0 ? [{ name: 'air', look: 'air' as const, points: lines.air }] : []),
+          { name: 'beans', look: 'bean', points: lines.bean },
+        ]}
+        marks={[
+          ...(load.how?.signs ?? []).map(({ second, what }) => ({ x: second / 60, word: what })),
+          ...(load.how?.stirs ?? []).map((second) => ({ x: second / 60, word: 'stirred' })),
+        ]}
+        stretches={stretches}
+      />
+      {climb.length > 0 && (
         <RoastChart
-          caption="Over the minutes; the band is where eight in ten such loads would run"
+          caption={`How fast the beans climbed, °${temperatureUnit} a minute, over 45 seconds`}
           endMin={endMin}
-          unit={`°${temperatureUnit}`}
-          height={320}
+          unit="°/min"
+          height={140}
           low={0}
-          band={plan?.minutes.map((x, i) => ({
-            x,
-            low: show.tempOut(plan.low[i] ?? 0),
-            high: show.tempOut(plan.high[i] ?? 0),
-          }))}
-          lines={[
-            ...(plan
-              ? [
-                  {
-                    name: 'planned',
-                    look: 'plan' as const,
-                    points: plainLine(plan.middle.minutes, plan.middle.beanC, show.tempOut, 120),
-                  },
-                ]
-              : []),
-            ...(settings.length > 0
-              ? [{ name: 'set', look: 'set' as const, points: settingLine(settings, endS, show.tempOut) }]
-              : []),
-            ...(lines.air.length > 0 ? [{ name: 'air', look: 'air' as const, points: lines.air }] : []),
-            { name: 'beans', look: 'bean', points: lines.bean },
-          ]}
-          marks={[
-            ...(load.how?.signs ?? []).map(({ second, what }) => ({ x: second / 60, word: what })),
-            ...(load.how?.stirs ?? []).map((second) => ({ x: second / 60, word: 'stirred' })),
-          ]}
-          stretches={stretches}
+          lines={[{ name: 'climb', look: 'set', points: climb }]}
         />
-        {climb.length > 0 && (
-          <RoastChart
-            caption={`How fast the beans climbed, °${temperatureUnit} a minute, over 45 seconds`}
-            endMin={endMin}
-            unit="°/min"
-            height={140}
-            low={0}
-            lines={[{ name: 'climb', look: 'set', points: climb }]}
-          />
-        )}
-      </Suspense>
+      )}
       {study?.figures && (
         <p className="sr-only">
           The beans ended at {show.temp(study.figures.endC ?? 0)} after {clock(endS)}.
