@@ -1,19 +1,9 @@
 import { chromium, type Browser, type Page } from '@playwright/test';
+import { CHROMIUM } from '../e2e/chromium';
 
-/** A browser that measures: longest stretch in which the page answered nobody, and what the page timed itself. */
-export async function openBrowser(): Promise<Browser> {
-  return chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
-}
+export const openBrowser = (): Promise<Browser> => chromium.launch(CHROMIUM);
 
+/** A page that notes every stretch in which it answered nobody. */
 export async function openPage(browser: Browser): Promise<Page> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   await context.addInitScript(() => {

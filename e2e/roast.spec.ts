@@ -80,6 +80,21 @@ test('a program of four steps, by dragging and by typing; the line and the numbe
   await expect(page.getByText(/^Version 2/)).toBeVisible();
   const versions = page.getByRole('region', { name: 'Versions' }).or(page.locator('section', { hasText: 'Versions' }));
   await expect(versions.last()).toContainText('165 °C');
+
+  // Another screen saves meanwhile: what is changed here stays, and is saved as the next version.
+  await cell(page, 0, 'Set to').fill('171');
+  const id = page.url().split('/').at(-1);
+  const kept = (await (await page.request.get(`/api/roast/programs/${id}`)).json()) as {
+    versions: { program: object }[];
+  };
+  await page.request.post(`/api/roast/programs/${id}/versions`, {
+    data: { personId: 'tomo', program: kept.versions[0]?.program, after: 2 },
+  });
+  await expect(page.getByRole('status')).toContainText('Version 3 was saved meanwhile by Tomo');
+  await expect(cell(page, 0, 'Set to')).toHaveValue('171');
+  await page.getByRole('button', { name: 'Save as version 4' }).click();
+  await expect(page.getByText(/^Version 4/)).toBeVisible();
+  await expect(cell(page, 0, 'Set to')).toHaveValue('171');
 });
 
 test('a live roast at sixty times the clock: reload, unplugged probe, stop, weigh out, judgement, comparison', async ({

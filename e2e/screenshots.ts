@@ -3,6 +3,7 @@ import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { CHROMIUM } from './chromium';
 
 /** Takes the pictures of the README from a fresh demo workshop. */
 const root = join(import.meta.dirname, '..');
@@ -58,16 +59,7 @@ async function take(base: string): Promise<void> {
   const codes = await loadCodes(base);
   const filled = (path: string): string =>
     path.replace('{loads}', codes.join(',')).replace('{load}', codes.at(-1) ?? '');
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   for (const { name, path, theme = 'day', size = [1280, 800] as const, keys = [], typed = '', scrollTo } of SHOTS) {
     const context = await browser.newContext({ viewport: { width: size[0], height: size[1] } });
     await context.addInitScript((chosen) => {

@@ -1,5 +1,6 @@
 import type { ProgramView, RoasterView, TrialView } from '@wunsch/core/api/roast';
-import { asProblem, madeBy, sortCommand, testServer, type TestServer } from '../harness';
+import type { Command } from '@wunsch/core/ledger/commands';
+import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from '../harness';
 import { FALLING, furnishKitchen, loadOf } from './kitchen';
 
 let server: TestServer;
@@ -122,30 +123,10 @@ describe('loads and trials', () => {
     const bad = await server.call('POST', `/api/roast/loads/${warm}/scores`, { personId: 'bo', score: 11 });
     expect(asProblem(bad).errors).toMatchObject([{ path: 'score', message: 'is 0 to 10' }]);
 
-    const other = madeBy(await server.step({ ...lot, name: 'Another' }));
+    const other = madeBy(await server.step({ ...lotCommand(9000), country: 'Fiji' } as Command));
     const sorted = madeBy(await server.step(sortCommand(other, 2000, 1950)));
     expect(asProblem(await add(1, await roast(sorted, kitchen.ovenId))).code).toBe('roast/other-lot');
   });
-
-  const lot = {
-    kind: 'receive',
-    name: 'Second lot',
-    producer: 'Ridge Growers',
-    country: 'Fiji',
-    region: 'north',
-    variety: '',
-    harvest: '',
-    form: 'beans',
-    routeId: 'whole-bean',
-    sacks: 1,
-    netG: 9000,
-    pricePerKg: 5,
-    currency: 'EUR',
-    rate: 1,
-    freight: 0,
-    moisturePct: 7,
-    note: '',
-  } as const;
 
   it('a judgement can be overruled with a word, and the word stays', async () => {
     const { tubId, ovenId } = await furnishKitchen(server);

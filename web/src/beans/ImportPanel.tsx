@@ -1,9 +1,10 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ImportPreview } from '@wunsch/core/api/beans';
 import { IMPORT_LABELS, type ImportField, type Mapping, type WeightUnit } from '@wunsch/core/beans/import-fields';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
+import { FilePick } from '../parts/FilePick';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
@@ -19,7 +20,6 @@ export function ImportPanel() {
   const [routeId, setRouteId] = useState(workshop.routes[0]?.id ?? '');
   const [codes, setCodes] = useState<string[] | null>(null);
   const [key, setKey] = useState(newKey);
-  const input = useRef<HTMLInputElement>(null);
   const { busy, error, run, fail } = useSave();
   const look = (table: string, mapping?: Mapping, unit?: WeightUnit): Promise<boolean> =>
     run(async () => {
@@ -63,22 +63,15 @@ export function ImportPanel() {
           All lots as such a table
         </a>
       </p>
-      <input
-        ref={input}
-        type="file"
+      <FilePick
+        label="Table of lots"
         accept=".csv,.tsv,.txt,text/csv"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Table of lots"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void choose(file);
-        }}
-      />
-      <button type="button" className="button button-main mt-4" disabled={busy} onClick={() => input.current?.click()}>
+        disabled={busy}
+        main
+        onPick={(file) => void choose(file)}
+      >
         Choose a table
-      </button>
+      </FilePick>
       <Refusal error={error} />
       {codes && (
         <p role="status" className="mt-4 rounded-md bg-leaf-wash px-4 py-3">

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useRef, useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { CurvePreviewView } from '@wunsch/core/api/roast';
 import {
   COLUMN_ROLES,
@@ -9,6 +9,7 @@ import {
 } from '@wunsch/core/roast/curve-file';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
+import { FilePick } from '../parts/FilePick';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -39,7 +40,6 @@ export function CurveImport({ code }: { code: string }) {
   const [text, setText] = useState<string | null>(null);
   const [key, setKey] = useState(newKey);
   const [preview, setPreview] = useState<CurvePreviewView | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   const { busy, error, run, fail } = useSave();
   const look = (table: string, mapping?: CurveWish): Promise<boolean> =>
     run(async () => {
@@ -73,27 +73,15 @@ export function CurveImport({ code }: { code: string }) {
         Bring in the table of your logger (CSV; comma, semicolon or tab): one column of time, one or two of temperature.
         Time may be seconds, a clock or a date; °C or °F. Nothing is taken in before you have seen it.
       </p>
-      <input
-        ref={input}
-        type="file"
+      <FilePick
+        label="Table of a logger"
         accept=".csv,.tsv,.txt,text/csv"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Table of a logger"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void choose(file);
-        }}
-      />
-      <button
-        type="button"
-        className={`button mt-4 ${preview ? '' : 'button-main'}`}
         disabled={busy}
-        onClick={() => input.current?.click()}
+        main={!preview}
+        onPick={(file) => void choose(file)}
       >
         {preview ? 'Another table' : 'Choose a table'}
-      </button>
+      </FilePick>
       <Refusal error={error} />
       {preview && (
         <div className="mt-6">

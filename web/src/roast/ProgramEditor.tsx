@@ -1,22 +1,20 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ProgramVersion } from '@wunsch/core/api/roast';
-import type { HoldingView } from '@wunsch/core/api/types';
 import { checkProgram, layerOf, layerWords, withSplit, without } from '@wunsch/core/roast/program';
 import type { Program } from '@wunsch/core/roast/records';
 import { fitWords } from '@wunsch/core/roast/fit';
-import { SCHOOLS, type School } from '@wunsch/core/workshop/roasting-words';
-import { send, useApi } from '../parts/api';
+import { send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box, Chips } from '../parts/fields';
 import { Caution, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { roasting, useFit, useRoasters, useWorked } from './compute';
+import { Versions, WhatFor } from './ProgramAbout';
 import { Figures, NumberCell, StepsTable, type Texts, type Typed } from './ProgramParts';
 import { ProgramLine } from './ProgramLine';
 import { RoastingNav } from './RoastingNav';
-import { SCHOOL_NAMES } from './words';
 
 interface Sheet {
   program: Program;
@@ -24,17 +22,23 @@ interface Sheet {
   texts: Texts;
 }
 
+/** Name of the draft of a program's version. */
+export const programDraft = (id: string, version: number): string => `program.${id}.${version}`;
+
 /** A program drawn and written: what is set, and what the beans would do. */
 export function ProgramEditor({
   id,
   version,
   base,
   versions,
+  onClear,
 }: {
   id: string | null;
   version: number;
   base: Program;
   versions: readonly ProgramVersion[];
+  /** The changes were saved or thrown away. */
+  onClear?: () => void;
 }) {
   const show = useShow();
   const navigate = useNavigate();
@@ -42,7 +46,7 @@ export function ProgramEditor({
     personId,
     view: { settings },
   } = useHere();
-  const draft = useDraft<Sheet>(`program.${id ?? `new.${base.name}`}.${version}`, () => ({ program: base, texts: {} }));
+  const draft = useDraft<Sheet>(programDraft(id ?? `new.${base.name}`, version), () => ({ program: base, texts: {} }));
   const { program, texts } = draft.value;
   const { busy, error, run, fail } = useSave();
   const roasters = useRoasters();
@@ -89,6 +93,7 @@ export function ProgramEditor({
       program: { ...now, steps },
       texts: Object.fromEntries(Object.entries(old).filter(([name]) => !name.startsWith('step.'))),
     }));
+  const newest = versions.at(-1)?.version ?? version;
   const unread = Object.values(texts).filter(({ bad }) => bad).length;
   const save = async (asNew: boolean): Promise<void> => {
     if (personId === null) return fail(NOBODY);
@@ -101,13 +106,15 @@ export function ProgramEditor({
           : await send<{ id: string }>(
               'POST',
               `/api/roast/programs/${id}/versions`,
-              { ...body, after: version },
+              { ...body, after: newest },
               draft.key,
             );
       draft.clear();
+      onClear?.();
       void navigate(`/roasting/program/${data.id}`, { replace: true });
     });
   };
+  const meanwhile = versions.at(-1);
   const warnings = checkProgram(program, roaster ?? null, settings);
   return (
     <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_19rem]">
@@ -123,6 +130,12 @@ export function ProgramEditor({
           {id === null ? 'A starting point, not saved yet' : `Version ${version}`}
           {draft.touched && id !== null && ', changed and not saved'}. {program.reason}
         </p>
+        {newest > version && meanwhile && (
+          <p className="mb-4 rounded-md bg-ripe-wash px-4 py-2" role="status">
+            Version {newest} was saved meanwhile by {meanwhile.person}, {show.moment(meanwhile.at)}. What you changed in
+            version {version} is kept here: save it as version {newest + 1}, or throw it away to see theirs.
+          </p>
+        )}
         <Figures band={band} massG={program.loadG} moisture={moisture} />
         <div className="mt-4">
           <ProgramLine steps={program.steps} change={setSteps} band={band} />
@@ -141,7 +154,7 @@ export function ProgramEditor({
         <Refusal error={error} />
         <div className="mt-6 flex flex-wrap gap-3">
           <button type="button" className="button button-main text-lg" disabled={busy} onClick={() => void save(false)}>
-            {id === null ? 'Save the program' : `Save as version ${version + 1}`}
+            {id === null ? 'Save the program' : `Save as version ${newest + 1}`}
           </button>
           {id !== null && (
             <button type="button" className="button" disabled={busy} onClick={() => void save(true)}>
@@ -149,7 +162,14 @@ export function ProgramEditor({
             </button>
           )}
           {draft.touched && (
-            <button type="button" className="button button-quiet" onClick={() => draft.clear()}>
+            <button
+              type="button"
+              className="button button-quiet"
+              onClick={() => {
+                draft.clear();
+                onClear?.();
+              }}
+            >
               Throw the changes away
             </button>
           )}
@@ -256,116 +276,15 @@ export function ProgramEditor({
             {text}
           </p>
         ))}
-        <Section title="What it is for">
-          <Chips
-            legend="School"
-            options={SCHOOLS.map((school) => [school, SCHOOL_NAMES[school]] as const)}
-            chosen={[program.school]}
-            choose={([school]) => set({ school: (school ?? 'own') as School })}
-          />
-          <div className="mt-3">
-            <Chips
-              legend="Of"
-              options={[
-                ['bean', 'whole beans'],
-                ['nib', 'nibs'],
-              ]}
-              chosen={[program.kind]}
-              choose={([kind]) => set({ kind: kind ?? 'bean' })}
-            />
-          </div>
-          <LongBox label="Why it is as it is" value={program.reason} onChange={(reason) => set({ reason })} />
-          <Suits program={program} set={set} />
-        </Section>
+        <WhatFor program={program} set={set} />
         <div className="mt-5 grid gap-3">
           <Caution>The line is a model of your roaster, not a promise: stay beside it, and believe your nose.</Caution>
           <Caution>
             A program is a kill step only if it was validated for this load; your food-safety plan decides.
           </Caution>
         </div>
-        {versions.length > 1 && (
-          <Section title="Versions">
-            <ol className="rows text-sm">
-              {[...versions].reverse().map((row) => (
-                <li key={row.version} className="flex items-center gap-3 py-1.5">
-                  <span className="flex-1">
-                    {row.version}, {show.day(row.at)}, {row.person}
-                    <span className="block text-soft">
-                      {row.program.steps
-                        .map(({ setC, minutes }) => `${show.temp(setC)} ${Math.round(minutes)} min`)
-                        .join(', ')}
-                    </span>
-                  </span>
-                  {row.version !== version && (
-                    <button type="button" className="button button-quiet" onClick={() => set(row.program)}>
-                      Take it up
-                    </button>
-                  )}
-                </li>
-              ))}
-            </ol>
-          </Section>
-        )}
+        <Versions versions={versions} shown={version} takeUp={set} />
       </aside>
-    </div>
-  );
-}
-
-function LongBox({ label, value, onChange }: { label: ReactNode; value: string; onChange: (text: string) => void }) {
-  return (
-    <label className="label mt-3 block">
-      {label}
-      <textarea
-        className="entry min-h-24! text-base! text-ink"
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-      />
-    </label>
-  );
-}
-
-/** Families of beans that a program suits, and why. */
-function Suits({ program, set }: { program: Program; set: (part: Partial<Program>) => void }) {
-  const { data } = useApi<{ lots: HoldingView[] }>('/api/trace/lots');
-  const [family, setFamily] = useState('');
-  const [why, setWhy] = useState('');
-  const known = [...new Set((data?.lots ?? []).map(({ family: name }) => name).filter((name) => name !== ''))];
-  return (
-    <div className="mt-3">
-      <p className="label">Suits</p>
-      <ul className="text-sm">
-        {program.suits.map((row, index) => (
-          <li key={row.family} className="flex items-center justify-between gap-2">
-            <span>
-              {row.family}
-              {row.why !== '' && `: ${row.why}`}
-            </span>
-            <button
-              type="button"
-              className="button button-quiet"
-              onClick={() => set({ suits: program.suits.filter((_, i) => i !== index) })}
-            >
-              Leave out
-            </button>
-          </li>
-        ))}
-      </ul>
-      <Box label="Beans" value={family} onChange={setFamily} placeholder={known[0] ?? 'Uganda, western hills'} />
-      <Box label="Why" value={why} onChange={setWhy} />
-      <button
-        type="button"
-        className="button mt-2"
-        disabled={family.trim() === ''}
-        onClick={() => {
-          set({
-            suits: [...program.suits.filter((row) => row.family !== family.trim()), { family: family.trim(), why }],
-          });
-          setFamily('');
-          setWhy('');
-        }}
-      >
-        Add
-      </button>
     </div>
   );
 }

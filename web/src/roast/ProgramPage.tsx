@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import type { ProgramVersion, TrialView } from '@wunsch/core/api/roast';
 import { layerOf } from '@wunsch/core/roast/program';
@@ -5,10 +6,11 @@ import { READY_MADE } from '@wunsch/core/roast/ready-made';
 import type { Program } from '@wunsch/core/roast/records';
 import { PREHEAT_OVER } from '@wunsch/core/roast/solve';
 import { useApi } from '../parts/api';
+import { hasDraft } from '../parts/draft';
 import { Empty, Loading } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 import { roasting, useFit, useRoasters, useWorked } from './compute';
-import { ProgramEditor } from './ProgramEditor';
+import { programDraft, ProgramEditor } from './ProgramEditor';
 
 interface Versions {
   id: string;
@@ -27,18 +29,22 @@ export function ProgramPage() {
   return from ? <ProgramEditor key={from.name} id={null} version={0} base={from} versions={[]} /> : null;
 }
 
+/** The newest version; or an older one that something was changed in and not saved, which nobody may lose. */
 function Saved({ id }: { id: string }) {
   const answer = useApi<Versions>(`/api/roast/programs/${encodeURIComponent(id)}`);
+  const [, lookAgain] = useState(0);
   const versions = answer.data?.versions;
   const last = versions?.at(-1);
   if (!versions || !last) return <Loading error={answer.error} />;
+  const shown = versions.findLast(({ version }) => hasDraft(programDraft(id, version))) ?? last;
   return (
     <ProgramEditor
-      key={`${id}.${last.version}`}
+      key={`${id}.${shown.version}`}
       id={id}
-      version={last.version}
-      base={last.program}
+      version={shown.version}
+      base={shown.program}
       versions={versions}
+      onClear={() => lookAgain((n) => n + 1)}
     />
   );
 }

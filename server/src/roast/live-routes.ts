@@ -1,0 +1,137 @@
+import { z } from 'zod';
+import type { LiveTick } from '@wunsch/core/api/roast';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { id, tempC } from '@wunsch/core/ledger/commands';
+import { elapsedS, nextSetting, whereIn } from '@wunsch/core/roast/live';
+import { sign, type LiveRoast } from '@wunsch/core/roast/records';
+import { param } from '../ledger/plugin';
+import type { Router } from '../http/router';
+import type { Views } from '../ledger/views';
+import type { LiveRoasts } from './live';
+import { curveData } from './loads';
+import { liveView, liveWork } from './views';
+
+const reading = z
+  .object({ beanC: tempC.nullable().default(null), airC: tempC.nullable().default(null) })
+  .refine(({ beanC, airC }) => beanC !== null || airC !== null, { message: 'is missing', path: ['beanC'] });
+
+/** A roast while it runs: its readings as they come, and every press. */
+export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void {
+  const { workshop } = router;
+  const workId = (request: { params: unknown }): string => param(request.params, 'work');
+  router.read('/api/roast/live/:work', 'A roast that is live, with its curve so far', (request) =>
+    liveView(views, live, workId(request)),
+  );
+  router.stream('/api/roast/live/:work/stream', 'A live roast: its new readings', (send, request) => {
+    const { from } = z.object({ from: z.coerce.number().int().min(0).default(0) }).parse(request.query);
+    const asked = workId(request);
+    liveWork(views, asked);
+    let next = from;
+    let told = '';
+    const tick = (): void => {
+      const work = workshop.works.get(asked);
+      const count = work ? live.count(work) : 0;
+      const silent = work ? live.isSilent(work) : true;
+      const state = `${workshop.version} ${silent} ${work === undefined}`;
+      if (count <= next && state === told) return;
+      const from_ = Math.min(next, count);
+      const row: LiveTick = {
+        now: workshop.now(),
+        version: workshop.version,
+        from: from_,
+        curve: work ? curveData(live.since(work, from_)) : { seconds: [], beanC: [], airC: [] },
+        silent,
+        over: work === undefined,
+      };
+      next = Math.max(next, count);
+      told = state;
+      send(row);
+    };
+    tick();
+    return live.onTick(tick);
+  });
+  /** A change of a live roast's facts, at the roast's second now. */
+  const act = <B extends z.ZodType>(
+    name: string,
+    summary: string,
+    body: B,
+    change: (roast: LiveRoast, second: number, given: z.infer<B>) => LiveRoast,
+  ): void =>
+    router.write('POST', `/api/roast/live/:work/${name}`, summary, body, async (given, request) => {
+      const work = liveWork(views, workId(request));
+      const second = Math.round(elapsedS(work.roast, work.startedAt, workshop.now()));
+      workshop.changeRoast(work.id, (roast) => change(roast, second, given));
+      return (await liveView(views, live, work.id)).roast;
+    });
+  act(
+    'signs',
+    'Something was smelled, heard or seen',
+    z.object({ what: sign, word: z.string().trim().max(120).default('') }),
+    (roast, second, { what, word }) => ({ ...roast, signs: [...roast.signs, { second, what, word }] }),
+  );
+  act('stirs', 'It was stirred', z.object({}), (roast, second) => ({ ...roast, stirs: [...roast.stirs, second] }));
+  act(
+    'settings',
+    'The next step was set, or another temperature by hand',
+    z.object({ setC: tempC.optional(), onTime: z.boolean().default(false) }),
+    (roast, second, { setC, onTime }) => {
+      const where = whereIn(roast.plan, roast.settings);
+      const next = setC === undefined ? nextSetting(roast, second) : { second, setC, step: where.step };
+      if (!next) throw new DomainError('roast/no-step', 'The program has no further step: the load comes out.');
+      const due = where.endsS;
+      const at = onTime && due !== null ? Math.min(second, Math.max(due, roast.settings.at(-1)?.second ?? 0)) : second;
+      return { ...roast, settings: [...roast.settings, { ...next, second: at }] };
+    },
+  );
+  act('stop', 'The load is out', z.object({}), (roast, second) => ({ ...roast, seconds: roast.seconds ?? second }));
+  act(
+    'undo',
+    'Take the last press back',
+    z.object({ what: z.enum(['sign', 'stir', 'setting', 'stop']) }),
+    (roast, _, { what }) => {
+      if (what === 'sign') return { ...roast, signs: roast.signs.slice(0, -1) };
+      if (what === 'stir') return { ...roast, stirs: roast.stirs.slice(0, -1) };
+      if (what === 'setting')
+        return { ...roast, settings: roast.settings.slice(0, Math.max(1, roast.settings.length - 1)) };
+      return { ...roast, seconds: null };
+    },
+  );
+  router.write(
+    'POST',
+    '/api/roast/live/:work/readings',
+    'A reading of a thermometer in the hand',
+    reading,
+    async (given, request) => {
+      const work = liveWork(views, workId(request));
+      if (work.roast.seconds !== null) throw new DomainError('work/closed', 'The load is out: nothing more is read.');
+      const second = Math.round(10 * elapsedS(work.roast, work.startedAt, workshop.now())) / 10;
+      await live.take(work, { second, ...given });
+      await live.keep();
+      return { second, ...given };
+    },
+  );
+}
+
+/** Probes that send their readings by themselves, by the machine they sit in. */
+export function sentReadings(router: Router, live: LiveRoasts): void {
+  const { workshop } = router;
+  router.calc(
+    '/api/devices/roast/readings',
+    'Post a reading from a real probe to the roasts that listen for one',
+    reading.and(z.object({ machineId: id.optional() })),
+    async ({ machineId, beanC, airC }) => {
+      const now = workshop.now();
+      const listening = [...workshop.works.values()].filter(
+        (work) =>
+          work.roast?.probe === 'sent' &&
+          work.roast.seconds === null &&
+          (machineId === undefined || work.machineId === machineId),
+      );
+      for (const work of listening) {
+        const second = work.roast ? Math.round(10 * elapsedS(work.roast, work.startedAt, now)) / 10 : 0;
+        await live.take(work, { second, beanC, airC });
+      }
+      return { listening: listening.length };
+    },
+  );
+}

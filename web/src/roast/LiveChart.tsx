@@ -1,0 +1,82 @@
+import { lazy, Suspense, useMemo } from 'react';
+import type { PlanBand } from '@wunsch/core/roast/band';
+import { gapsOf } from '@wunsch/core/roast/curve';
+import type { Ahead } from '@wunsch/core/roast/live';
+import { programMinutes } from '@wunsch/core/roast/program';
+import { useHere, useShow } from '../parts/workshop';
+import { curveLines, plainLine, settingLine } from './lines';
+import type { Live } from './useLive';
+
+const RoastChart = lazy(() => import('../charts/RoastChart'));
+
+/** How it goes over how it was planned, and where it is heading. */
+export function LiveChart({
+  live: { view, curve, second },
+  plan,
+  ahead,
+}: {
+  live: Live;
+  plan: PlanBand | null;
+  ahead: Ahead | null;
+}) {
+  const show = useShow();
+  const { temperatureUnit } = useHere().view.settings;
+  const { roast } = view;
+  const count = curve.seconds.length;
+  const lines = useMemo(
+    () => curveLines(curve, show.tempOut),
+    // Readings are only ever added.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [count, temperatureUnit],
+  );
+  const band = plan
+    ? plan.minutes.map((x, i) => ({ x, low: show.tempOut(plan.low[i] ?? 0), high: show.tempOut(plan.high[i] ?? 0) }))
+    : undefined;
+  const planned = roast.plan ? programMinutes(roast.plan.steps) : 0;
+  const endMin =
+    Math.ceil(Math.max(planned, plan?.totalMin.high ?? 0, (ahead?.outS ?? 0) / 60, second / 60, 10) / 5 + 0.2) * 5;
+  const gaps = gapsOf(
+    curve.seconds,
+    curve.beanC.map((value) => value ?? NaN),
+  );
+  return (
+    <Suspense fallback={<div className="h-[420px]" />}>
+      <RoastChart
+        caption="Over the minutes; the band is where eight in ten such loads would run"
+        endMin={endMin}
+        unit={`°${temperatureUnit}`}
+        band={band}
+        height={400}
+        low={0}
+        lines={[
+          ...(plan
+            ? [
+                {
+                  name: 'planned',
+                  look: 'plan' as const,
+                  points: plainLine(plan.middle.minutes, plan.middle.beanC, show.tempOut, 120),
+                },
+              ]
+            : []),
+          { name: 'set', look: 'set', points: settingLine(roast.settings, second, show.tempOut) },
+          ...(lines.air.length > 0 ? [{ name: 'air', look: 'air' as const, points: lines.air }] : []),
+          ...(ahead && roast.seconds === null
+            ? [
+                {
+                  name: 'ahead',
+                  look: 'ahead' as const,
+                  points: plainLine(ahead.minutes, ahead.beanC, show.tempOut, 80),
+                },
+              ]
+            : []),
+          { name: 'beans', look: 'bean', points: lines.bean },
+        ]}
+        marks={[
+          ...roast.signs.map(({ second: at, what }) => ({ x: at / 60, word: what })),
+          ...roast.stirs.map((at) => ({ x: at / 60, word: 'stirred' })),
+        ]}
+        stretches={gaps.map(({ fromS, toS }) => ({ from: fromS / 60, to: toS / 60, word: 'not read' }))}
+      />
+    </Suspense>
+  );
+}
