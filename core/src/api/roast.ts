@@ -107,6 +107,8 @@ export interface LiveView {
   roast: LiveRoast;
   curve: CurveData;
   roaster: RoasterView | null;
+  /** Water in the beans as they went in, share of the wet weight: measured, of their lot, or usual. */
+  moisture: number;
   /** Signs that were noted here lately in the makers' own words. */
   ownSigns: string[];
   /** Server time of this answer, UTC ms. */

@@ -208,7 +208,7 @@ export async function loadView(views: Views, code: string): Promise<LoadView> {
     curveData: curve ? curveData(thin(curve, SENT)) : null,
     source: meta?.source ?? null,
     preheatC: how?.plan?.preheatC ?? how?.settings[0]?.setC ?? command.program[0]?.setC ?? null,
-    moisture: moistureOf(views, command, loadId),
+    moisture: moistureOf(views, command.how, loadId),
     startC: how?.beanStartC ?? null,
     past: individuals(before.slice(-PAST).map(({ value }) => value)),
     kill: (step.machineId === null ? undefined : workshop.machines.get(step.machineId))?.roaster?.kill ?? null,
@@ -236,10 +236,14 @@ function winnowResult(views: Views, step: Step): LoadView['winnow'] {
   };
 }
 
-/** Water of what was roasted: as it was measured for the load, else of its lot, else as beans are stored. */
-function moistureOf(views: Views, command: Roast, loadId: string): number {
-  if (command.how?.moisturePct != null) return command.how.moisturePct / 100;
-  const { lotId } = views.dominant(loadId);
+/** Water of what is roasted: as it was measured for the load, else of its lot, else as beans are stored. */
+export function moistureOf(
+  views: Views,
+  how: { moisturePct: number | null } | null | undefined,
+  holdingId: string,
+): number {
+  if (how?.moisturePct != null) return how.moisturePct / 100;
+  const { lotId } = views.dominant(holdingId);
   const pct = lotId === null ? null : (views.workshop.lots.get(lotId)?.moisturePct ?? null);
   return pct === null ? USUAL_MOISTURE : pct / 100;
 }
@@ -277,7 +281,7 @@ export function loggedLoad(views: Views, step: Step, loadId: string, curve: Curv
     at: step.at,
     massG: inG(step),
     layerMm: how?.layerMm ?? null,
-    moisture: moistureOf(views, command, loadId),
+    moisture: moistureOf(views, command.how, loadId),
     beanStartC: how?.beanStartC ?? null,
     weightLeft: command.outG / inG(step),
     settings,

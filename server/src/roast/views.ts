@@ -8,7 +8,7 @@ import type { Work } from '@wunsch/core/workshop/work';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import type { Views } from '../ledger/views';
 import type { LiveRoasts } from './live';
-import { curveData, loadRows } from './loads';
+import { curveData, loadRows, moistureOf } from './loads';
 
 /** How often each program was used, and when last. */
 function uses(views: Views): Map<string, { loads: number; lastAt: number }> {
@@ -106,6 +106,7 @@ export async function liveView(views: Views, live: LiveRoasts, workId: string): 
     roast: work.roast,
     curve: curveData(await live.curve(work)),
     roaster: roasterViews(views).find(({ id }) => id === work.machineId) ?? null,
+    moisture: moistureOf(views, work.roast, work.sources[0]?.holdingId ?? ''),
     ownSigns: ownSigns(views),
     now: views.workshop.now(),
   };

@@ -25,6 +25,7 @@ export interface EndLabel {
 }
 
 const LABEL_PX = 15;
+const TOGETHER = 0.85;
 
 /**
  * Each line's name at its end; where ends lie close together their names are moved apart.
@@ -38,15 +39,17 @@ export function endLabels(
   const ends = lines
     .flatMap(({ name, points }, index) => {
       const last = points.findLast(({ y }) => y !== null);
-      return last?.y == null ? [] : [{ x: last.x, y: last.y, name, index }];
+      return last?.y == null || name === '' ? [] : [{ x: last.x, y: last.y, name, index }];
     })
     .sort((a, b) => b.y - a.y);
+  // Lines that end almost together have their names under one another, clear of them all.
+  const far = Math.max(...ends.map(({ x }) => x));
   let lowest = -Infinity;
   return ends.map((end) => {
     const wanted = -end.y / perPixel;
     const placed = Math.max(wanted, lowest + LABEL_PX);
     lowest = placed;
-    return { ...end, offsetY: placed - wanted };
+    return { ...end, x: end.x > TOGETHER * far ? far : end.x, offsetY: placed - wanted };
   });
 }
 
@@ -155,7 +158,7 @@ function optionsFor(
   });
   return {
     ...quiet(),
-    grid: { ...quiet().grid, padding: { left: 8, right: 64, top: -16, bottom: -4 } },
+    grid: { ...quiet().grid, padding: { left: 8, right: 92, top: -16, bottom: -4 } },
     stroke: {
       width: [...(banded ? [0] : []), ...looks.map(({ width }) => width)],
       dashArray: [...(banded ? [0] : []), ...looks.map(({ dash }) => dash)],

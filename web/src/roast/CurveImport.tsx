@@ -99,7 +99,7 @@ export function CurveImport({ code }: { code: string }) {
             {preview.gaps.length > 0 &&
               ` ${preview.gaps.length === 1 ? 'One gap stays a gap' : `${preview.gaps.length} gaps stay gaps`}.`}
           </p>
-          <div className="mt-4 flex flex-wrap gap-x-5 gap-y-3">
+          <div className="mt-4 flex flex-wrap items-end gap-x-5 gap-y-3">
             {preview.columns.map(({ name, samples }, index) => (
               <label key={index} className="label w-44">
                 {name}: {samples.join(', ')}

@@ -63,13 +63,14 @@ export function LiveChart({
           ...(ahead && roast.seconds === null
             ? [
                 {
-                  name: 'ahead',
+                  name: 'beans, expected',
                   look: 'ahead' as const,
                   points: plainLine(ahead.minutes, ahead.beanC, show.tempOut, 80),
                 },
               ]
             : []),
-          { name: 'beans', look: 'bean', points: lines.bean },
+          // Where the line goes on, its name stands at the end of that.
+          { name: ahead && roast.seconds === null ? '' : 'beans', look: 'bean', points: lines.bean },
         ]}
         marks={[
           ...roast.signs.map(({ second: at, what }) => ({ x: at / 60, word: what })),

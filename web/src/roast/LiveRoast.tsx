@@ -63,9 +63,9 @@ function Roasting({
   // Every few seconds is often enough to look ahead.
   const looked = Math.floor(second / 5);
   const ahead = useWorked(fit && beanC !== null && !out ? `${looked} ${roast.settings.length}` : null, async () =>
-    fit ? roasting().ahead(roast, massG, fit, curve) : null,
+    fit ? roasting().ahead({ ...roast, moisturePct: 100 * view.moisture }, massG, fit, curve) : null,
   );
-  const start = { beanC: roast.beanStartC ?? 20, moisture: (roast.moisturePct ?? 7) / 100 };
+  const start = { beanC: roast.beanStartC ?? 20, moisture: view.moisture };
   const plan = useWorked(fit && roast.plan ? JSON.stringify([roast.plan.steps, fit.loads.length]) : null, async () => {
     if (!fit || !roast.plan) throw new Error('no plan');
     const layerMm = roast.layerMm ?? layerOf(massG, roaster?.facts ?? null);
@@ -116,28 +116,27 @@ function Roasting({
         />
       </div>
       {!out && <NextAct next={next} live={live} aheadS={ahead?.stepEndsS ?? null} busy={busy} press={press} />}
-      <div className={out ? '' : 'grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_11rem]'}>
-        {!out && <Signs live={live} busy={busy} press={press} />}
-        <div className="min-w-0 lg:order-first">
-          <LiveChart live={live} plan={plan} ahead={ahead} />
-        </div>
-      </div>
       {silent && !out && roast.probe !== 'hand' && (
-        <p role="alert" className="mt-2 rounded-md bg-crimson-wash px-4 py-2">
+        <p role="alert" className="mb-4 rounded-md bg-crimson-wash px-4 py-2">
           Nothing is heard from the probe since {clock(curve.seconds.at(-1) ?? 0)}. The clock and the program go on;
           look at its lead and plug. The gap stays a gap.
         </p>
       )}
       {stuckS !== null && !silent && !out && (
-        <p role="alert" className="mt-2 rounded-md bg-crimson-wash px-4 py-2">
+        <p role="alert" className="mb-4 rounded-md bg-crimson-wash px-4 py-2">
           The probe says the very same since {clock(stuckS)}: no bean does that. Go by time, smell and colour, and hold
           a thermometer into the beans.
         </p>
       )}
       <Refusal error={error} />
-      {out ? (
-        <WeighOut live={live} work={work} press={press} onSaved={onSaved} />
-      ) : (
+      {out && <WeighOut live={live} work={work} press={press} onSaved={onSaved} />}
+      <div className={out ? 'mt-6' : 'grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_11rem]'}>
+        {!out && <Signs live={live} busy={busy} press={press} />}
+        <div className="min-w-0 lg:order-first">
+          <LiveChart live={live} plan={plan} ahead={ahead} />
+        </div>
+      </div>
+      {!out && (
         <>
           <div className="mt-5 flex flex-wrap items-center gap-x-8 gap-y-3">
             <HandReading press={press} />

@@ -41,7 +41,7 @@ export function LoadTable({ loads, chosen, toggle }: Props) {
           {loads.map((load) => (
             <tr key={load.loadId} className="border-t border-rule align-baseline">
               {toggle && (
-                <td className="pr-4">
+                <td className="pr-4 align-middle">
                   <label className="inline-flex min-h-11 min-w-11 items-center">
                     <input
                       type="checkbox"

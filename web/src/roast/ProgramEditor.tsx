@@ -119,6 +119,7 @@ export function ProgramEditor({
   return (
     <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_19rem]">
       <div className="min-w-0">
+        <h1 className="sr-only">Roast program {program.name}</h1>
         <RoastingNav />
         <input
           className="w-full bg-transparent font-display text-4xl font-semibold outline-offset-4"

@@ -24,7 +24,7 @@ export function WeighOut({
   const minutes = (roast.seconds ?? 0) / 60;
   const last = curve.beanC.findLast((tempC) => tempC !== null) ?? null;
   return (
-    <div className="mt-6">
+    <div>
       <h2 className="text-2xl">Weigh it out</h2>
       <p className="mt-1 mb-4 text-soft">
         Out after {clock(roast.seconds ?? 0)}. Cool it fast, in the open;{' '}
