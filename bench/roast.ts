@@ -127,8 +127,9 @@ export async function measureRoasting(base: string, note: Note): Promise<void> {
 
     await page.goto(`${base}/roasting/load/${codes[0]}`);
     await page.getByRole('region', { name: 'Judgement' }).waitFor();
-    const studied = await timings(page, 'roast-worked');
-    note('a load judged, its roaster fitted for it', Math.max(...studied), 600, 'ms');
+    await page.getByText('In figures').waitFor();
+    const [studied = NaN] = await timings(page, 'roast-study');
+    note('a load judged, its roaster fitted for it', studied, 600, 'ms');
   } finally {
     await browser.close();
   }

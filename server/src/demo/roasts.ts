@@ -29,6 +29,9 @@ const NOTICED: [what: string, beanC: number][] = [
 
 const step = (setC: number, minutes: number, note = ''): ProgramStep => ({ setC, minutes, until: null, note });
 
+/** What goes up in smoke with a burnt load, beside its water, share of the weight. */
+const CHARRED = 0.015;
+
 const REASONS: Record<string, string> = {
   'Viet Nam': 'Bright and sour by nature: a steady end takes the edge off without baking the fruit.',
   'São Tomé': 'Dense, small beans: they want the heat early, and can take it.',
@@ -88,7 +91,15 @@ export class RoastStory {
     const steps = burnt
       ? [...plan.steps.slice(0, 2), step((plan.steps[1]?.setC ?? 150) + 22, 24)]
       : plan.steps.map((row) => ({ ...row, minutes: row.minutes + late() }));
-    return this.roasted(plan, steps, inG, layerOf(inG, OVEN.roaster ?? null), this.idOf(origin), chance.yes(0.03));
+    const load = this.roasted(
+      plan,
+      steps,
+      inG,
+      layerOf(inG, OVEN.roaster ?? null),
+      this.idOf(origin),
+      chance.yes(0.03),
+    );
+    return burnt ? { ...load, weightLeft: load.weightLeft - CHARRED } : load;
   }
 
   private roasted(

@@ -10,7 +10,13 @@ const CONFLICTS = new Set([
   'http/key-reused',
   'workshop/not-empty',
 ]);
-const MISSING = new Set(['http/not-found', 'trace/unknown-code', 'ledger/unknown-step']);
+const MISSING = new Set([
+  'http/not-found',
+  'trace/unknown-code',
+  'ledger/unknown-step',
+  'roast/no-load',
+  'roast/no-curve',
+]);
 
 const statusOf = (code: string): number => (CONFLICTS.has(code) ? 409 : MISSING.has(code) ? 404 : 422);
 

@@ -60,7 +60,7 @@ export class LiveRoasts {
 
   isSilent(work: Work): boolean {
     const heardAt = this.recordings.get(work.id)?.heardAt ?? 0;
-    return this.workshop.now() - heardAt > SILENT_MS;
+    return this.workshop.now() - Math.max(heardAt, work.startedAt) > SILENT_MS;
   }
 
   onTick(listener: () => void): () => void {

@@ -145,8 +145,11 @@ function row(views: Views, step: Step, loadId: string): LoadRow {
   const command = step.command as Roast;
   const holding = book.holding(loadId);
   const scores = scoresOf(views, loadId).map(({ score }) => score);
-  const seconds = command.how?.seconds ?? null;
   const planned = command.program.reduce((sum, { minutes }) => sum + minutes, 0);
+  const curve = roasts.curveOf(loadId);
+  // A curve from a file ends when the load came out.
+  const logged = curve?.source === 'file' ? (step.at - curve.startedAt) / 1000 : null;
+  const seconds = command.how?.seconds ?? logged;
   return {
     code: holding.code,
     loadId,
@@ -161,7 +164,7 @@ function row(views: Views, step: Step, loadId: string): LoadRow {
     weightLeft: command.outG / inG(step) || 0,
     minutes: seconds !== null ? seconds / 60 : planned > 0 ? planned : null,
     endC: command.endBeanC,
-    curve: roasts.curveOf(loadId) !== null,
+    curve: curve !== null,
     score: scores.length === 0 ? null : scores.reduce((sum, s) => sum + s, 0) / scores.length,
   };
 }
@@ -171,13 +174,16 @@ interface LoadQuery {
   family?: string | undefined;
   /** Code of a lot that they have to be from. */
   lot?: string | undefined;
+  /** Only loads from before, UTC ms. */
+  before?: number | undefined;
 }
 
 /** Roast loads, newest first. */
-export function loadRows(views: Views, { limit, family, lot }: LoadQuery): LoadRow[] {
+export function loadRows(views: Views, { limit, family, lot, before = Infinity }: LoadQuery): LoadRow[] {
   const all = family === undefined ? views.yields.of('roast') : views.yields.ofFamily('roast', family);
   const rows: LoadRow[] = [];
   for (let i = all.length - 1; i >= 0 && rows.length < limit; i -= 1) {
+    if ((all[i]?.at ?? 0) >= before) continue;
     const step = views.workshop.book.steps.get(all[i]?.stepId ?? '');
     const loadId = step?.slots['good'];
     if (!step || loadId === undefined) continue;
@@ -185,6 +191,16 @@ export function loadRows(views: Views, { limit, family, lot }: LoadQuery): LoadR
     rows.push(row(views, step, loadId));
   }
   return rows;
+}
+
+/** One load as a row; null where its roast was taken back. */
+export function loadRow(views: Views, loadId: string): LoadRow | null {
+  const { code } = views.workshop.book.holding(loadId);
+  try {
+    return row(views, roastStep(views, code).step, loadId);
+  } catch {
+    return null;
+  }
 }
 
 /** One load with everything that its judgement rests on. */

@@ -8,7 +8,7 @@ import type { Work } from '@wunsch/core/workshop/work';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import type { Views } from '../ledger/views';
 import type { LiveRoasts } from './live';
-import { curveData, loadRows, moistureOf } from './loads';
+import { curveData, loadRow, moistureOf } from './loads';
 
 /** How often each program was used, and when last. */
 function uses(views: Views): Map<string, { loads: number; lastAt: number }> {
@@ -116,9 +116,8 @@ export function trialView(views: Views, trialId: string): TrialView {
   const { roasts, book } = views.workshop;
   const { value, at, personId } = roasts.trial(trialId);
   const { trial } = value;
-  const rows = new Map(loadRows(views, { limit: 2000 }).map((row) => [row.loadId, row]));
   const loads = roasts.loadsOf(trialId).flatMap(({ value: { cell, loadId } }) => {
-    const row = rows.get(loadId);
+    const row = loadRow(views, loadId);
     if (!row) return [];
     const scores = roasts.scoresOf(loadId).map(({ value: { score } }) => score);
     // The panel on the load itself comes first; without it, the bars made of it speak.

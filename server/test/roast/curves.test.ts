@@ -53,7 +53,7 @@ describe('curves in', () => {
     expect((await loadOf(server, code)).curve).toBe(false);
     expect((await give(code, LOGGED)).status).toBe(201);
     const view = await loadOf(server, code);
-    expect(view).toMatchObject({ curve: true, source: 'file' });
+    expect(view).toMatchObject({ curve: true, source: 'file', minutes: 10 });
     expect(view.curveData?.seconds.slice(0, 3)).toEqual([0, 10, 20]);
     expect(view.curveData?.beanC[60]).toBeCloseTo(((250 - 32) * 5) / 9, 1);
     const logged = (await server.call('GET', `/api/roast/roasters/${view.machineId}/loads`)).body as {

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
+import useSWR from 'swr';
 import type { LoadView } from '@wunsch/core/api/roast';
 import { fitWords } from '@wunsch/core/roast/fit';
 import type { Study } from '@wunsch/core/roast/study';
@@ -7,9 +8,9 @@ import { clock } from '@wunsch/core/roast/words';
 import { untilWords, useNow } from '../app/DueLine';
 import RoastChart from '../charts/RoastChart';
 import { useApi } from '../parts/api';
-import { Caution, Loading, Section } from '../parts/pieces';
+import { Caution, Loading, Refusal, Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
-import { loggedLoads, roasting, useRoasters, useWorked } from './compute';
+import { loggedLoads, roasting, timed, useRoasters } from './compute';
 import { CurveImport } from './CurveImport';
 import { FillSection } from './FillSection';
 import { curveLines, plainLine, settingLine } from './lines';
@@ -31,15 +32,17 @@ function Load({ load }: { load: LoadView }) {
   const { temperatureUnit } = useHere().view.settings;
   const roasters = useRoasters();
   const roaster = roasters?.find(({ id }) => id === load.machineId);
-  const study = useWorked(
+  const worked = useSWR(
     roasters
-      ? JSON.stringify([load.code, load.source, load.weightLeft, load.kill, roaster?.curves, temperatureUnit])
+      ? ['roast-study', load.code, load.source, load.weightLeft, load.kill, roaster?.curves, temperatureUnit]
       : null,
     async () => {
       const others = roaster ? await loggedLoads(roaster.id, load.kind === 'nib') : [];
-      return roasting().study(load, roaster?.facts.kind ?? 'oven', others, temperatureUnit);
+      return timed('roast-study', () => roasting().study(load, roaster?.facts.kind ?? 'oven', others, temperatureUnit));
     },
+    { revalidateOnFocus: false, revalidateIfStale: false, keepPreviousData: true },
   );
+  const study = worked.data ?? null;
   const cooling = load.coolAt !== null && load.coolAt > now && load.winnow === null;
   return (
     <>
@@ -71,7 +74,7 @@ function Load({ load }: { load: LoadView }) {
       </p>
       <div className="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_19rem]">
         <div className="min-w-0">
-          <Judgement study={study} />
+          <Judgement study={study} error={worked.error} />
           {load.curveData ? <Curve load={load} study={study} /> : <CurveImport code={load.code} />}
           <LoadFigures load={load} study={study} />
           <FillSection load={load} />
@@ -153,7 +156,8 @@ const Row = ({ name, children }: { name: ReactNode; children: ReactNode }) => (
   </div>
 );
 
-function Judgement({ study }: { study: Study | null }) {
+function Judgement({ study, error }: { study: Study | null; error: unknown }) {
+  if (!study && error !== undefined) return <Refusal error={error} />;
   if (!study)
     return (
       <p className="min-h-40 py-4 text-soft" aria-busy="true">

@@ -5,10 +5,14 @@ import { fixedTemperature } from '@wunsch/core/units/temperature';
 import { useApi } from '../parts/api';
 import { useHere, useShow } from '../parts/workshop';
 
-export const useLoads = (limit: number, family = ''): LoadRow[] | undefined =>
-  useApi<{ loads: LoadRow[] }>(
-    `/api/roast/loads?limit=${limit}${family === '' ? '' : `&family=${encodeURIComponent(family)}`}`,
-  ).data?.loads;
+export function useLoads(limit: number, family = '', before = ''): LoadRow[] | undefined {
+  const query = new URLSearchParams({
+    limit: String(limit),
+    ...(family === '' ? {} : { family }),
+    ...(before === '' ? {} : { before }),
+  });
+  return useApi<{ loads: LoadRow[] }>(`/api/roast/loads?${query.toString()}`).data?.loads;
+}
 
 interface Props {
   loads: readonly LoadRow[];

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { Chips } from '../parts/fields';
 import { Empty, Loading } from '../parts/pieces';
@@ -6,16 +5,17 @@ import { LoadTable, useLoads } from './LoadTable';
 import { RoastingHead } from './RoastingNav';
 
 const PAGE = 40;
-const MOST = 200;
+/** Loads among which the families of the filter are looked for. */
+const LOOKED = 200;
 
 /** All loads, newest first; up to six chosen to be laid over one another. */
 export function LoadsPage() {
   const [query, setQuery] = useSearchParams();
   const family = query.get('family') ?? '';
   const chosen = (query.get('codes') ?? '').split(',').filter(Boolean);
-  const [limit, setLimit] = useState(PAGE);
-  const recent = useLoads(MOST);
-  const loads = useLoads(limit, family);
+  const before = query.get('before') ?? '';
+  const recent = useLoads(LOOKED);
+  const loads = useLoads(PAGE, family, before);
   const put = (name: string, value: string): void =>
     setQuery(
       (now) => {
@@ -50,7 +50,10 @@ export function LoadsPage() {
               legend="Beans"
               options={[['', 'all'] as const, ...families.map((name) => [name, name] as const)]}
               chosen={[family]}
-              choose={([name]) => put('family', name ?? '')}
+              choose={([name]) => {
+                put('family', name ?? '');
+                put('before', '');
+              }}
             />
           )}
           <div className="sticky top-32 z-10 my-4 flex min-h-14 flex-wrap items-center gap-4 bg-paper py-2">
@@ -71,11 +74,25 @@ export function LoadsPage() {
             )}
           </div>
           <LoadTable loads={loads} chosen={chosen} toggle={toggle} />
-          {loads.length === limit && limit < MOST && (
-            <button type="button" className="button mt-4" onClick={() => setLimit(Math.min(MOST, limit + PAGE))}>
-              Earlier ones
-            </button>
-          )}
+          <div className="mt-4 flex gap-3">
+            {before !== '' && (
+              <button type="button" className="button" onClick={() => put('before', '')}>
+                The newest
+              </button>
+            )}
+            {loads.length === PAGE && (
+              <button
+                type="button"
+                className="button"
+                onClick={() => {
+                  put('before', String(loads.at(-1)?.at ?? ''));
+                  window.scrollTo(0, 0);
+                }}
+              >
+                Earlier ones
+              </button>
+            )}
+          </div>
         </>
       )}
     </>

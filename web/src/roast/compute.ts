@@ -15,7 +15,7 @@ export function roasting(): Remote<Roasting> {
 }
 
 /** Does the work and notes how long it took, for whoever measures (User Timing). */
-async function timed<T>(name: string, work: () => Promise<T>): Promise<T> {
+export async function timed<T>(name: string, work: () => Promise<T>): Promise<T> {
   const start = performance.now();
   const answer = await work();
   performance.measure(name, { start });
