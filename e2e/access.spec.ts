@@ -119,9 +119,11 @@ test('no view scrolls sideways at any of the three widths, and nothing fails in 
       if (width === 390) {
         await page.goto(view);
         await expect(page.getByRole('main')).not.toContainText('Reading the book');
-      } else await page.waitForTimeout(60);
-      const over = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
-      expect(over, `${view} at ${width}`).toBeLessThanOrEqual(0);
+      }
+      // Charts are drawn anew a moment after the window has changed.
+      await expect
+        .poll(() => page.evaluate(() => document.documentElement.scrollWidth - innerWidth), `${view} at ${width}`)
+        .toBeLessThanOrEqual(0);
     }
   }
   expect(errors).toEqual([]);

@@ -21,8 +21,11 @@ export class RoastBook {
   private readonly words = new Map<string, Of<'word'>[]>();
   readonly curves = new Map<string, CurveMeta>();
   private readonly byLoad = new Map<string, string>();
+  /** Goes up with every curve that comes or goes. */
+  curveRevision = 0;
 
   clear(): void {
+    this.curveRevision += 1;
     this.records.length = 0;
     for (const map of [this.versions, this.trials, this.trialLoads, this.scores, this.words, this.curves, this.byLoad])
       map.clear();
@@ -85,11 +88,13 @@ export class RoastBook {
   }
 
   addCurve(meta: CurveMeta): void {
+    if (this.curves.get(meta.id)?.loadId !== meta.loadId) this.curveRevision += 1;
     this.curves.set(meta.id, meta);
     if (meta.loadId !== null) this.byLoad.set(meta.loadId, meta.id);
   }
 
   removeCurve(id: string): void {
+    this.curveRevision += 1;
     const loadId = this.curves.get(id)?.loadId ?? null;
     if (loadId !== null && this.byLoad.get(loadId) === id) this.byLoad.delete(loadId);
     this.curves.delete(id);

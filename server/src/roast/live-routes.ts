@@ -131,6 +131,8 @@ export function sentReadings(router: Router, live: LiveRoasts): void {
         const second = work.roast ? Math.round(10 * elapsedS(work.roast, work.startedAt, now)) / 10 : 0;
         await live.take(work, { second, beanC, airC });
       }
+      // Whoever sent it may forget it: it is kept before it is answered.
+      if (listening.length > 0) await live.keep();
       return { listening: listening.length };
     },
   );

@@ -38,6 +38,7 @@ export class LiveRoasts {
   private readonly listeners = new Set<() => void>();
   private keptAt = 0;
   private busy = false;
+  private keeping: Promise<void> | null = null;
 
   constructor(
     private readonly workshop: Workshop,
@@ -156,8 +157,14 @@ export class LiveRoasts {
     return true;
   }
 
-  /** Makes what was read durable. */
+  /** Makes what was read durable. Who asks while it is being written waits for the next writing. */
   async keep(): Promise<void> {
+    while (this.keeping) await this.keeping;
+    this.keeping = this.writeAll().finally(() => (this.keeping = null));
+    await this.keeping;
+  }
+
+  private async writeAll(): Promise<void> {
     for (const work of this.workshop.works.values()) {
       const recording = this.recordings.get(work.id);
       if (!work.roast || !recording?.dirty) continue;

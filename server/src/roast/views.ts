@@ -7,23 +7,46 @@ import { judgeTrial } from '@wunsch/core/roast/trial';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import type { Views } from '../ledger/views';
+import type { Workshop } from '../workshop/workshop';
 import type { LiveRoasts } from './live';
 import { curveData, loadRow, moistureOf } from './loads';
 
-/** How often each program was used, and when last. */
-function uses(views: Views): Map<string, { loads: number; lastAt: number }> {
-  const found = new Map<string, { loads: number; lastAt: number }>();
+interface Counts {
+  programs: Map<string, { loads: number; lastAt: number }>;
+  roasters: Map<string, { loads: number; curves: number }>;
+}
+
+/** Counted once for each state of the book: ten years are many thousand loads. */
+const counted = new WeakMap<Workshop, { state: string; counts: Counts }>();
+
+/** How often each program was used and when last; loads and curves of each roaster. */
+function countsOf(views: Views): Counts {
+  const { workshop } = views;
+  const { book, roasts } = workshop;
+  const state = `${book.steps.size} ${book.timeline.at(-1)?.id} ${roasts.curveRevision}`;
+  const known = counted.get(workshop);
+  if (known?.state === state) return known.counts;
+  const counts: Counts = { programs: new Map(), roasters: new Map() };
   for (const { stepId, at } of views.yields.of('roast')) {
-    const id = (views.workshop.book.steps.get(stepId)?.command as CommandOf<'roast'> | undefined)?.how?.programId;
-    if (id == null) continue;
-    found.set(id, { loads: (found.get(id)?.loads ?? 0) + 1, lastAt: Math.max(at, found.get(id)?.lastAt ?? 0) });
+    const step = book.steps.get(stepId);
+    const loadId = step?.slots['good'];
+    if (!step || loadId === undefined) continue;
+    const programId = (step.command as CommandOf<'roast'>).how?.programId;
+    if (programId != null) {
+      const { loads = 0, lastAt = 0 } = counts.programs.get(programId) ?? {};
+      counts.programs.set(programId, { loads: loads + 1, lastAt: Math.max(at, lastAt) });
+    }
+    if (step.machineId === null) continue;
+    const { loads = 0, curves = 0 } = counts.roasters.get(step.machineId) ?? {};
+    counts.roasters.set(step.machineId, { loads: loads + 1, curves: curves + (roasts.curveOf(loadId) ? 1 : 0) });
   }
-  return found;
+  counted.set(workshop, { state, counts });
+  return counts;
 }
 
 export function programViews(views: Views): ProgramView[] {
   const { roasts, machines } = views.workshop;
-  const used = uses(views);
+  const used = countsOf(views).programs;
   return roasts
     .programs()
     .flatMap(({ id, versions, shelved }) => {
@@ -49,15 +72,8 @@ export function programViews(views: Views): ProgramView[] {
 
 /** Roasters with what is known of each; one that nobody described counts as an oven set by hand. */
 export function roasterViews(views: Views): RoasterView[] {
-  const { machines, roasts, book } = views.workshop;
-  const counts = new Map<string, { loads: number; curves: number }>();
-  for (const { stepId } of views.yields.of('roast')) {
-    const step = book.steps.get(stepId);
-    const loadId = step?.slots['good'];
-    if (!step?.machineId || loadId === undefined) continue;
-    const { loads = 0, curves = 0 } = counts.get(step.machineId) ?? {};
-    counts.set(step.machineId, { loads: loads + 1, curves: curves + (roasts.curveOf(loadId) ? 1 : 0) });
-  }
+  const { machines } = views.workshop;
+  const counts = countsOf(views).roasters;
   return [...machines.values()]
     .filter(({ station }) => station === 'roast')
     .map((machine) => ({ ...roaster(machine), ...(counts.get(machine.id) ?? { loads: 0, curves: 0 }) }));

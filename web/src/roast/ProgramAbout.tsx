@@ -37,6 +37,7 @@ export function WhatFor({ program, set }: Props) {
       </div>
       <LongBox label="Why it is as it is" value={program.reason} onChange={(reason) => set({ reason })} />
       <Suits program={program} set={set} />
+      <LongBox label="Notes" value={program.note} onChange={(note) => set({ note })} />
     </Section>
   );
 }
