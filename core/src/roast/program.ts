@@ -1,5 +1,5 @@
 import { formatMass } from '../units/mass';
-import { formatTemperature, type TemperatureUnit } from '../units/temperature';
+import { celsiusFrom, celsiusTo, formatTemperature, type TemperatureUnit } from '../units/temperature';
 import type { Program, ProgramStep, RoasterFacts, Setting } from './records';
 
 /** Longest a program may run, minutes. */
@@ -18,9 +18,20 @@ export function plannedSettings({ steps }: { steps: readonly Pick<ProgramStep, '
 
 const round = (value: number, step: number): number => Math.round(value / step) * step;
 
-/** A step taken warmer or cooler, as the line is dragged: to the nearest degree, inside what any roaster does. */
-export const withSetting = (steps: readonly ProgramStep[], index: number, setC: number): ProgramStep[] =>
-  steps.map((step, i) => (i === index ? { ...step, setC: Math.min(300, Math.max(20, round(setC, 1))) } : step));
+/**
+ * A step taken warmer or cooler, as the line is dragged: to the nearest degree, inside what any roaster does.
+ *
+ * @param unit whose whole degrees count
+ */
+export const withSetting = (
+  steps: readonly ProgramStep[],
+  index: number,
+  setC: number,
+  unit: TemperatureUnit = 'C',
+): ProgramStep[] => {
+  const whole = celsiusFrom(round(celsiusTo(setC, unit), 1), unit);
+  return steps.map((step, i) => (i === index ? { ...step, setC: Math.min(300, Math.max(20, whole)) } : step));
+};
 
 /** A step's end moved to another minute: to the nearest quarter, at least one; what comes after moves with it. */
 export function withEnd(steps: readonly ProgramStep[], index: number, endMin: number): ProgramStep[] {

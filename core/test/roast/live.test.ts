@@ -102,6 +102,11 @@ describe('a program as it is drawn', () => {
     expect(programMinutes(longer)).toBe(25.5);
   });
 
+  test('in °F whole degrees are whole °F', () => {
+    const [first] = withSetting(FALLING, 0, 160.3, 'F');
+    expect(((first?.setC ?? 0) * 9) / 5 + 32).toBeCloseTo(321, 9);
+  });
+
   test('a step in two halves lasts as long; the last step stays', () => {
     const split = withSplit(FALLING, 1);
     expect(split).toHaveLength(4);

@@ -156,7 +156,7 @@ const PATH_WORDS: [RegExp, string][] = [
 ];
 
 /** A refusal in words: what happened, what was kept, what to do. */
-export function Refusal({ error }: { error: unknown }) {
+export function Refusal({ error, kept = true }: { error: unknown; kept?: boolean }) {
   if (error === null || error === undefined) return null;
   const problem = error instanceof ApiError ? error.problem : null;
   return (
@@ -173,13 +173,13 @@ export function Refusal({ error }: { error: unknown }) {
           ))}
         </ul>
       )}
-      <p className="mt-1 text-sm text-soft">Nothing was saved; what you typed is still here.</p>
+      {kept && <p className="mt-1 text-sm text-soft">Nothing was saved; what you typed is still here.</p>}
     </div>
   );
 }
 
 export function Loading({ error }: { error?: unknown }) {
-  if (error !== undefined) return <Refusal error={error} />;
+  if (error !== undefined) return <Refusal error={error} kept={false} />;
   return (
     <p className="py-10 text-soft" aria-busy="true">
       Reading the book …

@@ -54,7 +54,7 @@ export function ProgramEditor({
     roasters?.find((row) => row.id === program.roasterId) ?? (roasters ? (roasters[0] ?? null) : undefined);
   const fit = useFit(roaster, program.kind === 'nib');
   const [moisture, setMoisture] = useState(7);
-  const [bases, setBases] = useState('100, 110, 120');
+  const [bases, setBases] = useState(() => [100, 110, 120].map((c) => Math.round(show.tempOut(c))).join(', '));
   const wanted = bases
     .split(/[,; ]+/)
     .flatMap((text) => (Number(text) > 0 ? [show.tempIn(Number(text))] : []))
@@ -237,7 +237,7 @@ export function ProgramEditor({
               unit={`°${show.tempOut(100) === 100 ? 'C' : 'F'}`}
               name="preheat"
               texts={texts}
-              value={Math.round(show.tempOut(program.preheatC))}
+              value={Math.round(10 * show.tempOut(program.preheatC)) / 10}
               typed={type((value) => (value === null ? {} : { preheatC: show.tempIn(value) }))}
             />
             <NumberCell

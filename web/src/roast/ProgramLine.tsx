@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } fr
 import type { PlanBand } from '@wunsch/core/roast/band';
 import { programMinutes, withEnd, withSetting } from '@wunsch/core/roast/program';
 import type { ProgramStep } from '@wunsch/core/roast/records';
+import { celsiusFrom, celsiusTo, type TemperatureUnit } from '@wunsch/core/units/temperature';
 import { useHere, useShow } from '../parts/workshop';
 
 const HEIGHT = 330;
@@ -41,7 +42,7 @@ export function ProgramLine({ steps, change, band }: Props) {
   const [measure, width] = useWidth();
   const [drag, setDrag] = useState<Drag | null>(null);
   const svg = useRef<SVGSVGElement>(null);
-  const scale = useScale(steps, band, drag !== null);
+  const scale = useScale(steps, band, drag !== null, temperatureUnit);
   const inner = Math.max(120, width - PAD.left - PAD.right);
   const x = (minutes: number): number => PAD.left + (inner * minutes) / scale.minutes;
   const y = (tempC: number): number =>
@@ -53,7 +54,7 @@ export function ProgramLine({ steps, change, band }: Props) {
   const move = (event: PointerEvent): void => {
     if (!drag || !svg.current) return;
     const box = svg.current.getBoundingClientRect();
-    if (drag.kind === 'set') change(withSetting(steps, drag.index, tempAt(event.clientY - box.top)));
+    if (drag.kind === 'set') change(withSetting(steps, drag.index, tempAt(event.clientY - box.top), temperatureUnit));
     else change(withEnd(steps, drag.index, minuteAt(event.clientX - box.left)));
   };
   const hold = (kind: Drag['kind'], index: number) => (event: PointerEvent<SVGGElement>) => {
@@ -65,7 +66,7 @@ export function ProgramLine({ steps, change, band }: Props) {
     const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[event.key];
     if (!step || by === undefined) return;
     event.preventDefault();
-    if (kind === 'set') change(withSetting(steps, index, step.setC + by));
+    if (kind === 'set') change(withSetting(steps, index, show.tempIn(show.tempOut(step.setC) + by), temperatureUnit));
     else change(withEnd(steps, index, programMinutes(steps.slice(0, index + 1)) + by / 4));
   };
 
@@ -88,7 +89,12 @@ export function ProgramLine({ steps, change, band }: Props) {
         .join('L')}Z`
     : '';
   const every = scale.minutes > 90 ? 20 : scale.minutes > 40 ? 10 : 5;
-  const degrees = Array.from({ length: Math.floor((scale.high - scale.low) / 20) + 1 }, (_, i) => scale.low + 20 * i);
+  const grid = GRID[temperatureUnit];
+  const [lowest, highest] = [show.tempOut(scale.low), show.tempOut(scale.high)];
+  const degrees = Array.from(
+    { length: Math.round((highest - lowest) / grid.step) + 1 },
+    (_, i) => lowest + grid.step * i,
+  );
   const end = band?.middle;
   return (
     <div ref={measure} className="select-none">
@@ -103,14 +109,17 @@ export function ProgramLine({ steps, change, band }: Props) {
         onPointerCancel={() => setDrag(null)}
         className={drag ? 'cursor-grabbing' : undefined}
       >
-        {degrees.map((tempC) => (
-          <g key={tempC}>
-            <line x1={PAD.left} x2={width - PAD.right} y1={y(tempC)} y2={y(tempC)} stroke="var(--rule)" />
-            <text x={PAD.left - 8} y={y(tempC) + 4} textAnchor="end" fontSize="12" fill="var(--ink-soft)">
-              {Math.round(show.tempOut(tempC))} °{temperatureUnit}
-            </text>
-          </g>
-        ))}
+        {degrees.map((shown) => {
+          const at = y(show.tempIn(shown));
+          return (
+            <g key={shown}>
+              <line x1={PAD.left} x2={width - PAD.right} y1={at} y2={at} stroke="var(--rule)" />
+              <text x={PAD.left - 8} y={at + 4} textAnchor="end" fontSize="12" fill="var(--ink-soft)">
+                {Math.round(shown)} °{temperatureUnit}
+              </text>
+            </g>
+          );
+        })}
         {Array.from({ length: Math.floor(scale.minutes / every) + 1 }, (_, i) => i * every).map((minute) => (
           <text key={minute} x={x(minute)} y={HEIGHT - 10} textAnchor="middle" fontSize="12" fill="var(--ink-soft)">
             {minute} min
@@ -128,7 +137,7 @@ export function ProgramLine({ steps, change, band }: Props) {
             fontSize="13"
             fill="var(--ink)"
           >
-            beans {show.temp(Math.round(end.beanC.at(-1) ?? 0))}
+            beans {Math.round(show.tempOut(end.beanC.at(-1) ?? 0))} °{temperatureUnit}
           </text>
         )}
         {levels.map(({ setC, from, to }, i) => (
@@ -136,7 +145,7 @@ export function ProgramLine({ steps, change, band }: Props) {
             <Handle
               label={`Step ${i + 1}, temperature`}
               words={show.temp(setC)}
-              value={Math.round(show.tempOut(setC))}
+              value={Math.round(10 * show.tempOut(setC)) / 10}
               orientation="vertical"
               at={[x((from + to) / 2), y(setC)]}
               onPointerDown={hold('set', i)}
@@ -211,15 +220,19 @@ interface Scale {
   high: number;
 }
 
+/** Where the axis begins and how its lines are apart, in the unit that is shown. */
+const GRID = { C: { low: 0, step: 20 }, F: { low: 50, step: 50 } } as const;
+
 /** Axes that hold everything; they stand still while something is dragged. */
-function useScale(steps: readonly ProgramStep[], band: PlanBand | null, held: boolean): Scale {
+function useScale(steps: readonly ProgramStep[], band: PlanBand | null, held: boolean, unit: TemperatureUnit): Scale {
   const [kept, setKept] = useState<Scale | null>(null);
   const total = Math.max(programMinutes(steps), band?.middle.totalMin ?? 0);
   const hottest = Math.max(...steps.map(({ setC }) => setC), ...(band?.middle.airC ?? [0]));
+  const { low, step } = GRID[unit];
   const fresh: Scale = {
     minutes: Math.ceil((total * 1.15) / 5) * 5,
-    low: 0,
-    high: Math.ceil((hottest + 24) / 20) * 20,
+    low: celsiusFrom(low, unit),
+    high: celsiusFrom(Math.ceil(celsiusTo(hottest + 24, unit) / step) * step, unit),
   };
   if (held && kept === null) setKept(fresh);
   if (!held && kept !== null) setKept(null);

@@ -11,7 +11,9 @@ import { minutesWords, rangeWords } from './words';
 /** What a program comes to, in figures with their range. */
 export function Figures({ band, massG, moisture }: { band: PlanBand | null; massG: number; moisture: number }) {
   const show = useShow();
+  const { temperatureUnit } = useHere().view.settings;
   if (!band) return <p className="min-h-24 text-soft">Working it out …</p>;
+  const degree = `°${temperatureUnit}`;
   const temp = (value: number): string => `${Math.round(show.tempOut(value))}°`;
   const loss = (left: number): string => `${(100 * (1 - left)).toFixed(1)} %`;
   const { weightLeft } = band;
@@ -20,7 +22,7 @@ export function Figures({ band, massG, moisture }: { band: PlanBand | null; mass
       <Figure
         small
         label="Beans come out at"
-        value={show.temp(Math.round(band.endC.mid))}
+        value={`${Math.round(show.tempOut(band.endC.mid))}\u00a0${degree}`}
         note={`${temp(band.endC.low)} to ${temp(band.endC.high)}`}
       />
       <Figure
@@ -181,7 +183,7 @@ export function StepsTable({
           {cell(
             index,
             'set',
-            Math.round(show.tempOut(step.setC)),
+            Math.round(10 * show.tempOut(step.setC)) / 10,
             ...limits,
             (value) => ({ setC: show.tempIn(value) }),
             'Set to',
@@ -208,7 +210,7 @@ export function StepsTable({
                     value === ''
                       ? null
                       : value === 'bean'
-                        ? { what: 'bean', beanC: 118 }
+                        ? { what: 'bean', beanC: show.tempIn(Math.round(show.tempOut(118))) }
                         : { what: 'sign', sign: value },
                 })
               }
@@ -227,7 +229,7 @@ export function StepsTable({
               cell(
                 index,
                 'bean',
-                Math.round(show.tempOut(step.until.beanC)),
+                Math.round(10 * show.tempOut(step.until.beanC)) / 10,
                 ...limits,
                 (value) => ({ until: { what: 'bean', beanC: show.tempIn(value) } }),
                 'Beans at',

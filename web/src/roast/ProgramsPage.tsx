@@ -24,19 +24,17 @@ export function ProgramsPage() {
       </RoastingHead>
       <div className="grid gap-x-12 gap-y-8 lg:grid-cols-[minmax(0,1fr)_24rem]">
         <div>
-          <Section title="Yours">
-            {used.length === 0 ? (
-              <p className="text-soft">
-                None yet. Take one of the starting points, change what your nose knows better, and save it.
-              </p>
-            ) : (
+          {used.length === 0 ? (
+            <ToStartFrom title="Take one of these, and change what your nose knows better" wide />
+          ) : (
+            <Section title="Yours">
               <ul className="rows">
                 {used.map((row) => (
                   <Own key={row.id} row={row} />
                 ))}
               </ul>
-            )}
-          </Section>
+            </Section>
+          )}
           {shelved.length > 0 && (
             <Section title="Put aside">
               <ul className="rows">
@@ -48,21 +46,7 @@ export function ProgramsPage() {
           )}
         </div>
         <div>
-          <Section title="To start from" aside="one for each school">
-            <ul className="rows">
-              {READY_MADE.map((program, index) => (
-                <li key={program.name} className="py-3">
-                  <Link className="group flex items-start gap-4" to={`/roasting/program/new?from=${index}`}>
-                    <ProgramGlyph steps={program.steps} />
-                    <span className="min-w-0 flex-1">
-                      <span className="link text-lg">{program.name}</span>
-                      <span className="block text-sm text-soft">{program.reason}</span>
-                    </span>
-                  </Link>
-                </li>
-              ))}
-            </ul>
-          </Section>
+          {used.length > 0 && <ToStartFrom title="To start from" />}
           <Section title="Without a roast">
             <p className="text-sm">
               The route <em>Unroasted</em> passes from the sorting table straight to the winnower; <em>Nib roast</em>{' '}
@@ -86,6 +70,27 @@ export function ProgramsPage() {
         </div>
       </div>
     </>
+  );
+}
+
+/** The ready-made programs, each with its reason. */
+function ToStartFrom({ title, wide = false }: { title: string; wide?: boolean }) {
+  return (
+    <Section title={title} aside="one for each school">
+      <ul className={wide ? 'grid gap-x-10 sm:grid-cols-2' : 'rows'}>
+        {READY_MADE.map((program, index) => (
+          <li key={program.name} className={wide ? 'border-t border-rule py-3' : 'py-3'}>
+            <Link className="group flex items-start gap-4" to={`/roasting/program/new?from=${index}`}>
+              <ProgramGlyph steps={program.steps} />
+              <span className="min-w-0 flex-1">
+                <span className="link text-lg">{program.name}</span>
+                <span className="block text-sm text-soft">{program.reason}</span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </Section>
   );
 }
 
