@@ -63,14 +63,8 @@ test('two tabs finish the same load: one wins, the other is told', async ({ page
     await tab.goto('/station/roast');
     await expect(tab.getByText('In the roaster')).toBeVisible();
   }
-  const inKg = Number(
-    /([\d.]+)\skg/.exec(
-      (await page
-        .getByRole('button', { name: /kg.*in/ })
-        .first()
-        .innerText()) ?? '',
-    )?.[1],
-  );
+  const weighed = await page.getByText(/kg, simulated probe/).innerText();
+  const inKg = Number(/([\d.]+)\skg/.exec(weighed)?.[1]);
   await page.getByRole('button', { name: 'It is out' }).click();
   await readout(page, 'Out of the roaster').fill(String(Math.round(inKg * 940)));
   await readout(other, 'Out of the roaster').fill(String(Math.round(inKg * 938)));

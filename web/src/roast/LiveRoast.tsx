@@ -103,17 +103,19 @@ function Roasting({
           value={airC === null ? '–' : show.temp(Math.round(airC))}
           note={`set to ${setWords(live, show.temp)}`}
         />
-        <Figure
-          label="Expected out"
-          value={ahead?.outS == null ? '–' : clock(ahead.outS)}
-          note={
-            ahead?.endC == null
-              ? roast.plan
-                ? 'by the plan'
-                : 'no program'
-              : `beans at ${show.temp(Math.round(ahead.endC))}`
-          }
-        />
+        {!out && (
+          <Figure
+            label="Expected out"
+            value={ahead?.outS == null ? '–' : clock(ahead.outS)}
+            note={
+              ahead?.endC == null
+                ? roast.plan
+                  ? 'by the plan'
+                  : 'no program'
+                : `beans at ${show.temp(Math.round(ahead.endC))}`
+            }
+          />
+        )}
       </div>
       {!out && <NextAct next={next} live={live} aheadS={ahead?.stepEndsS ?? null} busy={busy} press={press} />}
       {silent && !out && roast.probe !== 'hand' && (

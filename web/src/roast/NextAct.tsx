@@ -21,12 +21,13 @@ export function NextAct({ next, live, aheadS, busy, press }: Pressing & { next: 
   const beanC = curve.beanC.findLast((tempC) => tempC !== null) ?? null;
   const due = isDue(roast, second, beanC);
   const itself = roaster?.facts.setBy === 'itself' && next?.act.what === 'set';
+  const setC = whereIn(roast.plan, roast.settings).setC ?? 0;
   const what =
     next === null
       ? 'No program: it comes out when you say so.'
       : next.act.what === 'out'
         ? 'Take it out'
-        : `${(whereIn(roast.plan, roast.settings).setC ?? 0) > next.act.setC ? 'Lower' : 'Raise'} to ${show.temp(next.act.setC)}`;
+        : `${setC > next.act.setC ? 'Lower to' : setC < next.act.setC ? 'Raise to' : 'Keep at'} ${show.temp(next.act.setC)}`;
   const late = next?.atS == null ? 0 : second - next.atS;
   return (
     <section
@@ -44,6 +45,15 @@ export function NextAct({ next, live, aheadS, busy, press }: Pressing & { next: 
           )}
           {itself && (
             <span className="block pt-1 font-sans text-base font-normal text-soft">{roaster.name} sets itself.</span>
+          )}
+          {stirS !== null && (
+            <span
+              className={`block pt-1 font-sans text-base ${stirDue ? 'font-semibold text-crimson' : 'font-normal text-soft'}`}
+            >
+              {stirDue ? `Stir now, ${clock(second - stirS)} over` : `Stir in ${clock(stirS - second)}`}
+              {roast.stirs.length > 0 &&
+                `, stirred ${roast.stirs.length === 1 ? 'once' : `${roast.stirs.length} times`}`}
+            </span>
           )}
         </p>
         <span className="flex flex-wrap gap-2">
@@ -69,9 +79,19 @@ export function NextAct({ next, live, aheadS, busy, press }: Pressing & { next: 
               </button>
             </>
           )}
+          {stirS !== null && (
+            <button
+              type="button"
+              className={`button ${stirDue ? 'button-main' : ''}`}
+              disabled={busy}
+              onClick={() => press('stirs')}
+            >
+              Stirred
+            </button>
+          )}
           <button
             type="button"
-            className={`button ${next === null || next.act.what === 'out' ? 'button-main' : ''} ${due ? 'text-lg' : ''}`}
+            className={`button ${next === null || (due && next.act.what === 'out') ? 'button-main' : ''}`}
             disabled={busy}
             onClick={() => press('stop')}
           >
@@ -79,22 +99,6 @@ export function NextAct({ next, live, aheadS, busy, press }: Pressing & { next: 
           </button>
         </span>
       </div>
-      {stirS !== null && (
-        <div className="mt-2 flex flex-wrap items-center justify-between gap-3 border-t border-rule pt-2">
-          <p className={stirDue ? 'font-semibold text-crimson' : 'text-soft'}>
-            {stirDue ? `Stir now, ${clock(second - stirS)} over` : `Stir in ${clock(stirS - second)}`}
-            {roast.stirs.length > 0 && `, stirred ${roast.stirs.length === 1 ? 'once' : `${roast.stirs.length} times`}`}
-          </p>
-          <button
-            type="button"
-            className={`button ${stirDue ? 'button-main' : ''}`}
-            disabled={busy}
-            onClick={() => press('stirs')}
-          >
-            Stirred
-          </button>
-        </div>
-      )}
     </section>
   );
 }

@@ -34,21 +34,33 @@ export function RoastBench({ view }: { view: BenchView }) {
   };
   return (
     <div>
-      <WorkChips
-        works={view.works}
-        chosen={work}
-        select={select}
-        another="Another load"
-        words={(row) => [
-          <>
-            <span className="code">{row.sources.map(({ code }) => code).join(' + ')}</span> · {show.mass(row.massMg)}
-          </>,
-          <>
-            {row.machine ?? 'in the roaster'}, {span(now - row.startedAt)} in
-            {row.dueAt !== null && `, due ${untilWords(row.dueAt, now)}`}
-          </>,
-        ]}
-      />
+      {work && view.works.length === 1 ? (
+        <p className="mb-3 flex flex-wrap items-baseline gap-x-4">
+          <span className="text-lg">
+            <span className="code">{work.sources.map(({ code }) => code).join(' + ')}</span> {work.sources[0]?.name}
+            {work.machine !== null && <span className="text-soft">, {work.machine}</span>}
+          </span>
+          <button type="button" className="button button-quiet" onClick={() => select('new')}>
+            Another load
+          </button>
+        </p>
+      ) : (
+        <WorkChips
+          works={view.works}
+          chosen={work}
+          select={select}
+          another="Another load"
+          words={(row) => [
+            <>
+              <span className="code">{row.sources.map(({ code }) => code).join(' + ')}</span> · {show.mass(row.massMg)}
+            </>,
+            <>
+              {row.machine ?? 'in the roaster'}, {span(now - row.startedAt)} in
+              {row.dueAt !== null && `, due ${untilWords(row.dueAt, now)}`}
+            </>,
+          ]}
+        />
+      )}
       {work?.live ? (
         <LiveRoast key={work.id} work={work} onDone={done} onSaved={judged} />
       ) : work ? (
