@@ -17,8 +17,8 @@ export interface RoastEvidence {
   deviation: Deviation | null;
   /** How far the fit misses loads it has not seen, °C; null with too few. */
   heldOutC: number | null;
-  /** Weight out over weight in, with what the model expects of this very curve, and the maker's own past. */
-  weight: { left: number; model: Range | null; past: Individuals | null };
+  /** Weight out over weight in, with what the model expects of the plan and of this very curve, and the own past. */
+  weight: { left: number; planned: Range | null; model: Range | null; past: Individuals | null };
   signs: readonly SignMark[];
   stirs: { wantedEveryMin: number | null; done: number };
   /** Decimal reductions, and what the plan asks for; null without validated values. */
@@ -49,12 +49,17 @@ function byTemperature({ deviation, heldOutC }: RoastEvidence): Lean | null {
 }
 
 /** The same by what left with the water. */
-function byWeight({ weight: { left, model, past } }: RoastEvidence): Lean | null {
+function byWeight({ weight: { left, planned, model, past } }: RoastEvidence): Lean | null {
+  // The curve's own expectation would call a load that was too hot from end to end as planned.
+  const expected = planned ?? model;
   const limits =
     past !== null && past.n >= 6
       ? { low: Math.min(past.lower, past.mean - LEAST_WEIGHT), high: Math.max(past.upper, past.mean + LEAST_WEIGHT) }
-      : model !== null
-        ? { low: Math.min(model.low, model.mid - LEAST_WEIGHT), high: Math.max(model.high, model.mid + LEAST_WEIGHT) }
+      : expected !== null
+        ? {
+            low: Math.min(expected.low, expected.mid - LEAST_WEIGHT),
+            high: Math.max(expected.high, expected.mid + LEAST_WEIGHT),
+          }
         : null;
   if (limits === null) return null;
   return left < limits.low ? 'more' : left > limits.high ? 'less' : 'as planned';

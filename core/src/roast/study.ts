@@ -85,7 +85,7 @@ export function studyRoast(input: StudyInput, unit: TemperatureUnit = 'C'): Stud
       jumps,
       deviation,
       heldOutC: fit.heldOut?.rmsC ?? null,
-      weight: { left: input.weightLeft, model: expectedWeight, past: input.past },
+      weight: { left: input.weightLeft, planned: plan?.weightLeft ?? null, model: expectedWeight, past: input.past },
       signs: how?.signs ?? [],
       stirs: { wantedEveryMin: how?.plan?.stirEveryMin ?? null, done: how?.stirs.length ?? 0 },
       kill: kill && killReductions !== null ? { reductions: killReductions, values: kill } : null,

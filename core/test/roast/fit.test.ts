@@ -1,4 +1,4 @@
-import { simulateBand } from '../../src/roast/band';
+import { simulateBand, weightRange } from '../../src/roast/band';
 import { DEFAULTS, expectLoad, expectedParameters, fitAir, fitLoad, fitRoaster, fitWords } from '../../src/roast/fit';
 import { bayesLine, estimateAt } from '../../src/stats/bayes-line';
 import { FALLING, madeLoad, normals, step } from './made';
@@ -135,6 +135,15 @@ describe('the band of a program', () => {
       expect(band?.minutes.length).toBe(band?.low.length);
     }
     expect(simulateBand(program, load, known, start)).toEqual(simulateBand(program, load, known, start));
+  });
+
+  test('its weight is no surer than weights were missed by', () => {
+    const range = { mid: 0.94, low: 0.939, high: 0.941 };
+    const miss = (weight: number | null) => ({ heldOut: { n: 6, rmsC: 1, endC: 1, weight } });
+    expect(weightRange(range, miss(0.01))).toEqual({ mid: 0.94, low: 0.94 - 0.0128, high: 0.94 + 0.0128 });
+    expect(weightRange(range, miss(0.0001))).toEqual(range);
+    // Nothing weighed yet: as such roasters are missed by as a rule.
+    expect(weightRange(range, { heldOut: null }).high).toBeGreaterThan(0.944);
   });
 
   test('a step until a bean temperature moves the end in time instead', () => {

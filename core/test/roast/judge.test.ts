@@ -15,7 +15,12 @@ const evidence = (part: Partial<RoastEvidence> = {}): RoastEvidence => ({
   jumps: [],
   deviation: onTheLine,
   heldOutC: 1.2,
-  weight: { left: 0.94, model: { mid: 0.94, low: 0.936, high: 0.944 }, past: null },
+  weight: {
+    left: 0.94,
+    planned: { mid: 0.94, low: 0.936, high: 0.944 },
+    model: { mid: 0.94, low: 0.936, high: 0.944 },
+    past: null,
+  },
   signs: [],
   stirs: { wantedEveryMin: null, done: 0 },
   kill: null,
@@ -48,6 +53,13 @@ describe('the judgement of a roast', () => {
     expect(judged.todo).toEqual(expect.any(String));
   });
 
+  test('too hot all the way is no “as usual”, however well the scale fits the curve', () => {
+    const weight = { ...evidence().weight, left: 0.925, model: { mid: 0.925, low: 0.921, high: 0.929 } };
+    const judged = judgeRoast(evidence({ deviation: { ...onTheLine, endByC: 12, meanC: 8 }, weight }));
+    expect(judged.headline).toBe('Roasted further than planned.');
+    expect(judged.why.join(' ')).toContain('The model expects 7.1 % to 7.9 % from that curve.');
+  });
+
   test('an under-roasted load is said to be no kill step', () => {
     const judged = judgeRoast(
       evidence({ deviation: { ...onTheLine, endByC: -9, meanC: -6 }, weight: { ...evidence().weight, left: 0.96 } }),
@@ -71,7 +83,12 @@ describe('the judgement of a roast', () => {
 
   test('without probe, program or past it says that it does not know', () => {
     const judged = judgeRoast(
-      evidence({ figures: null, clean: null, deviation: null, weight: { left: 0.95, model: null, past: null } }),
+      evidence({
+        figures: null,
+        clean: null,
+        deviation: null,
+        weight: { left: 0.95, planned: null, model: null, past: null },
+      }),
     );
     expect(judged.tone).toBe('unknown');
     expect(judged.why[0]).toContain('only times, signs and weights speak');

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { Chart, ink, isNarrow, quiet } from './base';
-import { endLabels, type TimePoint } from './RoastChart';
+import { endLabels, type TimePoint } from './labels';
 import { strokeOf } from './strokes';
 
 /** Degrees that a pixel of the drawing stands for, about. */

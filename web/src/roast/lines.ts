@@ -1,7 +1,7 @@
 import type { CurveData } from '@wunsch/core/api/roast';
 import type { Setting } from '@wunsch/core/roast/records';
 import { thin } from '@wunsch/core/roast/thin';
-import type { TimePoint } from '../charts/RoastChart';
+import type { TimePoint } from '../charts/labels';
 import { curveFrom } from './data';
 
 /** Points that a line on a screen can show. */
