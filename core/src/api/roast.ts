@@ -88,7 +88,7 @@ export interface LoadView extends LoadRow {
   source: string | null;
   preheatC: number | null;
   startC: number | null;
-  /** Weight left by the earlier loads of the family. */
+  /** Weight left by earlier loads of the same beans, roaster and program. */
   past: Individuals | null;
   kill: RoasterFacts['kill'];
   /** Water in it as it went in, share of the wet weight: measured, of its lot, or usual. */

@@ -150,7 +150,7 @@ function weightWords({ weight: { left, model, past } }: RoastEvidence): string[]
     words.push(`The model expects ${percent(1 - model.high)} to ${percent(1 - model.low)} from that curve.`);
   if (past !== null && past.n >= 2)
     words.push(
-      `Its family lost ${percent(1 - past.mean)} on the mean of ${past.n} loads${past.n >= 6 ? ` (limits ${percent(1 - past.upper)} to ${percent(1 - past.lower)})` : ''}.`,
+      `Earlier loads like it lost ${percent(1 - past.mean)} on the mean of ${past.n}${past.n >= 6 ? ` (limits ${percent(1 - past.upper)} to ${percent(1 - past.lower)})` : ''}.`,
     );
   return words;
 }

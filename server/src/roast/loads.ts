@@ -203,15 +203,29 @@ export function loadRow(views: Views, loadId: string): LoadRow | null {
   }
 }
 
+/** Weight left by the newest earlier loads like one: same beans, same roaster, same program (or none); oldest first. */
+function pastOf(views: Views, step: Step, loadId: string): number[] {
+  const { book } = views.workshop;
+  const programOf = ({ command }: Step): string | null => (command as Roast).how?.programId ?? null;
+  const all = views.yields.ofFamily('roast', views.family(loadId));
+  const past: number[] = [];
+  // A roast of its own plan, as those of a trial, is like no other.
+  if (programOf(step) === null && (step.command as Roast).how?.plan) return past;
+  for (let i = all.length - 1; i >= 0 && past.length < PAST; i -= 1) {
+    const row = all[i];
+    const other = row && row.at < step.at ? book.steps.get(row.stepId) : undefined;
+    if (row && other && other.machineId === step.machineId && programOf(other) === programOf(step))
+      past.unshift(row.value);
+  }
+  return past;
+}
+
 /** One load with everything that its judgement rests on. */
 export async function loadView(views: Views, code: string): Promise<LoadView> {
   const { workshop } = views;
   const { step, command, loadId } = roastStep(views, code);
   const meta = workshop.roasts.curveOf(loadId);
   const curve = meta ? await workshop.readCurve(meta.id) : null;
-  const before = views.yields
-    .ofFamily('roast', views.family(loadId))
-    .filter(({ at, stepId }) => at < step.at && stepId !== step.id);
   const fill = fillOf(views, loadId);
   const winnow = winnowOf(views, loadId);
   const how = command.how ?? null;
@@ -226,7 +240,7 @@ export async function loadView(views: Views, code: string): Promise<LoadView> {
     preheatC: how?.plan?.preheatC ?? how?.settings[0]?.setC ?? command.program[0]?.setC ?? null,
     moisture: moistureOf(views, command.how, loadId),
     startC: how?.beanStartC ?? null,
-    past: individuals(before.slice(-PAST).map(({ value }) => value)),
+    past: individuals(pastOf(views, step, loadId)),
     kill: (step.machineId === null ? undefined : workshop.machines.get(step.machineId))?.roaster?.kill ?? null,
     fill: fill.codes,
     fillOf: fill.of,

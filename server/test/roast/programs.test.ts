@@ -135,6 +135,20 @@ describe('loads and trials', () => {
     expect((await loadOf(server, code)).words).toMatchObject([{ word: 'The probe had slipped.', person: 'Bo' }]);
   });
 
+  it('is held against loads like it: same beans, same roaster, same program', async () => {
+    const { tubId, ovenId } = await furnishKitchen(server);
+    const other = (
+      (await server.call('POST', '/api/workshop/machines', { name: 'Drum', station: 'roast' })).body as { id: string }
+    ).id;
+    for (let i = 0; i < 3; i += 1) await roast(tubId, ovenId);
+    await roast(tubId, other);
+    expect((await loadOf(server, await roast(tubId, ovenId))).past).toMatchObject({
+      n: 3,
+      mean: expect.closeTo(0.94, 6),
+    });
+    expect((await loadOf(server, await roast(tubId, other))).past).toBeNull();
+  });
+
   it('loads that were winnowed together are one fill', async () => {
     const { tubId, ovenId } = await furnishKitchen(server);
     const codes = [await roast(tubId, ovenId), await roast(tubId, ovenId), await roast(tubId, ovenId)];

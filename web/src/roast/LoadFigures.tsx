@@ -48,7 +48,7 @@ export function LoadFigures({ load, study }: { load: LoadView; study: Study | nu
     lost(load.weightLeft),
     [
       expectedWeight ? `the model says ${lost(expectedWeight.high)} to ${lost(expectedWeight.low)}` : '',
-      load.past ? `${load.past.n} earlier loads of ${load.family} lost ${lost(load.past.mean)}` : '',
+      load.past ? `${load.past.n} earlier loads of these beans by that program lost ${lost(load.past.mean)}` : '',
     ]
       .filter(Boolean)
       .join('; '),
