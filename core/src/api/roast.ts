@@ -155,6 +155,15 @@ export interface TrialView {
   trial: Trial;
   lotCode: string;
   lotName: string;
-  loads: { cell: number; code: string; loadId: string; at: number; scores: number[] }[];
+  loads: {
+    cell: number;
+    code: string;
+    loadId: string;
+    at: number;
+    /** Bean temperature at the end, and minutes in the roaster: what came of the plan. */
+    endC: number | null;
+    minutes: number | null;
+    scores: number[];
+  }[];
   verdict: TrialVerdict;
 }

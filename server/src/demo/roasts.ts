@@ -39,6 +39,33 @@ const REASONS: Record<string, string> = {
   Fiji: 'Soft and buttery; anything over 122 °C at the end tasted flat in the trials.',
 };
 
+const TRIAL_G = 800;
+const trialSteps = (setC: number, minutes: number): ProgramStep[] => [
+  step(setC + 8, minutes / 2),
+  step(setC - 2, minutes / 2),
+];
+
+/** The setting at which the small drum brings the beans to a temperature: found by halving, as Ilse did by trying. */
+function settingFor(peakC: number, minutes: number): number {
+  let [low, high] = [peakC - 20, peakC + 80];
+  while (high - low > 0.5) {
+    const setC = (low + high) / 2;
+    const { beanC } = simulateProgram(
+      { steps: trialSteps(setC, minutes), preheatC: setC + 10 },
+      { lagMin: HIDDEN.lagMin, dipC: HIDDEN.dipC },
+      {
+        warmingPerMin: HIDDEN.warmingPerMin * (HIDDEN.massG / TRIAL_G) ** HIDDEN.power,
+        dryingPerMin: HIDDEN.dryingPerMin,
+      },
+      { beanC: 19, moisture: 0.07 },
+      5,
+    );
+    if ((beanC.at(-1) ?? 0) < peakC) low = setC;
+    else high = setC;
+  }
+  return Math.round((low + high) / 2);
+}
+
 /** What the hands of the demo write down about roasting: programs, loads with their curves, a trial, one load live. */
 export class RoastStory {
   constructor(private readonly demo: Demo) {}
@@ -201,7 +228,7 @@ export class RoastStory {
     [2, 0, 3, 1, 5].forEach((cell, index) => {
       const when = at + (index + 1) * 40 * MINUTE;
       const { peakC, minutes } = cells[cell] ?? { peakC: 120, minutes: 20 };
-      const setC = peakC + (minutes > 20 ? 6 : 16);
+      const setC = settingFor(peakC, minutes);
       const plan: Program = {
         ...this.programOf(ORIGINS[3] as Origin),
         name: `Trial ${peakC} °C, ${minutes} min`,
@@ -210,7 +237,7 @@ export class RoastStory {
         loadG: 800,
         preheatC: setC + 10,
         stirEveryMin: null,
-        steps: [step(setC + 8, minutes / 2), step(setC - 2, minutes / 2)],
+        steps: trialSteps(setC, minutes),
         suits: [],
       };
       const load = this.roasted(plan, plan.steps, 800, null, null, false);

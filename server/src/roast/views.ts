@@ -143,6 +143,8 @@ export function trialView(views: Views, trialId: string): TrialView {
         code: row.code,
         loadId,
         at: row.at,
+        endC: row.endC,
+        minutes: row.minutes,
         scores: scores.length > 0 ? scores : row.score === null ? [] : [row.score],
       },
     ];

@@ -16,6 +16,9 @@ export function TrialPage() {
   return <Trial view={answer.data} />;
 }
 
+/** A load that ended so far from its plan says little about it, °C. */
+const FAR_C = 4;
+
 const roastName = (cell: number): string => `Roast ${cell + 1}`;
 
 function Trial({ view }: { view: TrialView }) {
@@ -124,7 +127,7 @@ function Plan({ view: { id, trial, verdict, loads } }: { view: TrialView }) {
               Not made yet: write its program
             </Link>
           ) : (
-            made.map(({ code, scores }) => (
+            made.map(({ code, scores, endC }) => (
               <span key={code} className="mr-3 inline-block">
                 <Link className="code link" to={`/roasting/load/${code}`}>
                   {code}
@@ -132,6 +135,15 @@ function Plan({ view: { id, trial, verdict, loads } }: { view: TrialView }) {
                 {scores.length === 0
                   ? 'not tasted'
                   : `${(scores.reduce((sum, s) => sum + s, 0) / scores.length).toFixed(1)} from ${scores.length}`}
+                {endC !== null && (
+                  <span
+                    className={
+                      Math.abs(endC - (trial.cells[cell]?.peakC ?? endC)) > FAR_C ? 'text-crimson' : 'text-soft'
+                    }
+                  >
+                    , came to {show.temp(endC)}
+                  </span>
+                )}
               </span>
             ))
           )}
