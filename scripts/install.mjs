@@ -21,9 +21,8 @@ export function installPackages() {
     .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   process.stdout.write('Installing packages …\n');
-  // Not `npm ci`: it refuses a lock file without other platforms' optional packages, which not every registry has.
-  if (run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']) !== 0)
-    throw new Error('npm install failed: the npm registry must be reachable once.');
+  if (run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']) !== 0)
+    throw new Error('npm ci failed: the npm registry must be reachable once.');
   mkdirSync(join(root, 'node_modules'), { recursive: true });
   writeFileSync(stamp, wanted);
 }

@@ -18,6 +18,7 @@ const count = (ok, name) => {
   process.stdout.write(`${ok ? 'ok' : 'FAILED'}: ${name}\n`);
 };
 
+count(run('node', ['scripts/licences.mjs']) === 0, 'licences');
 count(run('npm', ['run', '--silent', 'typecheck']) === 0, 'types');
 count(run('npm', ['run', '--silent', 'lint']) === 0, 'lint');
 
