@@ -1,7 +1,8 @@
-import { Book } from '../src/ledger/book';
+import { Book, type Position } from '../src/ledger/book';
 import type { Command } from '../src/ledger/commands';
 import { planStep } from '../src/ledger/plan';
 import type { CodeLetter, PlanContext } from '../src/ledger/planner';
+import { cannotFollow, consequences, Revision } from '../src/ledger/revision';
 import type { Batch, Material, Step } from '../src/ledger/types';
 import { milliFromMajor } from '../src/units/money';
 import { ROUTE_TEMPLATES } from '../src/workshop/routes';
@@ -35,27 +36,16 @@ export class Bench {
     const at = extra.at ?? this.clock;
     const seq = this.count + 1;
     const old = extra.supersedes === undefined ? undefined : this.book.steps.get(extra.supersedes);
-    const context: PlanContext = {
-      book: this.book,
-      at: old && extra.at === undefined ? old.at : at,
-      order: old?.order ?? seq,
-      oldSlots: old?.slots ?? {},
-      machineId: null,
-      route: (id) => ROUTE_TEMPLATES.find((route) => route.id === id) ?? fail(`route ${id}`),
-      batch: (id) => this.batches.get(id) ?? fail(`batch ${id}`),
-      material: (id) => MATERIALS.find((row) => row.id === id) ?? fail(`material ${id}`),
-      newId: () => `h${(this.codes += 1)}`,
-      newCode: (letter: CodeLetter) => `${letter}${(this.codes += 1)}`,
-    };
-    const plan = planStep(command, context);
+    const moment = { at: old && extra.at === undefined ? old.at : at, order: old?.order ?? seq };
+    const plan = planStep(command, this.context(moment, old));
     const minutes = extra.minutes ?? 0;
     const step: Step = {
       id: `s${seq}`,
       seq,
-      order: context.order,
+      order: moment.order,
       kind: command.kind,
       station: plan.station,
-      at: context.at,
+      at: moment.at,
       recordedAt: this.clock,
       personId: 'p',
       batchId: plan.batchId,
@@ -72,21 +62,70 @@ export class Bench {
         labourMilli: milliFromMajor((minutes / 60) * this.wagePerHour),
         energyMilli: 0,
         revenueMilli: plan.revenueMilli,
+        ...(plan.takingsMilli ? { takingsMilli: plan.takingsMilli } : {}),
       },
       postings: plan.postings,
     };
     for (const holding of plan.holdings) this.book.holdings.set(holding.id, holding);
+    const steps = [step];
     try {
-      this.book.check([step]);
+      steps.push(...this.following(step));
+      this.book.check(steps);
     } catch (error) {
       for (const holding of plan.holdings) this.book.holdings.delete(holding.id);
       throw error;
     }
     for (const holding of plan.holdings) this.book.addHolding({ ...holding, madeBy: step.id });
     if (plan.batch) this.batches.set(plan.batch.id, plan.batch);
-    this.book.insert(step);
-    this.count = seq;
+    for (const row of steps) this.book.insert(row);
+    this.count = steps.at(-1)?.seq ?? seq;
     return step;
+  }
+
+  withdraw(old: Step): void {
+    const seq = this.count + 1;
+    const money = { purchaseMilli: 0, labourMilli: 0, energyMilli: 0, revenueMilli: 0 };
+    const step: Step = { ...old, id: `s${seq}`, seq, supersedes: old.id, withdrawn: true, postings: [], money };
+    const steps = [step, ...this.following(step)];
+    this.book.check(steps);
+    for (const row of steps) this.book.insert(row);
+    this.count = steps.at(-1)?.seq ?? seq;
+  }
+
+  private following(step: Step): Step[] {
+    let { seq } = step;
+    const made: Step[] = [];
+    const reached = consequences(
+      this.book,
+      [step],
+      (command, old, on) => planStep(command, this.context(old, old, on)),
+      (old, command, { postings, slots }) => {
+        seq += 1;
+        const next: Step = { ...old, id: `s${seq}`, seq, supersedes: old.id, command, slots, postings };
+        made.push(next);
+        return next;
+      },
+    );
+    const stuck = reached.find(({ plan }) => plan === null);
+    if (stuck) throw cannotFollow(stuck);
+    return made;
+  }
+
+  private context({ at, order }: Position, old?: Step, on = new Revision(this.book)): PlanContext {
+    return {
+      book: this.book,
+      at,
+      order,
+      before: (holdingId) => on.before(holdingId, { at, order }, old?.id),
+      first: old ? this.book.firstVersion(old) : null,
+      oldSlots: old?.slots ?? {},
+      machineId: null,
+      route: (id) => ROUTE_TEMPLATES.find((route) => route.id === id) ?? fail(`route ${id}`),
+      batch: (id) => this.batches.get(id) ?? fail(`batch ${id}`),
+      material: (id) => MATERIALS.find((row) => row.id === id) ?? fail(`material ${id}`),
+      newId: () => `h${(this.codes += 1)}`,
+      newCode: (letter: CodeLetter) => `${letter}${(this.codes += 1)}`,
+    };
   }
 
   lot(netG: number, pricePerKg = 5, freight = 0, producer = 'Ridge Growers'): Step {

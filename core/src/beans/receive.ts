@@ -1,5 +1,5 @@
 import { DomainError } from '../errors/domain-error';
-import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
+import { CODE_LETTERS, held, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
 import type { CommandOf } from '../ledger/commands';
 import { toMg } from '../units/mass';
 import { milliFromMajor } from '../units/money';
@@ -70,7 +70,7 @@ export function planReceive(command: CommandOf<'receive'>, context: PlanContext)
 /** Wet beans of a lot, fermented and dried, are weighed again: what went is water and sweatings. */
 export function planDry(command: CommandOf<'dry'>, context: PlanContext): StepPlan {
   const planner = new Planner(context);
-  const there = context.book.balanceAt(command.lotId, context.at, context.order).massMg;
+  const there = held(context, command.lotId).massMg;
   if (there <= 0) {
     throw new DomainError('beans/nothing-to-dry', 'Nothing of this lot is left to dry.', [
       { path: 'lotId', message: 'is empty at that time' },

@@ -1,5 +1,5 @@
 import { DomainError } from '../errors/domain-error';
-import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
+import { CODE_LETTERS, held, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
 import type { CommandOf } from '../ledger/commands';
 import type { Batch, HoldingKind } from '../ledger/types';
 import { toMg } from '../units/mass';
@@ -18,9 +18,9 @@ export function planCharge(command: CommandOf<'charge'>, context: PlanContext): 
         { path: 'sources', message: 'names the bowl it goes into' },
       ]);
     }
-    const began = context.book.entriesOf(batch.id)[0];
-    const isFirst = Object.values(context.oldSlots).includes(batch.id);
-    if (!isFirst && (!began || began.at > context.at)) {
+    const began = context.before(batch.id).length > 0;
+    const isFirst = context.first !== null && context.book.holding(batch.id).madeBy === context.first;
+    if (!isFirst && !began) {
       throw new DomainError('grind/before-start', `${batch.code} had not been started at that time.`, [
         { path: 'at', message: 'is before the batch was started' },
       ]);
@@ -61,7 +61,7 @@ export function planCharge(command: CommandOf<'charge'>, context: PlanContext): 
 export function planDischarge(command: CommandOf<'discharge'>, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const batch = context.batch(command.batchId);
-  const { massMg } = context.book.balanceAt(batch.id, context.at, context.order);
+  const { massMg } = held(context, batch.id);
   if (massMg <= 0) {
     throw new DomainError('grind/empty', `${batch.code} has nothing in the bowl at that time.`, [
       { path: 'batchId', message: 'is empty' },

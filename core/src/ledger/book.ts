@@ -1,12 +1,17 @@
 import { DomainError } from '../errors/domain-error';
 import { formatMass } from '../units/mass';
-import type { Holding, Posting, Step } from './types';
+import type { Holding, Posting, Step, StepKind } from './types';
 
-/** One movement of one holding, in the order of the work. */
-export interface Entry {
+/** A place in the order of the work: by time, and within the same instant by the order of entry. */
+export interface Position {
   at: number;
   order: number;
+}
+
+/** One movement of one holding, in the order of the work. */
+export interface Entry extends Position {
   stepId: string;
+  kind: StepKind;
   massMg: number;
   pieces: number;
 }
@@ -16,11 +21,13 @@ export interface Balance {
   pieces: number;
 }
 
-const before = (a: { at: number; order: number }, b: { at: number; order: number }): number =>
-  a.at - b.at || a.order - b.order;
+const before = (a: Position, b: Position): number => a.at - b.at || a.order - b.order;
+
+/** Whether one thing was done before another. */
+export const comesBefore = (a: Position, b: Position): boolean => before(a, b) < 0;
 
 /** Index of the first element that comes after `key`; the array is sorted by (at, order). */
-function upperBound(rows: readonly { at: number; order: number }[], key: { at: number; order: number }): number {
+function upperBound(rows: readonly Position[], key: Position): number {
   let low = 0;
   let high = rows.length;
   while (low < high) {
@@ -58,6 +65,8 @@ export function movements(postings: readonly Posting[]): Map<string, Balance> {
   return sums;
 }
 
+let books = 0;
+
 /**
  * The double-entry mass ledger in memory: holdings, steps and running balances.
  *
@@ -72,12 +81,19 @@ export class Book {
   readonly timeline: Step[] = [];
   private readonly entries = new Map<string, Entry[]>();
   private readonly successors = new Map<string, string>();
+  /** Steps in force that are about a holding and move nothing in it, by holding. */
+  private readonly silent = new Map<string, Set<Step>>();
   private readonly balances = new Map<string, Balance>();
   private readonly codes = new Map<string, string>();
   /** Holdings with something in them. */
   readonly live = new Set<string>();
-  /** Goes up with every change; caches compare it. */
-  version = 0;
+  private version = 0;
+  private readonly number = (books += 1);
+
+  /** Another word after every change, and for every other book: caches compare it. */
+  get state(): string {
+    return `${this.number}.${this.version}`;
+  }
 
   addHolding(holding: Holding): void {
     this.holdings.set(holding.id, holding);
@@ -114,9 +130,32 @@ export class Book {
     return this.entries.get(id) ?? [];
   }
 
+  /** What moved in a holding after a moment. */
+  entriesAfter(id: string, moment: Position): readonly Entry[] {
+    const rows = this.entries.get(id) ?? [];
+    return rows.slice(upperBound(rows, moment));
+  }
+
+  /** Counts of a holding after a moment that agreed with the book, and so moved nothing. */
+  countsAfter(id: string, moment: Position): readonly Step[] {
+    const steps = this.silent.get(id);
+    return steps ? [...steps].filter((step) => comesBefore(moment, step)) : [];
+  }
+
   /** The step that took this one's place, if any. */
   successorOf(stepId: string): string | undefined {
     return this.successors.get(stepId);
+  }
+
+  /** The first version of a step, which what it made goes by. */
+  firstVersion(step: Step): string {
+    let first = step;
+    while (first.supersedes !== null) {
+      const older = this.steps.get(first.supersedes);
+      if (!older) break;
+      first = older;
+    }
+    return first.id;
   }
 
   isCurrent(step: Step): boolean {
@@ -168,7 +207,7 @@ export class Book {
       const change = movements(step.postings).get(holdingId);
       if (!change) continue;
       const key = { at: step.at, order: step.order };
-      rows.splice(upperBound(rows, key), 0, { ...key, stepId: step.id, ...change });
+      rows.splice(upperBound(rows, key), 0, { ...key, stepId: step.id, kind: step.kind, ...change });
       fresh.add(step.id);
       taken += Math.min(0, change.massMg);
     }
@@ -223,6 +262,30 @@ export class Book {
     );
   }
 
+  /**
+   * Whether the whole book holds its laws, whatever way it came about: for books that are read, not entered.
+   *
+   * @throws DomainError as `check` does, with the holding or step in `facts`
+   */
+  checkWhole(): void {
+    for (const step of this.steps.values()) {
+      checkPostings(step.postings);
+      if (step.supersedes !== null && !this.steps.has(step.supersedes))
+        throw new DomainError('ledger/unknown-step', 'A correction names a step that does not exist.', [], {
+          stepId: step.id,
+        });
+      for (const { holdingId } of step.postings) if (holdingId !== null) this.holding(holdingId);
+    }
+    for (const [holdingId, rows] of this.entries) {
+      const sum = { massMg: 0, pieces: 0 };
+      for (const row of rows) {
+        sum.massMg += row.massMg;
+        sum.pieces += row.pieces;
+        if (sum.massMg < 0 || sum.pieces < 0) throw this.usedSince(this.holding(holdingId), rows, new Set());
+      }
+    }
+  }
+
   /** Enters a checked step. */
   insert(step: Step): void {
     const old = step.supersedes === null ? undefined : this.steps.get(step.supersedes);
@@ -230,6 +293,7 @@ export class Book {
       this.successors.set(old.id, step.id);
       const position = this.timeline.indexOf(old);
       if (position >= 0) this.timeline.splice(position, 1);
+      this.keepSilent(old, false);
       for (const [holdingId, change] of movements(old.postings)) {
         const rows = this.entries.get(holdingId) ?? [];
         const index = rows.findIndex((entry) => entry.stepId === old.id);
@@ -244,15 +308,25 @@ export class Book {
     const last = this.timeline.at(-1);
     if (!last || before(last, key) <= 0) this.timeline.push(step);
     else this.timeline.splice(upperBound(this.timeline, key), 0, step);
+    this.keepSilent(step, true);
     for (const [holdingId, change] of movements(step.postings)) {
       let rows = this.entries.get(holdingId);
       if (!rows) this.entries.set(holdingId, (rows = []));
-      const entry = { at: step.at, order: step.order, stepId: step.id, massMg: change.massMg, pieces: change.pieces };
+      const entry = { ...key, stepId: step.id, kind: step.kind, ...change };
       const newest = rows.at(-1);
       if (!newest || before(newest, key) <= 0) rows.push(entry);
       else rows.splice(upperBound(rows, key), 0, entry);
       this.addBalance(holdingId, change.massMg, change.pieces);
     }
+  }
+
+  private keepSilent(step: Step, inForce: boolean): void {
+    const about = (step.command as { holdingId?: unknown } | null)?.holdingId;
+    if (step.postings.length > 0 || typeof about !== 'string') return;
+    const steps = this.silent.get(about) ?? new Set();
+    if (inForce) steps.add(step);
+    else steps.delete(step);
+    this.silent.set(about, steps);
   }
 
   private addBalance(holdingId: string, massMg: number, pieces: number): void {

@@ -229,15 +229,32 @@ export const remelt = z.object({ kind: z.literal('remelt'), sources, outG: massG
 
 export const HUSK_USES = ['sold', 'given', 'composted', 'used'] as const;
 
-export const sell = z.object({
-  kind: z.literal('sell'),
-  sources,
-  takings: money,
-  to: word,
-  /** What became of it, where it was not simply sold. */
-  use: z.enum(HUSK_USES).optional(),
-  note,
-});
+export const sell = z
+  .object({
+    kind: z.literal('sell'),
+    /** What was sold, and what each thing fetched. */
+    sources: z
+      .array(source.safeExtend({ takings: money.optional() }))
+      .min(1, 'choose what goes out')
+      .max(60, 'is too many at once'),
+    takings: money,
+    to: word,
+    /** What became of it, where it was not simply sold. */
+    use: z.enum(HUSK_USES).optional(),
+    note,
+  })
+  .superRefine(({ sources: lines, takings }, context) => {
+    const said = lines.filter((line) => line.takings !== undefined);
+    if (said.length === 0) return;
+    lines.forEach((line, index) => {
+      if (line.takings === undefined)
+        context.addIssue({ code: 'custom', path: ['sources', index, 'takings'], message: 'is missing' });
+    });
+    const sum = said.reduce((total, line) => total + (line.takings ?? 0), 0);
+    // Half of the smallest coin of a currency with three decimals.
+    if (said.length === lines.length && Math.abs(sum - takings) > 0.0005)
+      context.addIssue({ code: 'custom', path: ['takings'], message: 'is not what the things sold add up to' });
+  });
 
 export const adjust = z.object({
   kind: z.literal('adjust'),

@@ -1,8 +1,9 @@
 import { DomainError } from '../errors/domain-error';
 import { formatMass, toMg } from '../units/mass';
 import { nextPlace, type Place, type Route, type Station } from '../workshop/stations';
-import type { Book } from './book';
+import type { Balance, Book, Entry } from './book';
 import type { Source } from './commands';
+import { sumOf } from './revision';
 import type { Batch, Holding, HoldingKind, LossCause, LotFacts, Material, Outside, Posting } from './types';
 
 /** What the planners of all stations may look at and ask for; ids and codes are handed out by the server. */
@@ -10,6 +11,10 @@ export interface PlanContext {
   book: Book;
   at: number;
   order: number;
+  /** What moved in a holding before this step; an earlier version of the step itself is left out. */
+  before(holdingId: string): readonly Entry[];
+  /** The first version of the step that is being corrected: what it made names that one. */
+  first: string | null;
   /** Holdings that the step being corrected had made: its new version makes the same ones. */
   oldSlots: Readonly<Record<string, string>>;
   route(id: string): Route;
@@ -20,6 +25,9 @@ export interface PlanContext {
   newCode(letter: CodeLetter): string;
   machineId: string | null;
 }
+
+/** What a holding held just before the step that is planned. */
+export const held = (context: PlanContext, holdingId: string): Balance => sumOf(context.before(holdingId));
 
 export const CODE_LETTERS = { lot: 'L', tub: 'T', husk: 'H', block: 'K', batch: 'B', pantry: 'P' } as const;
 export type CodeLetter = (typeof CODE_LETTERS)[keyof typeof CODE_LETTERS];
@@ -33,6 +41,8 @@ export interface StepPlan {
   slots: Record<string, string>;
   purchaseMilli: number;
   revenueMilli: number;
+  /** Of the revenue, what each thing sold fetched, by holding. */
+  takingsMilli?: Record<string, number>;
   lot?: LotFacts;
   batch?: Batch;
 }
@@ -48,8 +58,15 @@ export interface NewHolding {
   code?: string;
 }
 
-/** More came out than went in: scales differ by a little, never by this much (share of the mass, and grams). */
-const SCALE_NOISE = { share: 0.01, mg: 20_000 };
+/**
+ * More came out than went in: scales differ by a little, never by this much. A share of the mass; under half a
+ * kilogram the step of a kitchen scale on both weighings.
+ */
+const SCALE_NOISE = { share: 0.01, mg: 5_000 };
+
+/** Whether a surplus is more than two scales can differ by. */
+export const moreThanNoise = (surplusMg: number, inMg: number): boolean =>
+  surplusMg > Math.max(SCALE_NOISE.mg, inMg * SCALE_NOISE.share);
 
 /** Builds the postings of one step and keeps count of what is still to be explained. */
 export class Planner {
@@ -87,7 +104,7 @@ export class Planner {
 
   /** Grams and pieces meant by a source: bars go by the piece, at the mean weight of what is there. */
   private amount(holding: Holding, source: Source): { massMg: number; pieces: number } {
-    const there = this.context.book.balanceAt(holding.id, this.context.at, this.context.order);
+    const there = held(this.context, holding.id);
     if (source.pieces !== undefined) {
       if (there.pieces <= 0) {
         throw new DomainError('ledger/short', `${holding.code} held no pieces at that time.`);
@@ -161,7 +178,7 @@ export class Planner {
       this.lose(cause, left);
       return;
     }
-    if (-left > Math.max(SCALE_NOISE.mg, this.inMg * SCALE_NOISE.share)) {
+    if (moreThanNoise(-left, this.inMg)) {
       throw new DomainError(
         'ledger/more-out-than-in',
         `${formatMass(this.inMg)} went in but ${formatMass(this.outMg)} came out: ${formatMass(-left)} too much. Weigh again or check what went in.`,

@@ -130,6 +130,8 @@ export interface StepMoney {
   energyMilli: number;
   /** Received from buyers. */
   revenueMilli: number;
+  /** Of it, what each thing sold fetched, by holding; absent where nobody said. */
+  takingsMilli?: Record<string, number>;
 }
 
 /**

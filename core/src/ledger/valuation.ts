@@ -207,6 +207,8 @@ function mix(
   let poolMass = 0;
   for (const part of pool.values()) poolMass += part;
   const total = massBefore + addedMg;
+  // Grams that a count finds are of what was there.
+  if (poolMass <= 0 && makeUp.size > 0) return;
   if (massBefore <= 0) makeUp.clear();
   else for (const [root, part] of makeUp) makeUp.set(root, (part * massBefore) / total);
   if (poolMass <= 0) makeUp.set(self, (makeUp.get(self) ?? 0) + addedMg / total);
@@ -234,26 +236,36 @@ function byProductSales(book: Book): { credits: Map<string, PerHolding>; takings
   };
   for (const sale of book.timeline) {
     if (sale.money.revenueMilli <= 0) continue;
-    const lines = sale.postings.filter((p) => p.holdingId !== null && isOut(p));
-    const shares = apportion(
-      sale.money.revenueMilli,
-      lines.map((p) => -p.massMg),
-    );
-    lines.forEach((posting, index) => {
-      const holdingId = posting.holdingId ?? '';
-      const share = shares[index] ?? 0;
-      if (share === 0 || !isByProduct(book.holding(holdingId).kind)) return;
+    for (const [holdingId, share] of byProductTakings(book, sale)) {
       const fillings = book
         .entriesOf(holdingId)
         .filter((e) => e.massMg > 0 && (e.at < sale.at || (e.at === sale.at && e.order < sale.order)));
-      if (fillings.length === 0) return;
+      if (fillings.length === 0) continue;
       add(takings, sale.id, holdingId, share);
       const parts = apportion(
         share,
         fillings.map((e) => e.massMg),
       );
       fillings.forEach((entry, at) => add(credits, entry.stepId, holdingId, parts[at] ?? 0));
-    });
+    }
   }
   return { credits, takings };
+}
+
+/**
+ * What a sale brought for each by-product in it. Sales from before takings were entered per thing credit a
+ * by-product only where nothing else was sold with it: how much of a mixed sale was its own is not known.
+ */
+function byProductTakings(book: Book, sale: Step): [holdingId: string, milli: number][] {
+  const isOwn = (holdingId: string | null): holdingId is string =>
+    holdingId !== null && isByProduct(book.holding(holdingId).kind);
+  const { takingsMilli, revenueMilli } = sale.money;
+  if (takingsMilli) return Object.entries(takingsMilli).filter(([id, milli]) => milli > 0 && isOwn(id));
+  const lines = sale.postings.filter((p) => p.holdingId !== null && isOut(p));
+  if (!lines.every((p) => isOwn(p.holdingId) && p.massMg < 0)) return [];
+  const shares = apportion(
+    revenueMilli,
+    lines.map((p) => -p.massMg),
+  );
+  return lines.map((p, index) => [p.holdingId ?? '', shares[index] ?? 0]);
 }

@@ -1,8 +1,9 @@
 import { DomainError } from '../errors/domain-error';
 import type { CommandOf } from '../ledger/commands';
-import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import { HOLDING_KINDS } from '../ledger/types';
-import { toMg } from '../units/mass';
+import { CODE_LETTERS, held, moreThanNoise, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
+import { HOLDING_KINDS, isByProduct, type Holding } from '../ledger/types';
+import { apportion } from '../units/apportion';
+import { formatMass, toMg } from '../units/mass';
 import { milliFromMajor } from '../units/money';
 
 /** Ingredients by weight, packaging by the piece: each purchase is its own holding, so it can be traced. */
@@ -38,14 +39,67 @@ export function planSell(command: CommandOf<'sell'>, context: PlanContext): Step
   planner.take(command.sources, HOLDING_KINDS);
   planner.door('customer', planner.left);
   const first = context.book.holding(command.sources[0]?.holdingId ?? '');
-  return planner.plan('store', first.batchId, { revenueMilli: milliFromMajor(command.takings) });
+  const takingsMilli = takingsPerThing(command, context);
+  return planner.plan('store', first.batchId, {
+    revenueMilli: milliFromMajor(command.takings),
+    ...(takingsMilli ? { takingsMilli } : {}),
+  });
+}
+
+/**
+ * What each thing sold fetched, in milli: as entered; for one thing, or several of one by-product, the takings.
+ *
+ * @throws DomainError `money/whose-takings` where a by-product is sold with other goods and nobody said how much
+ *   of the money is its own: that much is taken off the cost of the good grams
+ */
+function takingsPerThing(command: CommandOf<'sell'>, context: PlanContext): Record<string, number> | undefined {
+  const { sources, takings } = command;
+  const totals: Record<string, number> = {};
+  const add = (id: string, milli: number): void => {
+    totals[id] = (totals[id] ?? 0) + milli;
+  };
+  if (sources.every((line) => line.takings !== undefined)) {
+    const all = milliFromMajor(takings);
+    const parts = sources.map((line) => milliFromMajor(line.takings ?? 0));
+    // The thousandth of a coin that rounding leaves goes with the largest.
+    const largest = parts.indexOf(Math.max(...parts));
+    parts[largest] = (parts[largest] ?? 0) + all - parts.reduce((sum, part) => sum + part, 0);
+    sources.forEach(({ holdingId }, index) => add(holdingId, parts[index] ?? 0));
+    return totals;
+  }
+  const byProducts = sources.map(({ holdingId }) => isByProduct(context.book.holding(holdingId).kind));
+  const [only] = new Set(sources.map(({ holdingId }) => holdingId));
+  if (only !== undefined && sources.every(({ holdingId }) => holdingId === only)) {
+    add(only, milliFromMajor(takings));
+    return totals;
+  }
+  if (byProducts.every(Boolean)) {
+    const weights = sources.map(({ massG }) => massG ?? 0);
+    if (!weights.some((weight) => weight > 0)) return undefined;
+    const parts = apportion(milliFromMajor(takings), weights);
+    sources.forEach(({ holdingId }, index) => add(holdingId, parts[index] ?? 0));
+    return totals;
+  }
+  if (takings > 0 && byProducts.some(Boolean)) {
+    throw new DomainError(
+      'money/whose-takings',
+      'Say what each thing fetched: only a by-product’s own money is taken off the cost of what was made with it.',
+      sources.map((_, index) => ({ path: `sources.${index}.takings`, message: 'is missing' })),
+    );
+  }
+  return undefined;
 }
 
 /** A count or weighing of what is really there: the difference is booked under a cause. */
 export function planAdjust(command: CommandOf<'adjust'>, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const holding = context.book.holding(command.holdingId);
-  const there = context.book.balanceAt(holding.id, context.at, context.order);
+  if (context.before(holding.id).length === 0) {
+    throw new DomainError('ledger/not-yet', `${holding.code} did not exist yet at that time.`, [
+      { path: 'at', message: 'is before it was there' },
+    ]);
+  }
+  const there = held(context, holding.id);
   const counted = there.pieces > 0 || holding.kind === 'packaging';
   const field = counted ? 'countedPieces' : 'countedG';
   const value = command[field];
@@ -60,8 +114,34 @@ export function planAdjust(command: CommandOf<'adjust'>, context: PlanContext): 
       ? Math.round((there.massMg * value) / there.pieces) - there.massMg
       : 0
     : toMg(value) - there.massMg;
+  refuseFromNothing(holding, massMg, context);
   // A count that agrees with the book is still a count: it moves nothing, and teaches.
   if (massMg !== 0 || pieces !== 0) planner.put(holding.id, massMg, pieces);
   planner.lose(massMg > 0 ? 'unaccounted' : command.cause, -massMg);
   return planner.plan(holding.place, holding.batchId);
+}
+
+/**
+ * A count can find again what an earlier count or a wrong weight lost; it cannot find more than ever went in.
+ * From the pantry a recipe may have been entered too high, so there only what was bought is the bound.
+ */
+function refuseFromNothing(holding: Holding, foundMg: number, context: PlanContext): void {
+  if (foundMg <= 0) return;
+  const moved = context.before(holding.id).filter(({ kind }) => kind !== 'adjust');
+  let cameMg = 0;
+  let wentMg = 0;
+  for (const { massMg } of moved) {
+    if (massMg > 0) cameMg += massMg;
+    else wentMg -= massMg;
+  }
+  if (holding.kind === 'ingredient' || holding.kind === 'packaging') wentMg = 0;
+  const thenMg = held(context, holding.id).massMg + foundMg;
+  if (!moreThanNoise(thenMg + wentMg - cameMg, cameMg)) return;
+  const went = wentMg > 0 ? ` and ${formatMass(wentMg)} went out` : '';
+  throw new DomainError(
+    'ledger/more-out-than-in',
+    `${formatMass(cameMg)} came into ${holding.code}${went}: ${formatMass(thenMg)} cannot be there. Correct the step that was weighed wrong, then count again.`,
+    [{ path: 'countedG', message: 'is more than the book can explain' }],
+    { holdingId: holding.id, stepIds: moved.map(({ stepId }) => stepId) },
+  );
 }

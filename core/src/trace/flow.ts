@@ -1,5 +1,5 @@
 import type { Book } from '../ledger/book';
-import { isByProduct, type HoldingKind, type LossCause, type Step } from '../ledger/types';
+import { isByProduct, type HoldingKind, type LossCause, type Posting, type Step } from '../ledger/types';
 import { Heap } from '../stats/heap';
 import { STATIONS, type Station } from '../workshop/stations';
 
@@ -128,57 +128,111 @@ function withDrying(book: Book, fractions: Fractions): Fractions {
 }
 
 /**
- * Follows what is in a holding forward to everything it went into. Shares are of the cacao side: sugar or
- * silk that joins a batch does not dilute them, so that bars all from one lot count as wholly concerned.
- *
- * @returns the share of every later step, and of every holding's content as it was last filled
+ * What shares of a forward trace are shares of. `cacao`: of the cacao, by the lots it came from; sugar or silk
+ * that joins does not dilute it, so bars all from one lot are wholly its own. `goods`: of the chocolate that is
+ * worked; what joins from the pantry belongs to what it joins. `mass`: of all grams.
  */
-export function downstream(book: Book, holdingIds: readonly string[]): { steps: Fractions; holdings: Fractions } {
-  const steps: Fractions = new Map();
-  const holdings: Fractions = new Map();
-  const mass = new Map<string, { mine: number; all: number }>();
-  const queue = new Waiting(false);
-  const enqueue = (holdingId: string): void => {
-    for (const entry of book.entriesOf(holdingId)) {
-      const user = book.steps.get(entry.stepId);
-      if (user && entry.massMg < 0) queue.add(user);
-    }
-  };
+export type Side = 'cacao' | 'goods' | 'mass';
+
+/** A holding's content while a trace runs: how much of each gram counts, and how much of that is the subject's. */
+interface Content {
+  massMg: number;
+  basis: number;
+  mine: number;
+}
+
+export interface Forward {
+  /** The subject's share of what went into every later step it reached. */
+  steps: Fractions;
+  /** Its share of every holding it reached, as that was last filled. */
+  holdings: Fractions;
+  /** Its share of what each of these steps took from each holding, at that moment. */
+  taken: Map<string, Fractions>;
+  side: Side;
+}
+
+/**
+ * Follows what is in some holdings forward to everything it went into, through the whole book in the order of
+ * the work: a filling without any of the subject dilutes it like one with it.
+ *
+ * Its shares are those of the backward trace: of the cacao in a bar, a lot has the share here that the bar's
+ * page gives to the lot.
+ *
+ * @param side left out: the cacao, or the mass where the subject has no cacao in it
+ */
+export function downstream(book: Book, holdingIds: readonly string[], side?: Side): Forward {
   const seeds = new Set(holdingIds);
-  const contentAt = (holdingId: string): number => {
-    const known = mass.get(holdingId);
-    return known && known.all > 0 ? known.mine / known.all : seeds.has(holdingId) ? 1 : 0;
-  };
-  // What comes from the pantry joins a batch; it does not make less of it the subject's.
-  const joins = (holdingId: string): boolean =>
-    !seeds.has(holdingId) && followsCacao && book.holding(holdingId).kind === 'ingredient';
-  const followsCacao = holdingIds.every((id) => book.holding(id).kind !== 'ingredient');
-  for (const holdingId of seeds) {
-    holdings.set(holdingId, 1);
-    enqueue(holdingId);
-  }
-  for (let step = queue.next(); step; step = queue.next()) {
-    let mine = 0;
-    let all = 0;
+  const asked = side ?? 'cacao';
+  const found = follow(book, seeds, asked);
+  return side === undefined && !found.counts ? follow(book, seeds, 'mass') : found;
+}
+
+function follow(book: Book, seeds: ReadonlySet<string>, side: Side): Forward & { counts: boolean } {
+  const steps: Fractions = new Map();
+  const holdings: Fractions = new Map([...seeds].map((id) => [id, 1]));
+  const taken = new Map<string, Fractions>();
+  const contents = new Map<string, Content>();
+  // Before a subject is filled nothing of it can be anywhere, but what it will meet is being made.
+  let counts = false;
+  for (const step of book.timeline) {
+    let pool: Content = { massMg: 0, basis: 0, mine: 0 };
+    let reached = false;
     for (const p of step.postings) {
-      if (p.holdingId === null || p.massMg >= 0 || joins(p.holdingId)) continue;
-      all -= p.massMg;
-      mine -= p.massMg * contentAt(p.holdingId);
+      if (p.holdingId === null || !isTaken(p)) continue;
+      const content = contents.get(p.holdingId);
+      if (!content) continue;
+      const mg = -p.massMg;
+      pool = {
+        massMg: pool.massMg + mg,
+        basis: pool.basis + mg * content.basis,
+        mine: pool.mine + mg * content.mine,
+      };
+      content.massMg -= mg;
+      if (content.mine <= 0 && !seeds.has(p.holdingId)) continue;
+      reached = true;
+      const own = taken.get(step.id) ?? new Map<string, number>();
+      own.set(p.holdingId, content.basis > 0 ? content.mine / content.basis : 0);
+      taken.set(step.id, own);
     }
-    const fraction = all > 0 ? mine / all : 0;
-    steps.set(step.id, fraction);
+    if (reached) steps.set(step.id, pool.basis > 0 ? pool.mine / pool.basis : 0);
     for (const p of step.postings) {
-      if (p.holdingId === null || p.massMg <= 0 || seeds.has(p.holdingId)) continue;
-      const there = book.balanceAt(p.holdingId, step.at, step.order).massMg;
-      const known = mass.get(p.holdingId);
-      const share = known && known.all > 0 ? known.mine / known.all : 0;
-      const sum = { mine: share * there + fraction * p.massMg, all: there + p.massMg };
-      mass.set(p.holdingId, sum);
-      holdings.set(p.holdingId, sum.all > 0 ? sum.mine / sum.all : 0);
-      enqueue(p.holdingId);
+      if (p.holdingId === null || p.massMg <= 0) continue;
+      const content = contents.get(p.holdingId) ?? { massMg: 0, basis: 0, mine: 0 };
+      contents.set(p.holdingId, content);
+      const had = content.massMg;
+      const share = addedShares(book, p.holdingId, pool, side, content);
+      const total = had + p.massMg;
+      const blend = (before: number, added: number): number => (before * Math.max(0, had) + added * p.massMg) / total;
+      content.basis = total > 0 ? blend(content.basis, share.basis) : share.basis;
+      content.mine = seeds.has(p.holdingId) ? content.basis : total > 0 ? blend(content.mine, share.mine) : share.mine;
+      content.massMg = total;
+      if (seeds.has(p.holdingId)) counts ||= content.basis > 0;
+      else if (content.mine > 0 || holdings.has(p.holdingId))
+        holdings.set(p.holdingId, content.basis > 0 ? content.mine / content.basis : 0);
     }
   }
-  return { steps, holdings };
+  return { steps, holdings, taken, side, counts };
+}
+
+const isTaken = (p: Posting): boolean => p.massMg < 0 || (p.massMg === 0 && p.pieces < 0);
+
+/** What each gram that is put in a holding counts for. */
+function addedShares(
+  book: Book,
+  holdingId: string,
+  pool: Content,
+  side: Side,
+  there: Content,
+): Pick<Content, 'basis' | 'mine'> {
+  if (pool.massMg <= 0) {
+    // From outside the door; or grams that a count found, which are of what was there.
+    if (there.basis > 0) return there;
+    const fromPantry = book.holding(holdingId).kind === 'ingredient';
+    return { basis: side === 'mass' || !fromPantry ? 1 : 0, mine: 0 };
+  }
+  // What joined belongs to what it joined: every gram of worked goods counts alike.
+  if (side === 'goods') return { basis: 1, mine: pool.basis > 0 ? pool.mine / pool.basis : 0 };
+  return { basis: pool.basis / pool.massMg, mine: pool.mine / pool.massMg };
 }
 
 export interface FlowStep {

@@ -8,6 +8,7 @@ import {
   type OriginVerdict,
   type Root,
 } from '@wunsch/core/recipe/cocoa';
+import { barsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Workshop } from '../workshop/workshop';
 import { YieldIndex } from './yield-index';
@@ -184,12 +185,22 @@ export class Views {
       });
   }
 
-  private batchIndex = { version: -1, rows: new Map<string, Step[]>() };
+  private barIndex = { of: '', rows: new Map<string, BatchBars>() };
+
+  /** Bars of a batch, for every page that says how many. */
+  bars(batchId: string): BatchBars {
+    const { book, batches } = this.workshop;
+    if (this.barIndex.of !== book.state)
+      this.barIndex = { of: book.state, rows: barsByBatch(book, (id) => batches.has(id)) };
+    return this.barIndex.rows.get(batchId) ?? { made: 0, massMg: 0, standing: 0, sold: 0 };
+  }
+
+  private batchIndex = { of: '', rows: new Map<string, Step[]>() };
 
   /** Steps in force that name a batch, in order. */
   stepsOfBatch(batchId: string): Step[] {
     const { book } = this.workshop;
-    if (this.batchIndex.version !== book.version) {
+    if (this.batchIndex.of !== book.state) {
       const rows = new Map<string, Step[]>();
       for (const step of book.timeline) {
         if (step.batchId === null) continue;
@@ -197,7 +208,7 @@ export class Views {
         if (list) list.push(step);
         else rows.set(step.batchId, [step]);
       }
-      this.batchIndex = { version: book.version, rows };
+      this.batchIndex = { of: book.state, rows };
     }
     return this.batchIndex.rows.get(batchId) ?? [];
   }

@@ -9,11 +9,11 @@ import type { Views } from '../ledger/views';
 import { lossWatch } from './series';
 
 const MONTH_MS = 30.4375 * 86_400_000;
-const remembered = new WeakMap<Views, { version: number; books: Map<string, LossBookView> }>();
+const remembered = new WeakMap<Views, { version: string; books: Map<string, LossBookView> }>();
 
 /** Where the grams went over some months, for all lots or one family; worked out once for each state of the book. */
 export function lossBook(views: Views, months: number, family: string | null): LossBookView {
-  const { version } = views.workshop.book;
+  const version = views.workshop.book.state;
   let known = remembered.get(views);
   if (known?.version !== version) {
     known = { version, books: new Map() };

@@ -153,17 +153,17 @@ const FRESH_MS = 270 * DAY_MS;
 /** Clearer than this, or nobody is called. */
 const CLEAR = 3;
 
-const remembered = new WeakMap<Views, { version: number; watch: LossWatch[] }>();
+const remembered = new WeakMap<Views, { version: string; watch: LossWatch[] }>();
 
 /** Stations that have left their level for the worse lately; worked out once for each state of the book. */
 export function lossWatch(views: Views): LossWatch[] {
   const { book } = views.workshop;
   const known = remembered.get(views);
-  if (known?.version === book.version) return known.watch;
+  if (known?.version === book.state) return known.watch;
   const watch = (Object.keys(YIELD_STEP) as WatchedStation[]).flatMap((station) =>
     (['yield', 'unaccounted'] as const).flatMap((metric) => watchOne(views, station, metric)),
   );
-  remembered.set(views, { version: book.version, watch });
+  remembered.set(views, { version: book.state, watch });
   return watch;
 }
 

@@ -7,7 +7,7 @@ import { param } from '../ledger/plugin';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import { batchView, lotView, traceView } from './views';
+import { batchView, lotView, tenth, traceView } from './views';
 
 /** Batches, lots, stock, search, and traces both ways. */
 export function traceRoutes(router: Router, views: Views): void {
@@ -105,10 +105,7 @@ function batchRow(views: Views, batchId: string): unknown {
     chargedMg: book.entriesOf(batchId).reduce((sum, { massMg }) => sum + Math.max(0, massMg), 0),
     cocoaPct: views.cocoa(batchId).cocoaPct,
     family: views.family(batchId),
-    bars: steps.reduce(
-      (sum, step) => (step.kind === 'mould' ? sum + (step.command as { goodPieces: number }).goodPieces : sum),
-      0,
-    ),
+    bars: tenth(views.bars(batchId).made),
     score: scores.length > 0 ? scores.reduce((a, b) => a + b, 0) / scores.length : null,
   };
 }

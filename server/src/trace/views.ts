@@ -2,7 +2,14 @@ import type { BatchView, CostView, LotView, StreamStation, TraceView } from '@wu
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
-import { downstream, fillingShares, greenMg, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
+import {
+  downstream,
+  fillingShares,
+  greenMg,
+  flowByStation,
+  upstream,
+  type Fractions,
+} from '@wunsch/core/trace/flow';
 import { STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import type { Views } from '../ledger/views';
 
@@ -25,11 +32,6 @@ function asStream(views: Views, fractions: Fractions, holdings: Fractions): Stre
   return rows;
 }
 
-const soldPieces = (step: Step, holdings: Fractions): number =>
-  step.kind === 'sell'
-    ? step.postings.reduce((sum, p) => (p.holdingId !== null && holdings.has(p.holdingId) ? sum - p.pieces : sum), 0)
-    : 0;
-
 /** Everything about one batch: where its grams came from, went, and stand; what it costs. */
 export function batchView(views: Views, batch: Batch): BatchView {
   const { book, valuation, routes } = views.workshop;
@@ -37,12 +39,12 @@ export function batchView(views: Views, batch: Batch): BatchView {
   const charges = own.filter(({ kind }) => kind === 'charge');
   const emptying = own.find(({ kind }) => kind === 'discharge');
   const back = upstream(book, new Map(charges.map((step) => [step.id, 1])));
-  const forward = downstream(book, [batch.id]);
+  const forward = downstream(book, [batch.id], 'goods');
   const fractions: Fractions = new Map([...forward.steps, ...back]);
   const stream = asStream(views, fractions, forward.holdings);
   const makeUp = valuation.makeUp(batch.id);
   const inBowl = charges.reduce((sum, step) => sum + bowlIn(step, batch.id), 0);
-  const bars = barsOf(views, forward);
+  const bars = views.bars(batch.id);
   const cacaoShare =
     views.cocoa(batch.id).lots.length > 0
       ? [...makeUp].reduce((sum, [root, share]) => (views.workshop.lots.has(root) ? sum + share : sum), 0)
@@ -86,7 +88,7 @@ export function batchView(views: Views, batch: Batch): BatchView {
       .filter(({ inMg, goodMg }) => inMg > 0 && goodMg > 0)
       .map(({ station, goodMg, inMg }) => ({ station, value: goodMg / inMg })),
     beanToBar: bars.massMg > 0 && green > 0 ? (bars.massMg * cacaoShare) / green : null,
-    bars: { made: bars.made, standing: bars.standing, sold: bars.sold },
+    bars: { made: tenth(bars.made), standing: tenth(bars.standing), sold: tenth(bars.sold) },
     standing,
     cost: costView(views, batch.id, fractions, forward.holdings),
     readings: views.readings(batch.id),
@@ -104,39 +106,11 @@ export function batchView(views: Views, batch: Batch): BatchView {
   };
 }
 
+/** To a tenth: shares of bars are no whole numbers, and binary fractions no news. */
+export const tenth = (value: number): number => Math.round(value * 10) / 10;
+
 const bowlIn = (step: Step, batchId: string): number =>
   step.postings.reduce((sum, p) => (p.holdingId === batchId && p.massMg > 0 ? sum + p.massMg : sum), 0);
-
-function barsOf(
-  views: Views,
-  forward: ReturnType<typeof downstream>,
-): { made: number; massMg: number; standing: number; sold: number } {
-  const { book } = views.workshop;
-  const sum = { made: 0, massMg: 0, standing: 0, sold: 0 };
-  for (const [stepId, share] of forward.steps) {
-    const step = book.steps.get(stepId);
-    if (!step) continue;
-    for (const p of step.postings) {
-      if (step.kind === 'mould' && p.holdingId !== null && p.pieces > 0 && book.holding(p.holdingId).kind === 'bars') {
-        sum.made += p.pieces;
-        sum.massMg += p.massMg * share;
-      }
-    }
-    sum.sold += soldPieces(step, forward.holdings);
-    if (step.kind !== 'remelt' && step.kind !== 'temper') continue;
-    for (const p of step.postings) {
-      // Bars that went back were not made after all.
-      if (p.holdingId === null || p.pieces >= 0 || book.holding(p.holdingId).kind === 'seconds') continue;
-      sum.made += p.pieces;
-      sum.massMg += p.massMg * share;
-    }
-  }
-  for (const holdingId of forward.holdings.keys()) {
-    const { kind } = book.holding(holdingId);
-    if (kind === 'bars' || kind === 'packed') sum.standing += book.balance(holdingId).pieces;
-  }
-  return sum;
-}
 
 function costView(views: Views, batchId: string, fractions: Fractions, holdings: Fractions): CostView {
   const { book, valuation } = views.workshop;
@@ -252,10 +226,7 @@ export function lotView(views: Views, lotId: string): LotView {
         const scores = steps
           .filter(({ kind }) => kind === 'taste')
           .map((step) => (step.command as CommandOf<'taste'>).score);
-        const bars = steps.reduce(
-          (sum, step) => (step.kind === 'mould' ? sum + (step.command as CommandOf<'mould'>).goodPieces : sum),
-          0,
-        );
+        const bars = tenth(views.bars(id).made);
         const share = views.cocoa(id).lots.find((lot) => lot.lotId === lotId)?.share ?? 0;
         return [
           { batch, share, bars, score: scores.length > 0 ? scores.reduce((a, b) => a + b, 0) / scores.length : null },
@@ -339,14 +310,14 @@ export function traceView(views: Views, code: string): TraceView {
         const step = book.steps.get(stepId);
         if (step?.kind !== 'sell') return [];
         return step.postings
-          .filter((p) => p.holdingId !== null && forward.holdings.has(p.holdingId))
+          .filter((p) => p.holdingId !== null && forward.taken.get(stepId)?.has(p.holdingId))
           .map((p) => ({
             at: step.at,
             to: (step.command as CommandOf<'sell'>).to,
             code: book.holding(p.holdingId ?? '').code,
             pieces: -p.pieces,
             massMg: -p.massMg,
-            share: forward.holdings.get(p.holdingId ?? '') ?? 0,
+            share: forward.taken.get(stepId)?.get(p.holdingId ?? '') ?? 0,
           }));
       }),
     },

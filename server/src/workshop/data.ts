@@ -162,15 +162,13 @@ function checkByLedger(changes: Pick<ReturnType<typeof noChanges>, 'holdings' | 
     if (typeof holding.code !== 'string') throw badRestore(`holdings.${index}`, `Holding ${index + 1} has no code.`);
     trial.addHolding(holding);
   });
-  changes.steps.forEach((step, index) => {
-    try {
-      trial.check([step]);
-      trial.insert(step);
-    } catch (error) {
-      const detail = error instanceof DomainError ? error.message : 'It cannot be read.';
-      throw badRestore(`steps.${index}`, `Step ${index + 1}: ${detail}`);
-    }
-  });
+  try {
+    for (const step of changes.steps) trial.insert(step);
+    trial.checkWhole();
+  } catch (error) {
+    const detail = error instanceof DomainError ? error.message : 'A step cannot be read.';
+    throw badRestore('steps', detail);
+  }
 }
 
 /** A restore is one document: ten years of work are some hundred megabytes. */

@@ -1,11 +1,11 @@
 import { nanoid } from 'nanoid';
 import { mayBeWorked, type LotStanding } from '@wunsch/core/beans/state';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { emptyingAgain } from '@wunsch/core/grind/reworked';
-import { Book } from '@wunsch/core/ledger/book';
+import { Book, type Position } from '@wunsch/core/ledger/book';
 import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands';
 import { hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
 import { planStep } from '@wunsch/core/ledger/plan';
+import { cannotFollow, consequences, Revision, type Consequence } from '@wunsch/core/ledger/revision';
 import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
@@ -163,7 +163,12 @@ export class Workshop extends Lists {
     }
   }
 
-  private context(at: number, order: number, oldSlots: Record<string, string>, machineId: string | null): PlanContext {
+  private context(
+    { at, order }: Position,
+    old: Step | undefined,
+    machineId: string | null,
+    on = new Revision(this.book),
+  ): PlanContext {
     const find = <T>(map: Map<string, T>, id: string, what: string, path: string): T => {
       const found = map.get(id);
       if (!found)
@@ -176,7 +181,9 @@ export class Workshop extends Lists {
       book: this.book,
       at,
       order,
-      oldSlots,
+      before: (holdingId) => on.before(holdingId, { at, order }, old?.id),
+      first: old ? this.book.firstVersion(old) : null,
+      oldSlots: old?.slots ?? {},
       machineId,
       route: (id) => find(this.routes, id, 'route', 'routeId'),
       batch: (id) => find(this.batches, id, 'batch', 'batchId'),
@@ -215,10 +222,10 @@ export class Workshop extends Lists {
     const order = old?.order ?? seq;
     const counters = new Map(this.counters);
     try {
-      const plan = planStep(command, this.context(at, order, old?.slots ?? {}, head.machineId));
+      const plan = planStep(command, this.context({ at, order }, old, head.machineId));
       const step = this.stepFrom(plan, command, head, at, seq, order, correction);
       // Check before anything is entered: holdings first, as the check looks them up.
-      const steps = [step, ...this.following(step, old, seq)];
+      const steps = this.withHoldings(plan, () => [step, ...this.following(step)]);
       this.enter(plan, steps, finishing);
       if (old && plan.lot) this.correctLot(step, plan, command);
       return step;
@@ -281,26 +288,62 @@ export class Workshop extends Lists {
         labourMilli: milliFromMajor((head.minutes / 60) * this.settings.wagePerHour),
         energyMilli: milliFromMajor(head.energyKwh * this.settings.energyPerKwh),
         revenueMilli: plan.revenueMilli,
+        ...(plan.takingsMilli ? { takingsMilli: plan.takingsMilli } : {}),
       },
       postings: plan.postings,
     };
   }
 
-  /** What a step changes behind a bowl's emptying, if anything. */
-  private following(step: Step, old: Step | undefined, seq: number): Step[] {
-    const again = emptyingAgain(this.book, step, old, { id: nanoid(12), seq: seq + 1, recordedAt: this.now() });
-    return again === null ? [] : [again];
+  /**
+   * New versions of the later steps that a change reaches.
+   *
+   * @param edits commands corrected along with it, by step id
+   * @throws DomainError `ledger/later-step` naming a step that cannot stand as it was entered
+   */
+  private following(step: Step, edits?: ReadonlyMap<string, Command>): Step[] {
+    const reached = this.reached(step, edits);
+    const stuck = reached.find(({ plan }) => plan === null);
+    if (stuck) throw cannotFollow(stuck);
+    return reached.flatMap(({ next }) => next ?? []);
+  }
+
+  /** The later steps that a change reaches, with their new versions, in the order of the work. */
+  private reached(step: Step, edits?: ReadonlyMap<string, Command>): (Consequence & { next: Step | null })[] {
+    let { seq } = step;
+    const made = new Map<string, Step>();
+    const version = (old: Step, command: Command, plan: StepPlan): Step => {
+      const next: Step = {
+        ...old,
+        id: nanoid(12),
+        seq: (seq += 1),
+        recordedAt: step.recordedAt,
+        personId: step.personId,
+        supersedes: old.id,
+        reason: edits?.has(old.id) ? (step.reason ?? '') : 'Worked out again: what it was made from changed.',
+        command,
+        slots: plan.slots,
+        money: {
+          ...old.money,
+          purchaseMilli: plan.purchaseMilli,
+          revenueMilli: plan.revenueMilli,
+          ...(plan.takingsMilli ? { takingsMilli: plan.takingsMilli } : {}),
+        },
+        postings: plan.postings,
+      };
+      made.set(old.id, next);
+      return next;
+    };
+    const plan = (command: Command, old: Step, on: Revision): StepPlan =>
+      planStep(command, this.context(old, old, old.machineId, on));
+    return consequences(this.book, [step], plan, version, edits).map((row) => ({
+      ...row,
+      next: made.get(row.old.id) ?? null,
+    }));
   }
 
   private enter(plan: StepPlan, steps: Step[], finishing?: string): void {
     const [first] = steps;
-    for (const holding of plan.holdings) this.book.holdings.set(holding.id, holding);
-    try {
-      this.book.check(steps, this.reserved(finishing));
-    } catch (error) {
-      for (const holding of plan.holdings) this.book.holdings.delete(holding.id);
-      throw error;
-    }
+    this.withHoldings(plan, () => this.book.check(steps, this.reserved(finishing)));
     for (const holding of plan.holdings) {
       holding.madeBy = first?.id ?? '';
       this.book.addHolding(holding);
@@ -316,6 +359,16 @@ export class Workshop extends Lists {
       this.pending.batches.push(plan.batch);
     }
     for (const step of steps) this.insert(step);
+  }
+
+  /** Does something while the holdings that a plan would make can be looked up. */
+  private withHoldings<T>(plan: StepPlan, work: () => T): T {
+    for (const holding of plan.holdings) this.book.holdings.set(holding.id, holding);
+    try {
+      return work();
+    } finally {
+      for (const holding of plan.holdings) this.book.holdings.delete(holding.id);
+    }
   }
 
   private insert(step: Step): void {
@@ -363,7 +416,7 @@ export class Workshop extends Lists {
       money: { purchaseMilli: 0, labourMilli: 0, energyMilli: 0, revenueMilli: 0 },
       postings: [],
     };
-    const steps = [step, ...this.following(step, old, step.seq)];
+    const steps = [step, ...this.following(step)];
     this.book.check(steps, this.reserved());
     for (const row of steps) this.insert(row);
     return step;

@@ -1,0 +1,100 @@
+import type { Book } from '../ledger/book';
+import type { Step } from '../ledger/types';
+
+/** Bars of one batch, by its share of the pours and tubs they came from: not always whole. */
+export interface BatchBars {
+  /** Moulded, less those that went back to be melted. */
+  made: number;
+  massMg: number;
+  /** In bars and packs that are still here. */
+  standing: number;
+  sold: number;
+}
+
+/** A holding's chocolate while the book is read: grams, and the share of each batch in a gram. */
+interface Content {
+  massMg: number;
+  shares: Map<string, number>;
+}
+
+const NONE: BatchBars = { made: 0, massMg: 0, standing: 0, sold: 0 };
+
+/**
+ * The bars of every batch, in one pass through the book. A pour of two batches gives each its share by weight;
+ * what joins from the pantry after the bowl belongs to what it joins. A batch's own bowl is all its own, whatever
+ * was put in it.
+ */
+export function barsByBatch(book: Book, isBatch: (holdingId: string) => boolean): Map<string, BatchBars> {
+  const bars = new Map<string, BatchBars>();
+  const contents = new Map<string, Content>();
+  const count = (shares: ReadonlyMap<string, number>, part: keyof BatchBars, amount: number): void => {
+    for (const [batchId, share] of shares) {
+      const row = bars.get(batchId) ?? { ...NONE };
+      row[part] += amount * share;
+      bars.set(batchId, row);
+    }
+  };
+  for (const step of book.timeline) {
+    const pool = takeOut(book, step, contents, count);
+    for (const p of step.postings) {
+      if (p.holdingId === null || p.massMg <= 0) continue;
+      const own = isBatch(p.holdingId);
+      if (!own && pool.size === 0) {
+        // Grams that a count found are of what was there.
+        const there = contents.get(p.holdingId);
+        if (there) there.massMg += p.massMg;
+        continue;
+      }
+      const content = contents.get(p.holdingId) ?? { massMg: 0, shares: new Map<string, number>() };
+      contents.set(p.holdingId, content);
+      blend(content, pool, p.massMg);
+      if (own) content.shares.set(p.holdingId, 1);
+      if (step.kind !== 'mould' || p.pieces <= 0 || book.holding(p.holdingId).kind !== 'bars') continue;
+      count(pool, 'made', p.pieces);
+      count(pool, 'massMg', p.massMg);
+    }
+  }
+  for (const [holdingId, { shares }] of contents) {
+    const { kind } = book.holding(holdingId);
+    if (kind === 'bars' || kind === 'packed') count(shares, 'standing', book.balance(holdingId).pieces);
+  }
+  return bars;
+}
+
+/** What a step takes of batches, as shares of the worked goods it takes; counts what was sold or went back. */
+function takeOut(
+  book: Book,
+  step: Step,
+  contents: Map<string, Content>,
+  count: (shares: ReadonlyMap<string, number>, part: keyof BatchBars, amount: number) => void,
+): Map<string, number> {
+  const pool = new Map<string, number>();
+  let worked = 0;
+  for (const p of step.postings) {
+    if (p.holdingId === null || p.massMg >= 0) continue;
+    const { kind } = book.holding(p.holdingId);
+    if (kind === 'ingredient') continue;
+    worked -= p.massMg;
+    const content = contents.get(p.holdingId);
+    if (!content) continue;
+    for (const [batchId, share] of content.shares) pool.set(batchId, (pool.get(batchId) ?? 0) - p.massMg * share);
+    content.massMg += p.massMg;
+    if (p.pieces >= 0) continue;
+    if (step.kind === 'sell') count(content.shares, 'sold', -p.pieces);
+    if ((step.kind === 'remelt' || step.kind === 'temper') && kind !== 'seconds') {
+      count(content.shares, 'made', p.pieces);
+      count(content.shares, 'massMg', p.massMg);
+    }
+  }
+  for (const [batchId, mg] of pool) pool.set(batchId, mg / worked);
+  return pool;
+}
+
+function blend(content: Content, pool: ReadonlyMap<string, number>, addedMg: number): void {
+  const had = Math.max(0, content.massMg);
+  const total = had + addedMg;
+  for (const [batchId, share] of content.shares) content.shares.set(batchId, (share * had) / total);
+  for (const [batchId, share] of pool)
+    content.shares.set(batchId, (content.shares.get(batchId) ?? 0) + (share * addedMg) / total);
+  content.massMg = total;
+}
