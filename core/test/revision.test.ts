@@ -26,7 +26,16 @@ describe('recall shares', () => {
       const bench = new Bench();
       const a = made(bench.lot(5_000));
       const c = made(bench.lot(5_000));
-      const [one, two] = first === 'a' ? ([[a, 900], [c, 300]] as const) : ([[c, 300], [a, 900]] as const);
+      const [one, two] =
+        first === 'a'
+          ? ([
+              [a, 900],
+              [c, 300],
+            ] as const)
+          : ([
+              [c, 300],
+              [a, 900],
+            ] as const);
       const bowl = made(charge(bench, one[0], one[1]));
       charge(bench, two[0], two[1], bowl);
       expect(downstream(bench.book, [a]).holdings.get(bowl)).toBeCloseTo(0.75, 12);

@@ -17,6 +17,7 @@ import { lossRoutes } from './losses/plugin';
 import { LiveRoasts } from './roast/live';
 import { roastCalculators } from './roast/calculators';
 import { roastRoutes } from './roast/plugin';
+import { moneyRoutes } from './money/plugin';
 import { traceRoutes } from './trace/plugin';
 import { dataRoutes } from './workshop/data';
 import { workshopRoutes } from './workshop/plugin';
@@ -97,6 +98,7 @@ export async function buildApp({
   dataRoutes(router);
   ledgerRoutes(router, views);
   traceRoutes(router, views);
+  moneyRoutes(router);
   const probe = new CoreProbe();
   const roastProbe = new SimulatedRoastProbe();
   const live = new LiveRoasts(workshop, roastProbe);

@@ -1,3 +1,4 @@
+import type { Command } from '../ledger/commands';
 import type { LossWatch } from './losses';
 import type { Batch, HoldingKind, LossCause, LotFacts, Material, StepKind } from '../ledger/types';
 import type { YieldJudgement, YieldPoint } from '../ledger/yields';
@@ -285,4 +286,19 @@ export interface Problem {
   detail: string;
   errors: { path: string; message: string }[];
   facts?: Record<string, unknown>;
+}
+
+/** What a correction would do to the later steps that it reaches. */
+export interface CorrectionPreview {
+  steps: {
+    before: StepView;
+    /** As it was entered, and as it is proposed now. */
+    entered: Command;
+    command: Command;
+    /** What would move; null while `problem` stands against it. */
+    after: LineView[] | null;
+    problem: string | null;
+  }[];
+  /** What still stands against all of it together. */
+  problem: string | null;
 }

@@ -1,3 +1,5 @@
+import { mondayOf } from '../units/zone';
+
 export interface TrapCount {
   /** When the trap was emptied, UTC ms. */
   at: number;
@@ -8,7 +10,7 @@ export interface TrapCount {
 }
 
 export interface TrapWeek {
-  /** Monday 00:00 UTC of that week, ms. */
+  /** Monday 00:00 of that week in the workshop's zone, UTC ms. */
   from: number;
   moths: number;
   trapDays: number;
@@ -18,15 +20,12 @@ export interface TrapWeek {
 
 const DAY_MS = 86_400_000;
 const WEEK_MS = 7 * DAY_MS;
-/** 1970-01-05 was a Monday. */
-const FIRST_MONDAY = 4 * DAY_MS;
-export const mondayOf = (at: number): number => Math.floor((at - FIRST_MONDAY) / WEEK_MS) * WEEK_MS + FIRST_MONDAY;
 
-/** Adds counts up by week, oldest first; weeks without a count are left out. */
-export function trapWeeks(counts: readonly TrapCount[]): TrapWeek[] {
+/** Adds counts up by week in the workshop's zone, oldest first; weeks without a count are left out. */
+export function trapWeeks(counts: readonly TrapCount[], zone: string): TrapWeek[] {
   const weeks = new Map<number, TrapWeek>();
   for (const { at, moths, days } of counts) {
-    const from = mondayOf(at);
+    const from = mondayOf(at, zone);
     const week = weeks.get(from) ?? { from, moths: 0, trapDays: 0, rate: 0 };
     week.moths += moths;
     week.trapDays += days;

@@ -82,6 +82,7 @@ const alike = (a: readonly Posting[], b: readonly Posting[]): boolean => sorted(
  * @param changed new steps and corrections, in the order of the work
  * @param plan plans a command in the place of a step; @param version makes the new version of a step from its plan
  * @param edits commands that are corrected along with it, by step id
+ * @param propose whether grams that are not there any more are taken as they are there now (see `takeWhatIsThere`)
  * @returns the later steps that come out otherwise, or cannot stand, in the order of the work
  */
 export function consequences(
@@ -90,6 +91,7 @@ export function consequences(
   plan: Plan,
   version: (old: Step, command: Command, plan: StepPlan) => Step,
   edits: ReadonlyMap<string, Command> = new Map(),
+  propose = false,
 ): Consequence[] {
   const now = new Revision(book);
   const untouched = new Revision(book);
@@ -118,12 +120,13 @@ export function consequences(
   for (let step = waiting.pop(); step; step = waiting.pop()) {
     if (!now.has(step.id)) continue;
     const entered = step.command as Command;
-    const command = edits.get(step.id) ?? entered;
+    const edit = edits.get(step.id) ?? (propose ? takeWhatIsThere(step, untouched, now) : null);
+    const command = edit ?? entered;
     const before = attempt(() => plan(entered, step as Step, untouched));
     // A step that today's rules would refuse as it stands is left as it is, unless it is corrected along.
-    if (!before.plan && !edits.has(step.id)) continue;
+    if (!before.plan && !edit) continue;
     const after = attempt(() => plan(command, step as Step, now));
-    if (after.plan && before.plan && !edits.has(step.id) && alike(before.plan.postings, after.plan.postings)) continue;
+    if (after.plan && before.plan && !edit && alike(before.plan.postings, after.plan.postings)) continue;
     found.push({ old: step, command, ...after });
     if (!after.plan) continue;
     const next = version(step, command, after.plan);
@@ -132,6 +135,35 @@ export function consequences(
     touch(step.postings, step);
   }
   return found;
+}
+
+/**
+ * What a later step would have taken from changed holdings: all of it where it took all, no more than there is
+ * where it took a part. What came out of it was weighed, and stays.
+ *
+ * @returns the step's command with other sources, or null where nothing of it changes
+ */
+export function takeWhatIsThere(step: Step, was: Revision, is: Revision): Command | null {
+  const command = step.command as Command;
+  if (!('sources' in command)) return null;
+  const sums = (on: Revision, holdingId: string): Balance => sumOf(on.before(holdingId, step, step.id));
+  const left = new Map<string, number>();
+  let changed = false;
+  const sources = command.sources.map((source) => {
+    if (source.massG === undefined) return source;
+    const { holdingId } = source;
+    const there = sums(was, holdingId).massMg;
+    const now = left.get(holdingId) ?? sums(is, holdingId).massMg;
+    const took = command.sources.reduce((sum, row) => (row.holdingId === holdingId ? sum + (row.massG ?? 0) : sum), 0);
+    const wanted = Math.round(source.massG * 1000);
+    const tookAll = Math.round(took * 1000) === there && took === source.massG;
+    const takes = Math.max(0, tookAll ? now : Math.min(wanted, now));
+    left.set(holdingId, now - takes);
+    if (takes === wanted) return source;
+    changed = true;
+    return { ...source, massG: takes / 1000 };
+  });
+  return changed ? ({ ...command, sources } as Command) : null;
 }
 
 function attempt(plan: () => StepPlan): { plan: StepPlan; problem: null } | { plan: null; problem: DomainError } {

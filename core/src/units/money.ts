@@ -1,28 +1,43 @@
+import { DomainError } from '../errors/domain-error';
+
 /**
- * Money in the ledger is whole *milli*: thousandths of a minor unit (of a cent, a penny), so that the
- * cost of a few grams survives being shared out, and sums stay exact.
+ * Money in the ledger is whole *milli*: hundred-thousandths of the currency's unit (thousandths of a cent where it
+ * has cents), so that the cost of a few grams survives being shared out, and sums stay exact.
  */
 export const MILLI_PER_MINOR = 1000;
 
-/** A price in major units (12.40 €) to whole milli. */
-export const milliFromMajor = (major: number): number => Math.round(major * 100 * MILLI_PER_MINOR);
+/** The largest amount of one step: sums of thousands of them stay exact integers. */
+const LARGEST_MILLI = 1e15;
+
+/** A price in major units (12.40 €) to whole milli. @throws DomainError `units/money` beyond the ledger */
+export function milliFromMajor(major: number): number {
+  const milli = Math.round(major * 100 * MILLI_PER_MINOR);
+  if (!(Math.abs(milli) <= LARGEST_MILLI))
+    throw new DomainError('units/money', 'That is more money than this ledger can hold.');
+  return milli;
+}
 
 /** Milli to major units, for showing and for sums outside the ledger. */
 export const majorFromMilli = (milli: number): number => milli / (100 * MILLI_PER_MINOR);
 
+/** Digits after the point that a currency is written with (ISO 4217): 0, 2 or 3. */
+export const coinDigits = (currency: string): number =>
+  new Intl.NumberFormat('en-GB', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+
 /**
- * An amount for people: `€12.40`, and `€0.084` where cents are too coarse.
+ * An amount for people: `€12.40`, `¥1,240`, `KWD 12.400`; one digit more where coins are too coarse: `€0.084`.
  *
  * @param milli thousandths of a minor unit
  * @param currency ISO 4217 code
  */
 export function formatMoney(milli: number, currency: string): string {
   const value = majorFromMilli(milli);
-  const fine = value !== 0 && Math.abs(value) < 0.1;
+  const digits = coinDigits(currency);
+  const fine = value !== 0 && Math.abs(value) < 10 * 10 ** -digits;
   return new Intl.NumberFormat('en-GB', {
     style: 'currency',
     currency,
-    minimumFractionDigits: 2,
-    maximumFractionDigits: fine ? 3 : 2,
+    minimumFractionDigits: digits,
+    maximumFractionDigits: fine ? digits + 1 : digits,
   }).format(value);
 }

@@ -19,6 +19,11 @@ export const settings = z.object({
   }, 'is not a time zone, as Europe/Lisbon is'),
   wagePerHour: money,
   energyPerKwh: money,
+  /** What they were before: each holds up to, and without, its day. */
+  earlierRates: z
+    .array(z.object({ until: z.iso.date('is a date like 2027-05-31'), wagePerHour: money, energyPerKwh: money }))
+    .max(500, 'are too many')
+    .default([]),
   massSystem: z.enum(['metric', 'imperial']),
   temperatureUnit: z.enum(['C', 'F']),
   /** Days that blocks rest before they are offered to temper. */
@@ -40,6 +45,7 @@ export const DEFAULT_SETTINGS: Settings = {
   timeZone: 'UTC',
   wagePerHour: 15,
   energyPerKwh: 0.3,
+  earlierRates: [],
   massSystem: 'metric',
   temperatureUnit: 'C',
   restDays: 14,

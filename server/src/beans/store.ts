@@ -19,7 +19,7 @@ export function beanStoreView(views: Views): BeanStoreView {
     .sort((a, b) => ASKING.indexOf(a.standing) - ASKING.indexOf(b.standing) || a.receivedAt - b.receivedAt);
   markNext(views, rows);
   const traps = trapCounts(views);
-  const weeks = trapWeeks(traps);
+  const weeks = trapWeeks(traps, workshop.settings.timeZone);
   return {
     rows,
     traps: { weeks: weeks.slice(-120), alarm: trapAlarm(weeks), names: [...new Set(traps.map(({ trap }) => trap))] },

@@ -9,6 +9,7 @@ export const SETTINGS: Settings = {
   timeZone: 'Europe/Lisbon',
   wagePerHour: 16.5,
   energyPerKwh: 0.27,
+  earlierRates: [],
   massSystem: 'metric',
   temperatureUnit: 'C',
   restDays: 14,

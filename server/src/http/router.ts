@@ -102,11 +102,13 @@ export class Router {
     url: string,
     summary: string,
     body: B,
-    answer: (body: z.infer<B>) => unknown,
+    answer: (body: z.infer<B>, request: FastifyRequest) => unknown,
     bodyLimit?: number,
   ): void {
     this.routes.push({ method: 'POST', url, summary, body });
-    this.app.post(url, bodyLimit === undefined ? {} : { bodyLimit }, (request) => answer(body.parse(request.body)));
+    this.app.post(url, bodyLimit === undefined ? {} : { bodyLimit }, (request) =>
+      answer(body.parse(request.body), request),
+    );
   }
 
   /**

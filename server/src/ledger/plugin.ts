@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { command, entryHead, id, startWork, type Command } from '@wunsch/core/ledger/commands';
+import type { CorrectionPreview } from '@wunsch/core/api/types';
+import { command, entryHead, id, startWork, type Command, type EntryHead } from '@wunsch/core/ledger/commands';
 import { STATIONS } from '@wunsch/core/workshop/stations';
 import type { Step } from '@wunsch/core/ledger/types';
 import type { Router } from '../http/router';
@@ -9,6 +10,11 @@ import { dueItems, floorView } from './floor';
 import type { Views } from './views';
 
 const entry = entryHead.extend({ command });
+/** Later steps that are corrected along with the first, all or none. */
+const along = z
+  .array(z.object({ stepId: id, command }))
+  .max(2000, 'are too many at once')
+  .default([]);
 const reason = z.string().trim().min(3, 'says why, in a word or two').max(500);
 
 /** Where each kind of step is posted; the step itself is checked by its own schema. */
@@ -51,9 +57,30 @@ export function ledgerRoutes(router: Router, views: Views): void {
     'POST',
     '/api/ledger/steps/:id/correct',
     'Supersede a step',
-    entry.extend({ reason }),
-    ({ command: entered, reason: why, ...head }, request) =>
-      answer(workshop.record(entered, head, { supersedes: param(request.params, 'id'), reason: why })),
+    entry.extend({ reason, along }),
+    ({ command: entered, reason: why, along: later, ...head }, request) =>
+      answer(
+        workshop.record(
+          entered,
+          head,
+          { supersedes: param(request.params, 'id'), reason: why },
+          undefined,
+          new Map(later.map((row) => [row.stepId, row.command])),
+        ),
+      ),
+  );
+  router.calc(
+    '/api/ledger/steps/:id/preview',
+    'What a correction would do to every later step, with proposals; enters nothing',
+    entry.extend({ along }),
+    ({ command: entered, along: later, ...head }, request) =>
+      previewView(
+        views,
+        entered,
+        head,
+        param(request.params, 'id'),
+        new Map(later.map((row) => [row.stepId, row.command])),
+      ),
   );
   router.write(
     'POST',
@@ -130,6 +157,27 @@ export function ledgerRoutes(router: Router, views: Views): void {
   for (const station of STATIONS) {
     router.read(`/api/${station}/bench`, `The bench at ${station}`, () => benchView(views, station));
   }
+}
+
+/** A correction and all it reaches, before and after. */
+function previewView(
+  views: Views,
+  entered: Command,
+  head: EntryHead,
+  stepId: string,
+  later: ReadonlyMap<string, Command>,
+): CorrectionPreview {
+  const { reached, problem } = views.workshop.previewCorrection(entered, head, stepId, later);
+  return {
+    steps: reached.map(({ old, command: proposed, next, problem: refused }) => ({
+      before: views.step(old),
+      command: proposed,
+      entered: old.command as Command,
+      after: next ? views.step(next).lines : null,
+      problem: refused?.message ?? null,
+    })),
+    problem: problem?.message ?? null,
+  };
 }
 
 function versions(views: Views, stepId: string): unknown {

@@ -2,14 +2,7 @@ import type { BatchView, CostView, LotView, StreamStation, TraceView } from '@wu
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
-import {
-  downstream,
-  fillingShares,
-  greenMg,
-  flowByStation,
-  upstream,
-  type Fractions,
-} from '@wunsch/core/trace/flow';
+import { downstream, fillingShares, greenMg, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
 import { STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import type { Views } from '../ledger/views';
 

@@ -3,6 +3,8 @@ import { z } from 'zod';
 import type { WorkshopView } from '@wunsch/core/api/types';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { newMachine, newMaterial, newPerson, newRoute, settings } from '@wunsch/core/workshop/schemas';
+import { changeRates } from '@wunsch/core/money/rates';
+import { dayText } from '@wunsch/core/units/zone';
 import { param } from '../ledger/plugin';
 import type { Router } from '../http/router';
 
@@ -18,7 +20,11 @@ export function workshopRoutes(router: Router): void {
     version: workshop.version,
     empty: workshop.book.steps.size === 0,
   }));
-  router.write('PUT', '/api/workshop/settings', 'Change settings', settings.omit({ demo: true }), (body) => {
+  const change = settings.omit({ demo: true, earlierRates: true }).extend({
+    /** First day of new wages and energy prices; left out, today. */
+    ratesFrom: z.iso.date('is a date like 2027-05-31').optional(),
+  });
+  router.write('PUT', '/api/workshop/settings', 'Change settings', change, ({ ratesFrom, ...body }) => {
     if (body.currency !== workshop.settings.currency && workshop.book.steps.size > 0) {
       throw new DomainError(
         'workshop/currency-fixed',
@@ -26,7 +32,9 @@ export function workshopRoutes(router: Router): void {
         [{ path: 'currency', message: 'is fixed once there is work' }],
       );
     }
-    workshop.putSettings({ ...body, demo: workshop.settings.demo });
+    const old = workshop.settings;
+    const next = { ...body, demo: old.demo, earlierRates: old.earlierRates };
+    workshop.putSettings(changeRates(old, next, ratesFrom ?? dayText(workshop.now(), body.timeZone)));
     return workshop.settings;
   });
   const known = <T>(map: Map<string, T>, id: string): T => {

@@ -9,6 +9,7 @@ import { cannotFollow, consequences, Revision, type Consequence } from '@wunsch/
 import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
+import { ratesAt } from '@wunsch/core/money/rates';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { beginRoast, elapsedS, finishRoast } from '@wunsch/core/roast/live';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
@@ -207,8 +208,15 @@ export class Workshop extends Lists {
    * Enters one step (or the new version of one) in the book; durable with the next commit.
    *
    * @param finishing the work that this step closes: what it held is free for the step
+   * @param along commands of later steps that are corrected with it, by step id: all of them or none
    */
-  record(command: Command, head: EntryHead, correction?: Correction, finishing?: string): Step {
+  record(
+    command: Command,
+    head: EntryHead,
+    correction?: Correction,
+    finishing?: string,
+    along?: ReadonlyMap<string, Command>,
+  ): Step {
     this.checkHead(head);
     const at = this.timeOf(head);
     const old = correction ? this.currentStep(correction.supersedes) : undefined;
@@ -225,12 +233,53 @@ export class Workshop extends Lists {
       const plan = planStep(command, this.context({ at, order }, old, head.machineId));
       const step = this.stepFrom(plan, command, head, at, seq, order, correction);
       // Check before anything is entered: holdings first, as the check looks them up.
-      const steps = this.withHoldings(plan, () => [step, ...this.following(step)]);
+      const steps = this.withHoldings(plan, () => [step, ...this.following(step, along)]);
       this.enter(plan, steps, finishing);
       if (old && plan.lot) this.correctLot(step, plan, command);
       return step;
     } catch (error) {
       this.counters = counters;
+      throw error;
+    }
+  }
+
+  /**
+   * What a correction would do to every later step that it reaches, with proposals; nothing is entered.
+   *
+   * @param along what was said about later steps so far, by step id
+   */
+  previewCorrection(
+    command: Command,
+    head: EntryHead,
+    supersedes: string,
+    along: ReadonlyMap<string, Command>,
+  ): { step: Step; reached: (Consequence & { next: Step | null })[]; problem: DomainError | null } {
+    const counters = new Map(this.counters);
+    const old = this.currentStep(supersedes);
+    const at = this.timeOf(head);
+    const seq = this.seq + 1;
+    try {
+      const plan = planStep(command, this.context({ at, order: old.order }, old, head.machineId));
+      const step = this.stepFrom(plan, command, head, at, seq, old.order, { supersedes, reason: '' });
+      return this.withHoldings(plan, () => {
+        const reached = this.reached(step, along, true);
+        const stuck = reached.find((row) => row.plan === null);
+        const problem = stuck
+          ? cannotFollow(stuck)
+          : this.refusalOf([step, ...reached.flatMap(({ next }) => next ?? [])]);
+        return { step, reached, problem };
+      });
+    } finally {
+      this.counters = counters;
+    }
+  }
+
+  private refusalOf(steps: readonly Step[]): DomainError | null {
+    try {
+      this.book.check(steps, this.reserved());
+      return null;
+    } catch (error) {
+      if (error instanceof DomainError) return error;
       throw error;
     }
   }
@@ -265,6 +314,7 @@ export class Workshop extends Lists {
     order: number,
     correction?: Correction,
   ): Step {
+    const rates = ratesAt(this.settings, at);
     return {
       id: nanoid(12),
       seq,
@@ -285,8 +335,8 @@ export class Workshop extends Lists {
       energyKwh: head.energyKwh,
       money: {
         purchaseMilli: plan.purchaseMilli,
-        labourMilli: milliFromMajor((head.minutes / 60) * this.settings.wagePerHour),
-        energyMilli: milliFromMajor(head.energyKwh * this.settings.energyPerKwh),
+        labourMilli: milliFromMajor((head.minutes / 60) * rates.wagePerHour),
+        energyMilli: milliFromMajor(head.energyKwh * rates.energyPerKwh),
         revenueMilli: plan.revenueMilli,
         ...(plan.takingsMilli ? { takingsMilli: plan.takingsMilli } : {}),
       },
@@ -308,7 +358,11 @@ export class Workshop extends Lists {
   }
 
   /** The later steps that a change reaches, with their new versions, in the order of the work. */
-  private reached(step: Step, edits?: ReadonlyMap<string, Command>): (Consequence & { next: Step | null })[] {
+  private reached(
+    step: Step,
+    edits?: ReadonlyMap<string, Command>,
+    propose = false,
+  ): (Consequence & { next: Step | null })[] {
     let { seq } = step;
     const made = new Map<string, Step>();
     const version = (old: Step, command: Command, plan: StepPlan): Step => {
@@ -335,7 +389,7 @@ export class Workshop extends Lists {
     };
     const plan = (command: Command, old: Step, on: Revision): StepPlan =>
       planStep(command, this.context(old, old, old.machineId, on));
-    return consequences(this.book, [step], plan, version, edits).map((row) => ({
+    return consequences(this.book, [step], plan, version, edits, propose).map((row) => ({
       ...row,
       next: made.get(row.old.id) ?? null,
     }));

@@ -3,7 +3,7 @@ import type { BeanLotView } from '@wunsch/core/api/beans';
 import { COLOURS, SMELLS } from '@wunsch/core/beans/words';
 import { send } from '../parts/api';
 import { useDraft } from '../parts/draft';
-import { Chips, NumberBox, sentTime, Tick, When } from '../parts/fields';
+import { Chips, NumberBox, Tick, When } from '../parts/fields';
 import { readNumbers } from '../parts/number';
 import { Caution, Refusal } from '../parts/pieces';
 import { NOBODY } from '../parts/save';
@@ -95,7 +95,7 @@ function FermentEntry({ lot }: { lot: BeanLotView }) {
       smell,
       colour,
     } as const;
-    if (await write(record, draft.key, sentTime(at))) draft.clear();
+    if (await write(record, draft.key, show.instant(at))) draft.clear();
   };
   return (
     <>
@@ -149,7 +149,7 @@ function DryingEntry({ lot }: { lot: BeanLotView }) {
       return fail('Nothing is filled in yet: a moisture, a weight or a raking.');
     const massG = values.mass === null ? null : show.gramsFromHeavy(values.mass);
     const record = { kind: 'drying', moisturePct: values.moisture, massG, raked, weather } as const;
-    if (await write(record, draft.key, sentTime(at))) draft.clear();
+    if (await write(record, draft.key, show.instant(at))) draft.clear();
   };
   return (
     <>

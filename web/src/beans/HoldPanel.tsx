@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import type { BeanLotView, HoldView } from '@wunsch/core/api/beans';
 import { HOLD_METHODS, USUAL_HOLD, type HoldMethod } from '@wunsch/core/beans/hold';
 import { useDraft } from '../parts/draft';
-import { Box, Chips, NumberBox, sentTime, Tick, When } from '../parts/fields';
+import { Box, Chips, NumberBox, Tick, When } from '../parts/fields';
 import { readNumber, readNumbers, unreadable } from '../parts/number';
 import { Caution, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
@@ -64,7 +64,8 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
   const read = async (): Promise<void> => {
     const typed = readNumber(temp);
     if (typed === null) return fail('Type the core temperature that was read.');
-    if (await write({ kind: 'core', tempC: show.tempIn(typed), by: 'hand' }, draft.key, sentTime(at))) draft.clear();
+    if (await write({ kind: 'core', tempC: show.tempIn(typed), by: 'hand' }, draft.key, show.instant(at)))
+      draft.clear();
   };
   const release = async (): Promise<void> => {
     if (await write({ kind: 'release', word })) draft.clear();

@@ -1,7 +1,8 @@
 import { lazy, Suspense } from 'react';
 import type { BeanStoreView } from '@wunsch/core/api/beans';
 import { useDraft } from '../parts/draft';
-import { Box, NumberBox, sentTime, When } from '../parts/fields';
+import { useShow } from '../parts/workshop';
+import { Box, NumberBox, When } from '../parts/fields';
 import { readNumbers } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { useRecords } from './records';
@@ -13,6 +14,7 @@ const YEAR_MS = 365.25 * 86_400_000;
 export function TrapsPanel({ store }: { store: BeanStoreView }) {
   const { weeks, alarm, names } = store.traps;
   const { write, busy, error, fail } = useRecords(null);
+  const show = useShow();
   const draft = useDraft('trap', () => ({ trap: names[0] ?? '', figures: { moths: '', days: '7' }, at: '' }));
   const { trap, figures, at } = draft.value;
   const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
@@ -21,7 +23,7 @@ export function TrapsPanel({ store }: { store: BeanStoreView }) {
     if (Object.keys(wrong).length > 0) return;
     if (trap.trim() === '' || values.moths === null || values.days === null)
       return fail('Name the trap, count the moths, say how many days it hung.');
-    if (await write({ kind: 'trap', trap, moths: values.moths, days: values.days }, draft.key, sentTime(at)))
+    if (await write({ kind: 'trap', trap, moths: values.moths, days: values.days }, draft.key, show.instant(at)))
       draft.clear();
   };
   const recent = weeks.filter(({ from }) => from > store.now - YEAR_MS);

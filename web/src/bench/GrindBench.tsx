@@ -238,14 +238,14 @@ function NewBatch({ view, onStarted }: { view: BenchView; onStarted: (code: stri
         submit="Start the batch"
         pickTitle="What goes into the bowl first"
         head={<RouteChoice routeId={routeId} choose={setRouteId} />}
-        finish={(values, sources, entry) => ({
+        finish={(values, sources) => ({
           note: values['note'] ?? '',
           sources,
           batch: {
-            name: entry.fields['batchName']?.text ?? '',
+            name: values['batchName'],
             routeId,
-            targetMicron: readNumber(entry.fields['targetMicron']?.text ?? '') ?? 20,
-            cocoaTargetPct: readNumber(entry.fields['cocoaTargetPct']?.text ?? ''),
+            ...(values['targetMicron'] === undefined ? {} : { targetMicron: values['targetMicron'] }),
+            cocoaTargetPct: values['cocoaTargetPct'] ?? null,
           },
         })}
         onSaved={({ step }) => step.batchCode !== null && onStarted(step.batchCode)}

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { HoldingView, WorkView } from '@wunsch/core/api/types';
 import type { Station } from '@wunsch/core/workshop/stations';
 import { send } from '../parts/api';
+import { readNumber, unreadable } from '../parts/number';
 import { StepForm, type Saved } from './StepForm';
 
 interface Props {
@@ -15,7 +16,8 @@ interface Props {
 /** Weigh in and begin: the grams stay where they were in the book until the work is weighed out. */
 export function StartForm({ station, candidates, submit, shownFirst, onStarted }: Props) {
   const [minutes, setMinutes] = useState('');
-  const planned = Number(minutes.replace(',', '.'));
+  const planned = readNumber(minutes) ?? 0;
+  const wrong = unreadable(minutes) ?? (minutes.trim() !== '' && planned <= 0 ? 'is not more than 0' : undefined);
   return (
     <StepForm
       kind="sort"
@@ -27,9 +29,10 @@ export function StartForm({ station, candidates, submit, shownFirst, onStarted }
       path="/api/ledger/works"
       submit={submit}
       shownFirst={shownFirst}
+      problem={() => (wrong === undefined ? null : `Minutes until somebody is needed: ${wrong}.`)}
       finish={() => ({})}
       send={async (entry) => {
-        const dueAt = minutes !== '' && planned > 0 ? new Date(Date.now() + planned * 60_000).toISOString() : null;
+        const dueAt = planned > 0 ? new Date(Date.now() + planned * 60_000).toISOString() : null;
         const { data } = await send<WorkView>(
           'POST',
           '/api/ledger/works',
@@ -56,8 +59,10 @@ export function StartForm({ station, candidates, submit, shownFirst, onStarted }
             value={minutes}
             onChange={(event) => setMinutes(event.target.value)}
             placeholder="–"
+            aria-invalid={wrong !== undefined}
           />
           minutes
+          {wrong !== undefined && <span className="text-sm font-semibold text-crimson">{wrong}</span>}
         </label>
       }
     />

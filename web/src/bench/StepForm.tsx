@@ -6,6 +6,7 @@ import { ApiError, send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { KIND_NAMES, Refusal } from '../parts/pieces';
 import { NOBODY } from '../parts/save';
+import { unreadable } from '../parts/number';
 import { useHere, useShow } from '../parts/workshop';
 import {
   fieldG,
@@ -51,11 +52,15 @@ interface Props {
   initial?: Fields;
   initialPicked?: readonly string[];
   suggestions?: Record<string, string>;
+  /** What is usual for what was picked: filled in while nothing is typed. */
+  propose?: (chosen: readonly HoldingView[], fields: Fields) => Record<string, string>;
   /** Grams to take of what was picked (codes) where nothing is typed; all there is when left out. */
   takeG?: (codes: readonly string[]) => number | undefined;
   station: Station | null;
   /** Fields to ask; the usual ones of this kind when left out. */
   specs?: readonly FieldSpec[];
+  /** More to ask about what was picked. */
+  ask?: (chosen: readonly HoldingView[]) => readonly FieldSpec[];
   /** Completes what the fields say to a whole command. */
   finish: (
     values: Record<string, unknown>,
@@ -87,6 +92,8 @@ interface Props {
   after?: (state: Below) => ReactNode;
   /** What of the entry cannot be read, in words: then nothing is sent. */
   problem?: (entry: Entry) => string | null;
+  /** What can be done about a refusal, from what was sent. */
+  refused?: (error: unknown, body: Record<string, unknown>) => ReactNode;
   /** Sends it another way than as a step; null means there is no step to show yet. */
   send?: (entry: Outgoing) => Promise<Saved | null>;
 }
@@ -103,6 +110,9 @@ const WHEN: FieldSpec[] = [
   { name: '~minutes', label: 'Hands-on minutes', type: 'number', optional: true, unit: 'min' },
   { name: '~kwh', label: 'Energy', type: 'number', optional: true, unit: 'kWh' },
 ];
+
+const AT: FieldSpec = { name: '~at', label: 'When', type: 'text', optional: true };
+const WHEN_FIELDS = ['~at', ...WHEN.map(({ name }) => name)];
 
 /** One entry at a bench: what is taken, what came out, the sum, who and when; a draft until it is saved. */
 export function StepForm(props: Props) {
@@ -123,10 +133,18 @@ export function StepForm(props: Props) {
   const report = useContext(SavedHere);
   const [saved, setSaved] = useState<SavedEntry | null>(null);
   const [busy, setBusy] = useState(false);
-  const { fields, picked, machineId } = draft.value;
+  const [sent, setSent] = useState<Record<string, unknown>>({});
+  const { picked, machineId } = draft.value;
   const chosen = candidates.filter(({ id }) => picked.includes(id));
+  const proposed = props.propose?.(chosen, draft.value.fields) ?? {};
+  // A proposal counts until something is typed over it.
+  const fields: Fields = {
+    ...Object.fromEntries(Object.entries(proposed).map(([name, text]) => [name, { text }])),
+    ...draft.value.fields,
+  };
   const takes = chosen.map((holding): FieldSpec => takeSpec(holding, show.mass));
-  const specs = [...takes, ...(props.specs ?? FIELDS[kind] ?? [])];
+  const asked = [...(props.ask?.(chosen) ?? []), ...(props.specs ?? FIELDS[kind] ?? [])];
+  const specs = [...takes, ...asked];
   const all = [...specs, ...WHEN];
   const suggestions: Record<string, string> = { ...props.suggestions };
   const wantedG = props.takeG?.(chosen.map(({ code }) => code));
@@ -152,7 +170,7 @@ export function StepForm(props: Props) {
             return { holdingId: holding.id, pieces: readNumber(state?.text ?? '') ?? holding.pieces };
           return { holdingId: holding.id, massG: fieldG(state) ?? usualG.get(holding.id) ?? 0 };
         });
-  const read = readFields(kind, fields, temperatureUnit);
+  const read = readFields(kind, fields, temperatureUnit, asked);
   const inMg = fixed
     ? fixed.reduce((sum, { massMg }) => sum + massMg, 0)
     : chosen.reduce((sum, holding, index) => {
@@ -171,11 +189,15 @@ export function StepForm(props: Props) {
       setError(new Error(NOBODY));
       return;
     }
-    const wanted = new Set((props.specs ?? FIELDS[kind] ?? []).map(({ name }) => name));
+    const wanted = new Set(asked.map(({ name }) => name));
     const wrong = Object.fromEntries(Object.entries(read.problems).filter(([name]) => wanted.has(name)));
-    for (const spec of takes)
-      if ((fields[spec.name]?.text ?? '') !== '' && readNumber(fields[spec.name]?.text ?? '') === null)
-        wrong[spec.name] = 'is not a number';
+    for (const { name } of [...takes, ...WHEN]) {
+      const unread = unreadable(fields[name]?.text ?? '');
+      if (unread !== undefined) wrong[name] = unread;
+    }
+    const when = fields['~at']?.text ?? '';
+    const at = show.instant(when);
+    if (when !== '' && at === undefined) wrong['~at'] = 'is no time';
     if (candidates.length > 0 && !fixed && chosen.length === 0) {
       setError(new Error('Choose what goes in.'));
       setProblems(wrong);
@@ -186,7 +208,7 @@ export function StepForm(props: Props) {
       setError(
         new Error(
           `Look again at: ${Object.keys(wrong)
-            .map((name) => all.find((spec) => spec.name === name)?.label ?? name)
+            .map((name) => [...all, AT].find((spec) => spec.name === name)?.label ?? name)
             .join(', ')}.`,
         ),
       );
@@ -197,7 +219,6 @@ export function StepForm(props: Props) {
       setError(new Error(unread));
       return;
     }
-    const at = fields['~at']?.text ?? '';
     setBusy(true);
     try {
       if (props.send) {
@@ -205,26 +226,23 @@ export function StepForm(props: Props) {
           sources: sourcesOf().filter(({ massG, pieces }) => (pieces ?? 0) + (massG ?? 0) > 0),
           personId,
           machineId,
-          at: at === '' ? undefined : new Date(at).toISOString(),
+          at,
           key: draft.key,
         });
         draft.clear();
         return;
       }
-      const answer = await send<Saved>(
-        'POST',
-        path,
-        {
-          command: { kind, ...finish(read.values, sourcesOf(), draft.value) },
-          personId,
-          machineId,
-          minutes: readNumber(fields['~minutes']?.text ?? '') ?? props.minutes ?? 0,
-          energyKwh: readNumber(fields['~kwh']?.text ?? '') ?? props.kwh ?? 0,
-          ...(at === '' ? {} : { at: new Date(at).toISOString() }),
-          ...props.extra?.(draft.value),
-        },
-        draft.key,
-      );
+      const body = {
+        command: { kind, ...finish(read.values, sourcesOf(), draft.value) },
+        personId,
+        machineId,
+        minutes: readNumber(fields['~minutes']?.text ?? '') ?? props.minutes ?? 0,
+        energyKwh: readNumber(fields['~kwh']?.text ?? '') ?? props.kwh ?? 0,
+        ...(at === undefined ? {} : { at }),
+        ...props.extra?.(draft.value),
+      };
+      setSent(body);
+      const answer = await send<Saved>('POST', path, body, draft.key);
       draft.clear();
       setProblems({});
       const note = { saved: answer.data, replayed: answer.replayed };
@@ -249,7 +267,7 @@ export function StepForm(props: Props) {
   const machines = station === null ? [] : view.machines.filter((machine) => machine.station === station);
   const below: Below = { fields, setField, inMg, codes: chosen.map(({ code }) => code) };
   const details = (
-    <details className="mt-5">
+    <details className="mt-5" open={WHEN_FIELDS.some((name) => problems[name] !== undefined) || undefined}>
       <summary className="label min-h-11 cursor-pointer py-3">
         {machines.length > 0 ? 'Machine, time and minutes' : 'Time and minutes'}: {counted}
       </summary>
@@ -279,8 +297,12 @@ export function StepForm(props: Props) {
               inputMode="decimal"
               placeholder={suggestions[spec.name] ?? '0'}
               value={fields[spec.name]?.text ?? ''}
+              aria-invalid={problems[spec.name] !== undefined}
               onChange={(event) => setField(spec.name, { text: event.target.value })}
             />
+            {problems[spec.name] !== undefined && (
+              <span className="mt-1 block text-sm font-semibold text-crimson">{problems[spec.name]}</span>
+            )}
           </label>
         ))}
         <label className="label">
@@ -289,8 +311,12 @@ export function StepForm(props: Props) {
             type="datetime-local"
             className="entry"
             value={fields['~at']?.text ?? ''}
+            aria-invalid={problems['~at'] !== undefined}
             onChange={(event) => setField('~at', { text: event.target.value })}
           />
+          {problems['~at'] !== undefined && (
+            <span className="mt-1 block text-sm font-semibold text-crimson">{problems['~at']}</span>
+          )}
         </label>
       </div>
     </details>
@@ -351,6 +377,7 @@ export function StepForm(props: Props) {
             </button>
           )}
         </div>
+        {error !== null && props.refused?.(error, sent)}
         {props.after?.(below)}
         {props.after && details}
       </EntrySurface>
@@ -384,12 +411,15 @@ function fieldProblems(error: ApiError, chosen: readonly HoldingView[], specs: r
   for (const { path, message } of error.problem.errors) {
     const clean = path.replace(/^command\./, '');
     const source = /^sources\.(\d+)/.exec(clean);
+    const takings = /^sources\.(\d+)\.takings/.exec(clean);
     const reject = /^rejects\.(\d+)/.exec(clean);
-    const name = source
-      ? `take.${chosen[Number(source[1])]?.id ?? ''}`
-      : reject
-        ? 'goodG'
-        : (clean.split('.')[0] ?? clean);
+    const name = takings
+      ? `takings.${chosen[Number(takings[1])]?.id ?? ''}`
+      : source
+        ? `take.${chosen[Number(source[1])]?.id ?? ''}`
+        : reject
+          ? 'goodG'
+          : (clean.split('.')[0] ?? clean);
     if (specs.some((spec) => spec.name === name)) problems[name] = message;
   }
   return problems;

@@ -14,6 +14,8 @@ export interface FieldState {
   /** Earlier weighings, grams. */
   parts?: number[] | undefined;
   tareG?: number | undefined;
+  /** What stood here before, exactly, with the text it was shown as: sent back as it was unless it is changed. */
+  kept?: { text: string; value: number } | undefined;
 }
 export type Fields = Record<string, FieldState>;
 
@@ -38,8 +40,20 @@ export interface TakenSource {
   field: FieldState;
 }
 
+/** Whether a field still shows what it was filled with. */
+const isKept = (state: FieldState | undefined): state is FieldState & { kept: { text: string; value: number } } =>
+  state?.kept !== undefined && state.kept.text === `${state.text} ${state.unit ?? ''}`;
+
+/** A field filled with a value that was entered before: shown rounded, kept exactly. */
+export const keptField = (text: string, value: number, unit?: MassUnit): FieldState => ({
+  text,
+  ...(unit === undefined ? {} : { unit }),
+  kept: { text: `${text} ${unit ?? ''}`, value },
+});
+
 /** Grams of the weighing in hand, without those added before. */
 export function weighingG(state: FieldState | undefined): number | null {
+  if (isKept(state)) return state.kept.value - (state.tareG ?? 0);
   const value = readNumber(state?.text ?? '');
   return value === null ? null : gramsFrom(value, state?.unit ?? 'g') - (state?.tareG ?? 0);
 }
@@ -51,7 +65,7 @@ export function fieldG(state: FieldState | undefined): number | null {
   const parts = state.parts ?? [];
   if (now === null && parts.length === 0) return null;
   const sum = parts.reduce((total, part) => total + part, 0) + (now ?? 0);
-  return Math.round(sum * 1000) / 1000;
+  return isKept(state) && parts.length === 0 ? sum : Math.round(sum * 1000) / 1000;
 }
 
 /** Text for grams in a unit, as short as it is exact enough. */
@@ -158,7 +172,7 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     NOTE,
   ],
   sell: [
-    { name: 'takings', label: 'Taken', type: 'number' },
+    { name: 'takings', label: 'Takings', type: 'number' },
     { name: 'to', label: 'To whom', type: 'text', optional: true },
     NOTE,
   ],
@@ -202,15 +216,22 @@ export interface Problems {
   [field: string]: string;
 }
 
-/** What a step's fields say, as its command wants it; fields that cannot be read are named. */
+/**
+ * What a step's fields say, as its command wants it; fields that cannot be read are named.
+ *
+ * @param more fields that are asked beside the usual ones of the kind
+ */
 export function readFields(
   kind: Command['kind'],
   fields: Fields,
   unit: TemperatureUnit,
+  more: readonly FieldSpec[] = [],
 ): { values: Record<string, unknown>; problems: Problems } {
   const values: Record<string, unknown> = {};
   const problems: Problems = {};
-  for (const spec of FIELDS[kind] ?? []) {
+  const usual = FIELDS[kind] ?? [];
+  const added = more.filter(({ name }) => !usual.some((spec) => spec.name === name));
+  for (const spec of [...usual, ...added]) {
     const state = fields[spec.name];
     const text = state?.text.trim() ?? '';
     const fail = (message: string): void => void (problems[spec.name] = message);
@@ -231,6 +252,7 @@ export function readFields(
       const value = readNumber(text);
       if (text === '' && spec.optional) continue;
       if (value === null) fail(text === '' ? 'is missing' : 'is not a number');
+      else if (isKept(state)) values[spec.name] = state.kept.value;
       else values[spec.name] = spec.type === 'temp' ? celsiusFrom(value, unit) : value;
     } else if (spec.type === 'program') {
       const { steps, unreadable } = readProgram(state?.text ?? '', unit);
@@ -244,6 +266,9 @@ export function readFields(
   if (kind === 'sort') values['rejects'] = rejects.map(([key, massG]) => ({ reason: key.slice(7), massG }));
   return { values, problems };
 }
+
+/** A weight that was entered before. */
+export const keptG = (grams: number, unit: MassUnit): FieldState => keptField(textOfG(grams, unit), grams, unit);
 
 /** The fields of a command that is to be corrected. */
 export function fieldsOf(
@@ -259,10 +284,10 @@ export function fieldsOf(
       ? rejects.find(({ reason }) => `reject.${reason}` === spec.name)?.massG
       : command[spec.name];
     if (value === undefined || value === null) continue;
-    if (spec.type === 'mass') fields[spec.name] = { text: textOfG(value as number, massUnit), unit: massUnit };
+    if (spec.type === 'mass') fields[spec.name] = keptG(value as number, massUnit);
     else if (spec.type === 'masses') fields[spec.name] = { text: '', unit: massUnit, parts: value as number[] };
     else if (spec.type === 'temp')
-      fields[spec.name] = { text: String(Math.round(celsiusTo(value as number, unit) * 10) / 10) };
+      fields[spec.name] = keptField(String(Math.round(celsiusTo(value as number, unit) * 10) / 10), value as number);
     else if (spec.type === 'program')
       fields[spec.name] = { text: writeProgram(value as { setC: number; minutes: number; note: string }[], unit) };
     else fields[spec.name] = { text: String(value) };

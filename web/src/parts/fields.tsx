@@ -69,9 +69,6 @@ export const When = ({ value, onChange }: { value: string; onChange: (text: stri
   <Box label="When (empty: now)" type="datetime-local" value={value} onChange={onChange} />
 );
 
-/** The time of a `When` as it is sent; undefined for now. */
-export const sentTime = (text: string): string | undefined => (text === '' ? undefined : new Date(text).toISOString());
-
 /** One of a few, or with `several` any of them. */
 export function Chips<T extends string>({
   legend,

@@ -2,6 +2,7 @@ import { createContext, useContext } from 'react';
 import type { WorkshopView } from '@wunsch/core/api/types';
 import { formatMass, gramsFrom, gramsTo } from '@wunsch/core/units/mass';
 import { formatMoney } from '@wunsch/core/units/money';
+import { clockText, instantOf } from '@wunsch/core/units/zone';
 import { celsiusFrom, celsiusTo, formatTemperature } from '@wunsch/core/units/temperature';
 
 /** Settings and lists that every screen needs, and who is at the bench. */
@@ -29,6 +30,10 @@ export interface Show {
   time: (at: number) => string;
   moment: (at: number) => string;
   percent: (share: number, digits?: number) => string;
+  /** The instant that a typed time means by the workshop's clock, as it is sent; undefined for none or nonsense. */
+  instant: (text: string) => string | undefined;
+  /** A moment as a time field wants it, by the workshop's clock. */
+  clock: (at: number) => string;
   /** Kilograms or pounds, as sacks are weighed here. */
   heavy: 'kg' | 'lb';
   gramsFromHeavy: (value: number) => number;
@@ -59,6 +64,11 @@ export function useShow(): Show {
     day,
     time,
     moment: (at) => (Math.abs(Date.now() - at) > 300 * 86_400_000 ? `${day(at)}, ${time(at)}` : short(at)),
+    instant: (text) => {
+      const at = text === '' ? null : instantOf(text, timeZone);
+      return at === null ? undefined : new Date(at).toISOString();
+    },
+    clock: (at) => clockText(at, timeZone),
     percent: (share, digits = 1) => `${(100 * share).toFixed(digits)}\u00a0%`,
   };
 }

@@ -1,7 +1,10 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { FloorView, HoldingView } from '@wunsch/core/api/types';
+import { coinDigits } from '@wunsch/core/units/money';
+import { fieldG } from '../bench/entry';
 import { StepForm } from '../bench/StepForm';
+import { askTakings, PRICES, proposeTakings, SALE_FIELDS, saleOf, type Price } from './takings';
 import { useApi } from '../parts/api';
 import { Empty, Figure, HoldingRow, Loading, Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
@@ -12,6 +15,7 @@ type Act = 'none' | 'sell' | 'buy';
 export function StorePage() {
   const answer = useApi<{ holdings: HoldingView[] }>('/api/trace/stock');
   const floor = useApi<FloorView>('/api/ledger/floor');
+  const prices = useApi<{ prices: Price[] }>(PRICES);
   const show = useShow();
   const { view } = useHere();
   const [act, setAct] = useState<Act>('none');
@@ -64,7 +68,18 @@ export function StorePage() {
               pickTitle="What goes"
               path="/api/ledger/steps"
               submit="Book the sale"
-              finish={(values, sources) => ({ ...values, sources })}
+              specs={SALE_FIELDS}
+              ask={askTakings(view.settings.currency)}
+              propose={(chosen, fields) =>
+                proposeTakings(
+                  prices.data?.prices ?? [],
+                  chosen,
+                  fields,
+                  (id) => fieldG(fields[`take.${id}`]),
+                  coinDigits(view.settings.currency),
+                )
+              }
+              finish={saleOf}
             />
           )}
         </div>

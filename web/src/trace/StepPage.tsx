@@ -5,8 +5,10 @@ import type { Command } from '@wunsch/core/ledger/commands';
 import { WinnowRecord } from '../winnow/WinnowRecord';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
-import { fieldsOf, textOfG } from '../bench/entry';
+import { askTakings, SALE_FIELDS, saleOf } from '../store/takings';
+import { fieldsOf, keptG } from '../bench/entry';
 import { StepForm } from '../bench/StepForm';
+import { concernsLater, LaterSteps } from './LaterSteps';
 import { send, useApi } from '../parts/api';
 import { Code, Loading, Refusal, Section, STEP_NAMES, stepWords, Verdict } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
@@ -144,7 +146,9 @@ export function StepPage() {
   );
 }
 
-type Loose = Record<string, unknown> & { sources?: { holdingId: string; massG?: number; pieces?: number }[] };
+type Loose = Record<string, unknown> & {
+  sources?: { holdingId: string; massG?: number; pieces?: number; takings?: number }[];
+};
 
 function Correct({ step }: { step: StepView }) {
   const { view, personId } = useHere();
@@ -159,9 +163,8 @@ function Correct({ step }: { step: StepView }) {
   const initial = fieldsOf(command, step.kind, massUnit, view.settings.temperatureUnit);
   command.sources?.forEach((source) => {
     initial[`take.${source.holdingId}`] =
-      source.pieces === undefined
-        ? { text: textOfG(source.massG ?? 0, massUnit), unit: massUnit }
-        : { text: String(source.pieces) };
+      source.pieces === undefined ? keptG(source.massG ?? 0, massUnit) : { text: String(source.pieces) };
+    if (source.takings !== undefined) initial[`takings.${source.holdingId}`] = { text: String(source.takings) };
   });
   const takeBack = async (): Promise<void> => {
     if (!window.confirm(`Take this step back? ${stepWords(step, show)} will count no more. It stays readable.`)) return;
@@ -196,11 +199,23 @@ function Correct({ step }: { step: StepView }) {
         machineId={step.machineId}
         path={`/api/ledger/steps/${step.id}/correct`}
         submit="Save the correction"
+        refused={(refusal, body) =>
+          concernsLater(refusal) && (
+            <LaterSteps
+              key={JSON.stringify(body)}
+              stepId={step.id}
+              body={body}
+              done={(saved) => void navigate(`/step/${saved.id}`)}
+            />
+          )
+        }
         extra={(entry) => ({
           reason,
           ...((entry.fields['~at']?.text ?? '') === '' ? { at: new Date(step.at).toISOString() } : {}),
         })}
+        {...(step.kind === 'sell' ? { specs: SALE_FIELDS, ask: askTakings(view.settings.currency) } : {})}
         finish={(values, sources) => {
+          if (step.kind === 'sell') return saleOf(values, sources);
           const {
             kind: _,
             sources: _s,

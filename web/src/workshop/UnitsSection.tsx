@@ -1,54 +1,94 @@
-import { useState, type FormEvent } from 'react';
+import { useState, type FormEvent, type ReactNode } from 'react';
 import type { Settings } from '@wunsch/core/workshop/schemas';
 import { send } from '../parts/api';
+import { Box, NumberBox } from '../parts/fields';
+import { readNumbers } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
-import { useHere } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
+
+const NUMBERS = {
+  wagePerHour: 'An hour of work costs',
+  energyPerKwh: 'A kWh costs',
+  restDays: 'Days that blocks rest',
+  readingHours: 'Hours between gauge readings',
+  lookDays: 'Days between looks at the sacks',
+  reinspectDays: 'Days until beans are inspected again',
+} as const;
+type NumberKey = keyof typeof NUMBERS;
+const KEYS = Object.keys(NUMBERS) as NumberKey[];
+
+/** The browser's own lists: every zone and currency that it can show. */
+const names = (of: 'timeZone' | 'currency', also: string): string[] =>
+  [...new Set([...Intl.supportedValuesOf(of), ...(of === 'timeZone' ? ['UTC'] : []), also])].sort();
+
+const currencyName = (code: string): string =>
+  `${code}, ${new Intl.DisplayNames('en-GB', { type: 'currency' }).of(code) ?? code}`;
 
 export function Units() {
   const { view } = useHere();
+  const show = useShow();
   // Only what was changed here is kept here: the rest follows what other screens save.
   const [edits, setEdits] = useState<Partial<Settings>>({});
+  const [typed, setTyped] = useState<Partial<Record<NumberKey, string>>>({});
+  const [ratesFrom, setRatesFrom] = useState('');
+  const [now] = useState(Date.now);
   const settings: Settings = { ...view.settings, ...edits };
   const [error, setError] = useState<unknown>(null);
   const [saved, setSaved] = useState(false);
   const set = <K extends keyof Settings>(key: K, value: Settings[K]): void => {
     setSaved(false);
-    setEdits((now) => ({ ...now, [key]: value }));
+    setEdits((before) => ({ ...before, [key]: value }));
   };
-  const number = (
-    key: 'wagePerHour' | 'energyPerKwh' | 'restDays' | 'readingHours' | 'lookDays' | 'reinspectDays',
-    label: string,
-  ) => (
-    <label className="label">
-      {label}
-      <input
-        className="entry"
-        type="number"
-        step="any"
-        min="0"
-        value={settings[key]}
-        onChange={(event) => set(key, Number(event.target.value))}
-      />
-    </label>
+  const texts = Object.fromEntries(KEYS.map((key) => [key, typed[key] ?? String(view.settings[key])])) as Record<
+    NumberKey,
+    string
+  >;
+  const { values, wrong } = readNumbers(texts);
+  const missing = KEYS.filter((key) => values[key] === null);
+  const newRates = (['wagePerHour', 'energyPerKwh'] as const).some((key) => values[key] !== view.settings[key]);
+  const number = (key: NumberKey): ReactNode => (
+    <NumberBox
+      label={NUMBERS[key]}
+      value={texts[key]}
+      problem={wrong[key] ?? (values[key] === null ? 'is missing' : undefined)}
+      onChange={(text) => {
+        setSaved(false);
+        setTyped((before) => ({ ...before, [key]: text }));
+      }}
+    />
   );
   const save = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
-    const { demo: _, ...body } = settings;
+    if (missing.length > 0) {
+      setError(new Error(`Look again at: ${missing.map((key) => NUMBERS[key]).join(', ')}.`));
+      return;
+    }
+    const { demo: _, earlierRates: _r, ...body } = settings;
     try {
-      await send('PUT', '/api/workshop/settings', body);
+      await send('PUT', '/api/workshop/settings', {
+        ...body,
+        ...values,
+        ...(newRates && ratesFrom !== '' ? { ratesFrom } : {}),
+      });
       setError(null);
+      setEdits({});
+      setTyped({});
+      setRatesFrom('');
       setSaved(true);
     } catch (reason) {
+      setSaved(false);
       setError(reason);
     }
   };
   return (
     <Section title="Units, prices and times">
-      <form onSubmit={(event) => void save(event)} className="grid grid-cols-2 gap-4">
-        <label className="label col-span-2">
-          Name of the workshop
-          <input className="entry" value={settings.name} onChange={(event) => set('name', event.target.value)} />
-        </label>
+      <form onSubmit={(event) => void save(event)} className="grid grid-cols-2 items-start gap-4" noValidate>
+        <Box
+          className="col-span-2"
+          label="Name of the workshop"
+          value={settings.name}
+          onChange={(text) => set('name', text)}
+        />
         <label className="label">
           Weights
           <select
@@ -73,27 +113,49 @@ export function Units() {
         </label>
         <label className="label">
           Currency
-          <input
-            className="entry"
-            value={settings.currency}
-            onChange={(event) => set('currency', event.target.value.toUpperCase())}
-            maxLength={3}
-          />
+          <select className="entry" value={settings.currency} onChange={(event) => set('currency', event.target.value)}>
+            {names('currency', settings.currency).map((code) => (
+              <option key={code} value={code}>
+                {currencyName(code)}
+              </option>
+            ))}
+          </select>
         </label>
         <label className="label">
           Time zone
-          <input
-            className="entry"
-            value={settings.timeZone}
-            onChange={(event) => set('timeZone', event.target.value)}
-          />
+          <select className="entry" value={settings.timeZone} onChange={(event) => set('timeZone', event.target.value)}>
+            {names('timeZone', settings.timeZone).map((zone) => (
+              <option key={zone} value={zone}>
+                {zone.replaceAll('_', ' ')}
+              </option>
+            ))}
+          </select>
         </label>
-        {number('wagePerHour', 'An hour of work costs')}
-        {number('energyPerKwh', 'A kWh costs')}
-        {number('restDays', 'Days that blocks rest')}
-        {number('readingHours', 'Hours between gauge readings')}
-        {number('lookDays', 'Days between looks at the sacks')}
-        {number('reinspectDays', 'Days until beans are inspected again')}
+        {number('wagePerHour')}
+        {number('energyPerKwh')}
+        {newRates && (
+          <Box
+            className="col-span-2"
+            type="date"
+            label="The new costs hold from"
+            value={ratesFrom === '' ? show.clock(now).slice(0, 10) : ratesFrom}
+            onChange={setRatesFrom}
+            hint="Work done before that day, entered late or corrected, is costed at what held then."
+          />
+        )}
+        {KEYS.slice(2).map((key) => (
+          <div key={key}>{number(key)}</div>
+        ))}
+        {settings.earlierRates.length > 0 && (
+          <ul className="col-span-2 text-sm text-soft">
+            {[...settings.earlierRates].reverse().map((rates) => (
+              <li key={rates.until}>
+                Before {rates.until}: {show.money(Math.round(rates.wagePerHour * 100_000))} an hour,{' '}
+                {show.money(Math.round(rates.energyPerKwh * 100_000))} a kWh
+              </li>
+            ))}
+          </ul>
+        )}
         <div className="col-span-2 flex items-center gap-3">
           <button type="submit" className="button button-main">
             Save

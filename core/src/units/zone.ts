@@ -1,0 +1,55 @@
+import { TZDate } from '@date-fns/tz';
+
+const two = (value: number): string => String(value).padStart(2, '0');
+
+/**
+ * The instant that a clock on the workshop's wall means.
+ *
+ * @param text `2026-10-25T06:30`, seconds allowed; @param zone IANA name
+ * @returns UTC ms; null where the text is no time. An hour that the clocks leap over in spring counts on from the
+ *   hour before; one that comes twice in autumn is the first
+ */
+export function instantOf(text: string, zone: string): number | null {
+  const match = /^(\d{4})-(\d{2})-(\d{2})(?:T(\d{2}):(\d{2})(?::(\d{2}))?)?$/.exec(text.trim());
+  if (!match) return null;
+  const [year, month, day, hour, minute, second] = match.slice(1).map((part) => Number(part ?? 0)) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  const found = new TZDate(year, month - 1, day, hour, minute, second, zone);
+  const at = found.getTime();
+  const wrongDay = found.getFullYear() !== year || found.getMonth() !== month - 1 || found.getDate() !== day;
+  if (Number.isNaN(at) || wrongDay || hour > 23 || minute > 59 || second > 59) return null;
+  // An hour that comes twice: clocks fall back by an hour, or by half of one.
+  const shown = clockText(at, zone);
+  return [60, 30].map((minutes) => at - minutes * 60_000).find((first) => clockText(first, zone) === shown) ?? at;
+}
+
+/** An instant as the workshop's clock shows it: `2026-10-25T06:30`. */
+export function clockText(at: number, zone: string): string {
+  const local = new TZDate(at, zone);
+  return `${dayText(at, zone)}T${two(local.getHours())}:${two(local.getMinutes())}`;
+}
+
+/** The day in the workshop: `2026-10-25`. */
+export function dayText(at: number, zone: string): string {
+  const local = new TZDate(at, zone);
+  return `${local.getFullYear()}-${two(local.getMonth() + 1)}-${two(local.getDate())}`;
+}
+
+/** UTC ms of Monday 00:00 of the week that an instant is in, in the workshop's zone. */
+export function mondayOf(at: number, zone: string): number {
+  const local = new TZDate(at, zone);
+  const sinceMonday = (local.getDay() + 6) % 7;
+  return new TZDate(local.getFullYear(), local.getMonth(), local.getDate() - sinceMonday, zone).getTime();
+}
+
+/** Days from one instant to another by the workshop's calendar, whatever the clocks did between. */
+export function daysBetween(from: number, to: number, zone: string): number {
+  const day = (at: number): number => Date.parse(`${dayText(at, zone)}T00:00:00Z`);
+  return Math.round((day(to) - day(from)) / 86_400_000);
+}

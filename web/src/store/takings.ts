@@ -1,0 +1,66 @@
+import type { HoldingView } from '@wunsch/core/api/types';
+import type { FieldSpec, Fields } from '../bench/entry';
+import { readNumber } from '../parts/number';
+
+/** What a kind of goods last fetched, major units: a piece, or a kilogram of what is weighed. */
+export interface Price {
+  holdingId: string;
+  perPiece: number | null;
+  perKg: number | null;
+}
+
+export const PRICES = '/api/money/prices';
+
+/** What to ask about the money of a sale: the takings; of several things, what each fetched. */
+export const askTakings =
+  (currency: string) =>
+  (chosen: readonly HoldingView[]): FieldSpec[] =>
+    chosen.length < 2
+      ? [{ name: 'takings', label: 'Takings', type: 'number', unit: currency }]
+      : chosen.map(({ id, code }) => ({
+          name: `takings.${id}`,
+          label: `Takings for ${code}`,
+          type: 'number',
+          unit: currency,
+        }));
+
+/** The rest of what a sale asks. */
+export const SALE_FIELDS: FieldSpec[] = [
+  { name: 'to', label: 'To whom', type: 'text', optional: true },
+  { name: 'note', label: 'Note', type: 'text', optional: true },
+];
+
+/** A sale as it is sent: takings of each thing, and all together. */
+export function saleOf<S extends { holdingId: string }>(
+  values: Record<string, unknown>,
+  sources: readonly S[],
+): Record<string, unknown> {
+  const rest = Object.fromEntries(Object.entries(values).filter(([name]) => !name.startsWith('takings')));
+  if (sources.length < 2) return { ...rest, takings: values['takings'], sources };
+  const lines = sources.map((source) => ({ ...source, takings: values[`takings.${source.holdingId}`] as number }));
+  // Money has at most three decimals: the sum is rounded there, so that binary fractions do not contradict it.
+  const takings = Math.round(lines.reduce((sum, line) => sum + line.takings, 0) * 1000) / 1000;
+  return { ...rest, takings, sources: lines };
+}
+
+/** What things usually fetch, for those chosen and as much of them as is typed. */
+export function proposeTakings(
+  prices: readonly Price[],
+  holdings: readonly HoldingView[],
+  fields: Fields,
+  grams: (id: string) => number | null,
+  digits: number,
+): Record<string, string> {
+  const proposals: Record<string, string> = {};
+  for (const { id, pieces, freeMg } of holdings) {
+    const price = prices.find(({ holdingId }) => holdingId === id);
+    if (!price) continue;
+    const count = readNumber(fields[`take.${id}`]?.text ?? '') ?? pieces;
+    const amount =
+      pieces > 0
+        ? price.perPiece !== null && price.perPiece * count
+        : price.perKg !== null && (price.perKg * (grams(id) ?? freeMg / 1000)) / 1000;
+    if (amount !== false) proposals[`takings.${id}`] = amount.toFixed(digits);
+  }
+  return proposals;
+}
