@@ -1,7 +1,8 @@
 import { studentQuantile } from '../stats/distributions';
-import { expectLoad, expectedParameters, type RoasterFit } from './fit';
+import { beyondC, drawRoasters, expectedRoaster, meanSetting, type RoasterFit } from './fit';
+import { plannedSettings, programMinutes } from './program';
 import { minutesAbove } from './figures';
-import type { BeanStart } from './model';
+import { follower, type BeanStart } from './model';
 import type { Program } from './records';
 import { simulateProgram, type PlanCurve } from './simulate';
 
@@ -26,19 +27,8 @@ export interface PlanBand {
   above: { baseC: number; minutes: Range }[];
 }
 
-const DRAWS = 61;
+const DRAWS = 60;
 const BAND_STEP_S = 10;
-
-/** The first numbers of Halton's sequence: chance-like, evenly spread, the same every time. */
-function halton(index: number, base: number): number {
-  let [result, fraction, i] = [0, 1 / base, index];
-  while (i > 0) {
-    result += fraction * (i % base);
-    i = Math.floor(i / base);
-    fraction /= base;
-  }
-  return result;
-}
 
 /** Value below which a share of sorted values lies. */
 function quantile(sorted: readonly number[], share: number): number {
@@ -47,9 +37,36 @@ function quantile(sorted: readonly number[], share: number): number {
   return low + (high - low) * (at - Math.floor(at));
 }
 
-function range(mid: number, values: readonly number[]): Range {
+function range(mid: number, values: readonly number[], stretch = 1): Range {
   const sorted = [...values].sort((a, b) => a - b);
-  return { mid, low: Math.min(mid, quantile(sorted, 0.1)), high: Math.max(mid, quantile(sorted, 0.9)) };
+  return {
+    mid,
+    low: mid - stretch * Math.max(0, mid - quantile(sorted, 0.1)),
+    high: mid + stretch * Math.max(0, quantile(sorted, 0.9) - mid),
+  };
+}
+
+/** How far loads have really been missed: each unit of what the fit expects, and what it cannot follow at all. */
+interface Miss {
+  stretch: number;
+  restC: number;
+}
+
+/** What a reading is off by even within a load that the fit knows, before any was held against it, °C. */
+const USUAL_REST_C = 1;
+
+function missOf({ heldOut, warming }: RoasterFit, beyond: number): Miss {
+  const { stretch, restC } = heldOut ?? { stretch: 1, restC: USUAL_REST_C };
+  // Few loads leave it open how far loads are missed: Student's quantile instead of the normal one.
+  const few = studentQuantile(0.9, warming.dof) / EIGHT_IN_TEN;
+  return { stretch: few * stretch, restC: few * Math.hypot(restC, beyond) };
+}
+
+/** The band of eight in ten about a middle: draws as far apart as loads really were, and what no draw explains. */
+function asMissed(mid: number, values: readonly number[], { stretch, restC }: Miss): [low: number, high: number] {
+  const { low, high } = range(mid, values, stretch);
+  const rest = EIGHT_IN_TEN * restC;
+  return [mid - Math.hypot(mid - low, rest), mid + Math.hypot(high - mid, rest)];
 }
 
 /** Half-width in standard deviations of a range that holds eight in ten. */
@@ -69,7 +86,7 @@ export function weightRange({ mid, low, high }: Range, fit: Pick<RoasterFit, 'he
 const asMoisture = (water: number): number => water / (1 + water);
 
 /**
- * A program run many times over with what the roaster may do (sixty draws of warming and drying from the fit).
+ * A program run many times over with what the roaster may do (sixty draws from the fit).
  *
  * @param load grams, and the depth of their layer; @param bases °C above which minutes are counted
  */
@@ -80,20 +97,13 @@ export function simulateBand(
   start: BeanStart,
   bases: readonly number[] = [],
 ): PlanBand {
-  const middle = simulateProgram(program, fit.air, expectedParameters(fit, load), start);
-  const { warming, drying } = expectLoad(fit, load);
-  const curves = Array.from({ length: DRAWS }, (_, i) =>
-    simulateProgram(
-      program,
-      fit.air,
-      {
-        warmingPerMin: Math.exp(warming.mean + warming.sd * studentQuantile(halton(i + 1, 2), fit.warming.dof)),
-        dryingPerMin: Math.exp(drying.mean + drying.sd * studentQuantile(halton(i + 1, 3), fit.drying.dof)),
-      },
-      start,
-      BAND_STEP_S,
-    ),
-  );
+  const roaster = expectedRoaster(fit, load);
+  const middle = simulateProgram(program, roaster, start);
+  const curves = drawRoasters(fit, load, DRAWS).map((drawn) => simulateProgram(program, drawn, start, BAND_STEP_S));
+  const settings = plannedSettings(program);
+  const setC = meanSetting(settings, 60 * programMinutes(program.steps));
+  const miss = missOf(fit, beyondC(fit, load, setC));
+  const middleAt = follower({ minutes: middle.minutes, tempC: middle.beanC });
   const minutes: number[] = [];
   const [low, high]: [number[], number[]] = [[], []];
   const cursors = curves.map(() => 0);
@@ -105,19 +115,25 @@ export function simulateBand(
       return curve.totalMin + 1e-9 >= minute ? [curve.beanC[i] ?? 0] : [];
     });
     if (values.length < DRAWS / 3) break;
-    values.sort((a, b) => a - b);
+    const here = middleAt(minute);
+    const [below, above] = asMissed(here, values, miss);
     minutes.push(minute);
-    low.push(quantile(values, 0.1));
-    high.push(quantile(values, 0.9));
+    low.push(below);
+    high.push(above);
   }
-  const over = (pick: (curve: PlanCurve) => number): Range => range(pick(middle), curves.map(pick));
+  const over = (pick: (curve: PlanCurve) => number): Range => range(pick(middle), curves.map(pick), miss.stretch);
+  const [endLow, endHigh] = asMissed(
+    middle.beanC.at(-1) ?? NaN,
+    curves.map(({ beanC }) => beanC.at(-1) ?? NaN),
+    miss,
+  );
   return {
     middle,
     minutes,
     low,
     high,
     totalMin: over(({ totalMin }) => totalMin),
-    endC: over(({ beanC }) => beanC.at(-1) ?? NaN),
+    endC: { mid: middle.beanC.at(-1) ?? NaN, low: endLow, high: endHigh },
     moistureOut: over(({ water }) => asMoisture(water.at(-1) ?? 0)),
     weightLeft: weightRange(
       over((curve) => curve.weightLeft),

@@ -60,8 +60,14 @@ const WINDOW = 5;
 const SLIP_C = 4;
 const SLIP_TIMES = 6;
 const STUCK_S = 45;
-/** Beans on a hot layer are never the same to a hundredth for long; a coarse logger may say so, so it must be longer. */
 const STUCK_READINGS = 20;
+/** Readings that mostly differ from the one before cannot be the same twenty times by chance. */
+const RESTLESS = 0.5;
+/** A logger of whole degrees says the same for long: only one that leaps on by more than its own step was stuck. */
+const LEAP_STEPS = 2.5;
+const LEAP_C = 1;
+const BEFORE_S = 120;
+const FAST_PER_S = 3 / 60;
 
 /**
  * Takes out what no bean can do (Hampel's rule: further from the middle of eleven neighbours than 4 °C and six times
@@ -90,9 +96,17 @@ export function clean(curve: Curve): CleanCurve {
   return { seconds, beanC, airC: curve.airC, slips, gaps: gapsOf(seconds, beanC), stuck: stuckOf(seconds, beanC) };
 }
 
+/**
+ * Longest step between two readings that is no gap: ten seconds, or five usual steps.
+ *
+ * @param times rising; @param perSecond how many of their unit make a second
+ */
+export const longestStep = (times: ArrayLike<number>, perSecond: number): number =>
+  Math.max(10 * perSecond, 5 * usualEvery(times)) * (1 + 1e-9);
+
 /** Stretches of ten seconds and more, and five usual steps, without a bean reading. */
 export function gapsOf(seconds: ArrayLike<number>, beanC: ArrayLike<number>): Stretch[] {
-  const longest = Math.max(10, 5 * usualEvery(seconds));
+  const longest = longestStep(seconds, 1);
   const gaps: Stretch[] = [];
   let last: number | null = null;
   for (let i = 0; i < seconds.length; i += 1) {
@@ -106,17 +120,45 @@ export function gapsOf(seconds: ArrayLike<number>, beanC: ArrayLike<number>): St
   return gaps;
 }
 
+/** Stretches in which a probe said the very same for longer than its beans, and the steps of its logger, explain. */
 function stuckOf(seconds: ArrayLike<number>, beanC: ArrayLike<number>): Stretch[] {
-  const found: Stretch[] = [];
+  const same: [from: number, to: number][] = [];
   let from = 0;
   for (let i = 1; i <= seconds.length; i += 1) {
     if (i < seconds.length && beanC[i] === beanC[from]) continue;
-    const [fromS, toS] = [seconds[from] ?? 0, seconds[i - 1] ?? 0];
-    if (Number.isFinite(beanC[from]) && toS - fromS >= STUCK_S && i - from >= STUCK_READINGS)
-      found.push({ fromS, toS });
+    const lasted = (seconds[i - 1] ?? 0) - (seconds[from] ?? 0);
+    if (Number.isFinite(beanC[from]) && lasted >= STUCK_S && i - from >= STUCK_READINGS) same.push([from, i - 1]);
     from = i;
   }
-  return found;
+  if (same.length === 0) return [];
+  const inside = new Set(same.flatMap(([a, b]) => Array.from({ length: b - a }, (_, k) => a + 1 + k)));
+  let [moved, of, stepC] = [0, 0, Infinity];
+  for (let i = 1; i < seconds.length; i += 1) {
+    const by = Math.abs((beanC[i] ?? NaN) - (beanC[i - 1] ?? NaN));
+    if (!Number.isFinite(by) || inside.has(i)) continue;
+    of += 1;
+    if (by > 1e-9) [moved, stepC] = [moved + 1, Math.min(stepC, by)];
+  }
+  const restless = of >= STUCK_READINGS && moved / of >= RESTLESS;
+  return same
+    .filter(([a, b]) => restless || leapt(seconds, beanC, a, b) >= Math.max(LEAP_STEPS * stepC, LEAP_C))
+    .map(([a, b]) => ({ fromS: seconds[a] ?? 0, toS: seconds[b] ?? 0 }));
+}
+
+/**
+ * How far the beans had gone when a probe spoke again; at the end of a log, half of what they were on the way to
+ * if they were climbing fast: beans that come to rest also say the same for minutes.
+ */
+function leapt(seconds: ArrayLike<number>, beanC: ArrayLike<number>, from: number, to: number): number {
+  const value = beanC[from] ?? NaN;
+  for (let i = to + 1; i < seconds.length; i += 1)
+    if (Number.isFinite(beanC[i])) return Math.abs((beanC[i] ?? NaN) - value);
+  const start = seconds[from] ?? 0;
+  let first = from;
+  while (first > 0 && start - (seconds[first - 1] ?? 0) <= BEFORE_S && Number.isFinite(beanC[first - 1])) first -= 1;
+  const over = start - (seconds[first] ?? 0);
+  const climb = over > 0 ? Math.abs(value - (beanC[first] ?? NaN)) / over : 0;
+  return climb < FAST_PER_S ? 0 : 0.5 * climb * ((seconds[to] ?? 0) - start);
 }
 
 /** Temperature and climb on an even grid. */

@@ -1,14 +1,18 @@
-import type { SmoothCurve } from './curve';
+import { longestStep, type SmoothCurve } from './curve';
 
 /** A stretch of a piecewise straight line: [x0, y0] to [x1, y1]. */
 type Piece = readonly [x0: number, y0: number, x1: number, y1: number];
 
-function* pieces(x: ArrayLike<number>, y: ArrayLike<number>): Iterable<Piece> {
+/** Pieces between readings; nothing is known of a gap, so it has none. @param x minutes, or seconds */
+function* pieces(x: ArrayLike<number>, y: ArrayLike<number>, perSecond: number): Iterable<Piece> {
+  const longest = longestStep(x, perSecond);
   for (let i = 1; i < x.length; i += 1) {
-    const [y0, y1] = [y[i - 1] ?? NaN, y[i] ?? NaN];
-    if (Number.isFinite(y0) && Number.isFinite(y1)) yield [x[i - 1] ?? 0, y0, x[i] ?? 0, y1];
+    const [x0, y0, x1, y1] = [x[i - 1] ?? 0, y[i - 1] ?? NaN, x[i] ?? 0, y[i] ?? NaN];
+    if (x1 - x0 <= longest && Number.isFinite(y0) && Number.isFinite(y1)) yield [x0, y0, x1, y1];
   }
 }
+const MINUTES = 1 / 60;
+const SECONDS = 1;
 
 /** The part of a piece that lies above a base, as its length and its mean height over it. */
 function part([x0, y0, x1, y1]: Piece, baseC: number): [length: number, height: number] {
@@ -22,14 +26,14 @@ function part([x0, y0, x1, y1]: Piece, baseC: number): [length: number, height: 
 /** Minutes above a temperature, straight lines between readings; gaps count for nothing. @param minutes rising */
 export function minutesAbove(minutes: ArrayLike<number>, tempC: ArrayLike<number>, baseC: number): number {
   let sum = 0;
-  for (const piece of pieces(minutes, tempC)) sum += part(piece, baseC)[0];
+  for (const piece of pieces(minutes, tempC, MINUTES)) sum += part(piece, baseC)[0];
   return sum;
 }
 
 /** Area between a curve and a base where it lies above, °C·min. */
 export function areaAbove(minutes: ArrayLike<number>, tempC: ArrayLike<number>, baseC: number): number {
   let sum = 0;
-  for (const piece of pieces(minutes, tempC)) {
+  for (const piece of pieces(minutes, tempC, MINUTES)) {
     const [length, height] = part(piece, baseC);
     sum += length * height;
   }
@@ -56,7 +60,7 @@ export function killFigure(
   { dMin, zC, refC }: KillValues,
 ): number {
   let sum = 0;
-  for (const [x0, y0, x1, y1] of pieces(minutes, tempC)) {
+  for (const [x0, y0, x1, y1] of pieces(minutes, tempC, MINUTES)) {
     const [a, b] = [10 ** ((y0 - refC) / zC), 10 ** ((y1 - refC) / zC)];
     const slope = ((y1 - y0) * Math.LN10) / zC;
     sum += (x1 - x0) * (Math.abs(slope) < 1e-9 ? a : (b - a) / slope);
@@ -66,7 +70,7 @@ export function killFigure(
 
 /** The second at which a curve first reaches a temperature for good measure (straight between readings); null if never. */
 export function reaches(seconds: ArrayLike<number>, tempC: ArrayLike<number>, wantedC: number): number | null {
-  for (const [x0, y0, x1, y1] of pieces(seconds, tempC)) {
+  for (const [x0, y0, x1, y1] of pieces(seconds, tempC, SECONDS)) {
     if (y0 >= wantedC) return x0;
     if (y1 >= wantedC) return x0 + ((x1 - x0) * (wantedC - y0)) / (y1 - y0);
   }

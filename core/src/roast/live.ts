@@ -1,5 +1,5 @@
-import { expectedParameters, type RoasterFit } from './fit';
-import { advance, dryBasis, dryingAt, BOUND_WATER, follower } from './model';
+import { expectedRoaster, type RoasterFit } from './fit';
+import { advance, dryBasis, dryingAt, BOUND_WATER, feltC, follower, lagged, PERFECT_PROBE } from './model';
 import type { LiveRoast, LoadFacts, Program, ProgramStep, Setting, StartRoast } from './records';
 import { airAfter } from './simulate';
 
@@ -136,30 +136,45 @@ export function lookAhead(
   const [lastS, lastC] = [read.seconds.at(-1), read.beanC.at(-1)];
   const where = whereIn(plan, settings);
   if (!plan || lastS === undefined || lastC === undefined || where.step < 0) return null;
-  const parameters = expectedParameters(fit, { massG, layerMm: live.layerMm });
-  let water = waterLeft(read, dryBasis((live.moisturePct ?? 7) / 100), parameters.dryingPerMin);
-  let [minute, beanC] = [lastS / 60, lastC];
-  let airC = airNowC ?? where.setC ?? lastC;
-  const ahead: Ahead = { minutes: [minute], beanC: [beanC], stepEndsS: null, outS: null, endC: null };
+  const { air, beans, probe = PERFECT_PROBE } = expectedRoaster(fit, { massG, layerMm: live.layerMm });
+  let water = waterLeft(read, dryBasis((live.moisturePct ?? 7) / 100), beans.dryingPerMin);
+  let [minute, readC] = [lastS / 60, lastC];
+  let airC = airNowC ?? (where.setC === null ? lastC : where.setC - air.underC);
+  // What the probe feels, without its lag, and the beans behind that.
+  let felt = lastC + probe.lagMin * climbAtEnd(read);
+  let beanC = (felt - probe.airShare * airC) / (1 - probe.airShare);
+  const ahead: Ahead = { minutes: [minute], beanC: [readC], stepEndsS: null, outS: null, endC: null };
   for (let index = where.step; index < plan.steps.length; index += 1) {
     const step = plan.steps[index];
     if (!step) break;
     const setC = index === where.step ? (where.setC ?? step.setC) : step.setC;
     const endMin = index === where.step ? (where.endsS ?? 0) / 60 : minute + step.minutes;
     const [beganAt, beganC] = [minute, airC];
-    const airAt = (at: number): number => airAfter(beganC, setC, at - beganAt, fit.air.lagMin);
+    const airAt = (at: number): number => airAfter(beganC, setC, at - beganAt, air);
     while (minute < endMin - 1e-9) {
-      if (step.until?.what === 'bean' && beanC >= step.until.beanC) break;
+      if (step.until?.what === 'bean' && readC >= step.until.beanC) break;
       const h = Math.min(AHEAD_STEP_MIN, endMin - minute);
-      [beanC, water] = advance(beanC, water, minute, h, airAt, parameters);
+      [beanC, water] = advance(beanC, water, minute, h, airAt, beans);
       minute += h;
       airC = airAt(minute);
+      const next = feltC(beanC, airC, probe);
+      readC = lagged(readC, felt, next, h, probe.lagMin);
+      felt = next;
       ahead.minutes.push(minute);
-      ahead.beanC.push(beanC);
+      ahead.beanC.push(readC);
     }
     if (index === where.step) ahead.stepEndsS = minute * 60;
   }
-  return { ...ahead, outS: minute * 60, endC: beanC };
+  return { ...ahead, outS: minute * 60, endC: readC };
+}
+
+/** How fast the reading rises at the end of what was read, °C a minute, over its last minute. */
+function climbAtEnd({ seconds, beanC }: { seconds: readonly number[]; beanC: readonly number[] }): number {
+  const last = seconds.length - 1;
+  let from = last;
+  while (from > 0 && (seconds[last] ?? 0) - (seconds[from] ?? 0) < 60) from -= 1;
+  const minutes = ((seconds[last] ?? 0) - (seconds[from] ?? 0)) / 60;
+  return minutes > 0.25 ? ((beanC[last] ?? 0) - (beanC[from] ?? 0)) / minutes : 0;
 }
 
 /** Water that is left after a logged curve: dX/dt = −k_d(T)(X − X_e), straight between readings. */

@@ -1,7 +1,8 @@
 /**
  * The bean as one lump: heat comes in from the air, water leaves and takes heat with it.
  *
- *   dT/dt = k_h (T_air − T) − (λ/c) r,   dX/dt = −r,   r = k_d(T) · max(0, X − X_e),
+ *   dT/dt = k_h f(X) (T_air − T) − (λ/c) r,   dX/dt = −r,   r = k_d(T) · max(0, X − X_e),
+ *   f(X) = 1 − fade · (1 − X/X_usual)
  *   k_d(T) = k_ref · exp(−E/R · (1/T_K − 1/T_ref,K))
  *
  * T °C, X g water per g dry bean, t minutes. It knows nothing of the shell, of colour or of taste; see
@@ -12,6 +13,8 @@ export interface BeanParameters {
   warmingPerMin: number;
   /** How fast water leaves at 120 °C, 1/min. */
   dryingPerMin: number;
+  /** By how much less warmth they take on once they are dry, share; left out, none. */
+  fade?: number;
 }
 
 export interface BeanStart {
@@ -47,6 +50,8 @@ const REFERENCE_K = 120 + 273.15;
 export const BOUND_WATER = 0.008;
 /** Acids and other volatiles that leave with the water, share of the dry weight. */
 export const VOLATILES = 0.006;
+/** Water of beans as they usually go in, g per g dry: there the fading of heat transfer begins. */
+const USUAL_WATER = 0.075;
 /** Seconds from one step of the integration to the next. */
 export const STEP_S = 5;
 
@@ -76,18 +81,63 @@ export function follower({ minutes, tempC }: AirCurve): (minute: number) => numb
   };
 }
 
-/** One step of time. @returns the change of temperature and of water per minute */
-export function rates(
-  beanC: number,
-  water: number,
-  airC: number,
-  { warmingPerMin, dryingPerMin }: BeanParameters,
-): [perMinC: number, perMinWater: number] {
-  const drying = dryingAt(beanC, dryingPerMin) * Math.max(0, water - BOUND_WATER);
-  return [warmingPerMin * (airC - beanC) - (WATER_HEAT / BEAN_HEAT) * drying, -drying];
+/** What a probe among the beans says: partly the air between them, and a little late. */
+export interface ProbeParameters {
+  /** Share of the air in what it feels, 0 to 1. */
+  airShare: number;
+  lagMin: number;
 }
 
-/** A step of the classical fourth-order Runge–Kutta. */
+/** A probe that says just what the beans are. */
+export const PERFECT_PROBE: ProbeParameters = { airShare: 0, lagMin: 0 };
+
+/** What the probe feels before it lags. */
+export const feltC = (beanC: number, airC: number, { airShare }: ProbeParameters): number =>
+  beanC + airShare * (airC - beanC);
+
+/** What a lagging probe says after `h` minutes in which what it feels went straight from one value to another. */
+export function lagged(readC: number, from: number, to: number, h: number, lagMin: number): number {
+  if (lagMin <= 1e-6) return to;
+  const behind = ((to - from) / h) * lagMin;
+  return to - behind + (readC - from + behind) * Math.exp(-h / lagMin);
+}
+
+/**
+ * A step of the classical fourth-order Runge–Kutta with the air at its beginning, its middle and its end, written
+ * into `to`: a fit takes millions of them.
+ *
+ * @param to receives bean temperature and water
+ */
+export function advanceIn(
+  to: Float64Array,
+  beanC: number,
+  water: number,
+  h: number,
+  a0: number,
+  a1: number,
+  a2: number,
+  { warmingPerMin, dryingPerMin, fade = 0 }: BeanParameters,
+): void {
+  let [sumT, sumW, dT, dW] = [0, 0, 0, 0];
+  for (let k = 0; k < 4; k += 1) {
+    const share = k === 0 ? 0 : k === 3 ? h : h / 2;
+    const tempC = beanC + share * dT;
+    const wet = water + share * dW;
+    const drying = dryingAt(tempC, dryingPerMin) * Math.max(0, wet - BOUND_WATER);
+    const warming = warmingPerMin * Math.max(0.1, 1 - fade * (1 - wet / USUAL_WATER));
+    dT = warming * ((k === 0 ? a0 : k === 3 ? a2 : a1) - tempC) - (WATER_HEAT / BEAN_HEAT) * drying;
+    dW = -drying;
+    const weight = k === 0 || k === 3 ? 1 : 2;
+    sumT += weight * dT;
+    sumW += weight * dW;
+  }
+  to[0] = beanC + (h / 6) * sumT;
+  to[1] = water + (h / 6) * sumW;
+}
+
+const scratch = new Float64Array(2);
+
+/** The same, from the air as a function of time. */
 export function advance(
   beanC: number,
   water: number,
@@ -96,12 +146,8 @@ export function advance(
   air: (minute: number) => number,
   parameters: BeanParameters,
 ): [beanC: number, water: number] {
-  const [a0, a1, a2] = [air(minute), air(minute + h / 2), air(minute + h)];
-  const [t1, w1] = rates(beanC, water, a0, parameters);
-  const [t2, w2] = rates(beanC + (h / 2) * t1, water + (h / 2) * w1, a1, parameters);
-  const [t3, w3] = rates(beanC + (h / 2) * t2, water + (h / 2) * w2, a1, parameters);
-  const [t4, w4] = rates(beanC + h * t3, water + h * w3, a2, parameters);
-  return [beanC + (h / 6) * (t1 + 2 * t2 + 2 * t3 + t4), water + (h / 6) * (w1 + 2 * w2 + 2 * w3 + w4)];
+  advanceIn(scratch, beanC, water, h, air(minute), air(minute + h / 2), air(minute + h), parameters);
+  return [scratch[0] ?? NaN, scratch[1] ?? NaN];
 }
 
 /**

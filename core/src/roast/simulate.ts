@@ -1,4 +1,16 @@
-import { advance, dryBasis, STEP_S, weightLeft, type BeanParameters, type BeanStart } from './model';
+import {
+  advance,
+  advanceIn,
+  dryBasis,
+  feltC,
+  lagged,
+  PERFECT_PROBE,
+  STEP_S,
+  weightLeft,
+  type BeanParameters,
+  type BeanStart,
+  type ProbeParameters,
+} from './model';
 import type { Program, ProgramStep, Setting } from './records';
 
 /** How the air of a roaster follows its setting. */
@@ -7,12 +19,22 @@ export interface AirParameters {
   lagMin: number;
   /** How far it falls when the door is opened and the load goes in, °C. */
   dipC: number;
+  /** How far under its setting it comes to rest, °C. */
+  underC: number;
+}
+
+/** A roaster with a load in it: its air, its beans, and the probe among them. */
+export interface Roaster {
+  air: AirParameters;
+  beans: BeanParameters;
+  probe?: ProbeParameters;
 }
 
 export interface PlanCurve {
   minutes: Float64Array;
   setC: Float64Array;
   airC: Float64Array;
+  /** As the probe says it. */
   beanC: Float64Array;
   /** g per g dry. */
   water: Float64Array;
@@ -24,9 +46,12 @@ export interface PlanCurve {
   weightLeft: number;
 }
 
-/** Air after `minutes` at one setting: Newton's law. */
-export const airAfter = (fromC: number, setC: number, minutes: number, lagMin: number): number =>
-  setC + (fromC - setC) * Math.exp(-minutes / Math.max(1e-6, lagMin));
+/** Air after `minutes` at one setting: Newton's law, towards where the air comes to rest. */
+export const airAfter = (fromC: number, setC: number, minutes: number, { lagMin, underC }: AirParameters): number =>
+  setC - underC + (fromC - setC + underC) * Math.exp(-minutes / Math.max(1e-6, lagMin));
+
+/** Air as the load goes in. */
+export const airAtStart = (preheatC: number, { dipC, underC }: AirParameters): number => preheatC - underC - dipC;
 
 /**
  * Air at every moment, from the settings as they were made.
@@ -36,11 +61,11 @@ export const airAfter = (fromC: number, setC: number, minutes: number, lagMin: n
 export function airFromSettings(
   settings: readonly Setting[],
   preheatC: number,
-  { lagMin, dipC }: AirParameters,
+  air: AirParameters,
   minutes: ArrayLike<number>,
 ): Float64Array {
-  const air = new Float64Array(minutes.length);
-  let current = preheatC - dipC;
+  const line = new Float64Array(minutes.length);
+  let current = airAtStart(preheatC, air);
   let at = 0;
   let index = -1;
   let setC = settings[0]?.setC ?? preheatC;
@@ -49,15 +74,48 @@ export function airFromSettings(
     while (index + 1 < settings.length && (settings[index + 1]?.second ?? 0) / 60 <= until + 1e-9) {
       index += 1;
       const change = (settings[index]?.second ?? 0) / 60;
-      current = airAfter(current, setC, Math.max(0, change - at), lagMin);
+      current = airAfter(current, setC, Math.max(0, change - at), air);
       at = Math.max(at, change);
       setC = settings[index]?.setC ?? setC;
     }
-    current = airAfter(current, setC, Math.max(0, until - at), lagMin);
+    current = airAfter(current, setC, Math.max(0, until - at), air);
     at = Math.max(at, until);
-    air[i] = current;
+    line[i] = current;
   }
-  return air;
+  return line;
+}
+
+/** A load roasted by arithmetic through settings as they were made: the probe's line and the weight. */
+export function simulateSettings(
+  settings: readonly Setting[],
+  preheatC: number,
+  { air, beans, probe = PERFECT_PROBE }: Roaster,
+  start: BeanStart,
+  untilMin: number,
+  stepS = STEP_S,
+): { minutes: Float64Array; beanC: Float64Array; water: Float64Array; weightLeft: number } {
+  const n = Math.max(1, Math.ceil((untilMin * 60) / stepS - 1e-9));
+  const h = untilMin / n;
+  // Air at whole and half steps, as the integration asks for it.
+  const halves = Float64Array.from({ length: 2 * n + 1 }, (_, i) => (i * h) / 2);
+  const line = airFromSettings(settings, preheatC, air, halves);
+  const curve = { minutes: new Float64Array(n + 1), beanC: new Float64Array(n + 1), water: new Float64Array(n + 1) };
+  const state = new Float64Array(2);
+  let [beanC, water] = [start.beanC, dryBasis(start.moisture)];
+  let [felt, readC] = [beanC, beanC];
+  for (let i = 0; i <= n; i += 1) {
+    curve.minutes[i] = i * h;
+    curve.beanC[i] = readC;
+    curve.water[i] = water;
+    if (i === n) break;
+    const [a0, a1, a2] = [line[2 * i] ?? 0, line[2 * i + 1] ?? 0, line[2 * i + 2] ?? 0];
+    advanceIn(state, beanC, water, h, a0, a1, a2, beans);
+    [beanC, water] = [state[0] ?? NaN, state[1] ?? NaN];
+    const next = feltC(beanC, a2, probe);
+    readC = lagged(readC, felt, next, h, probe.lagMin);
+    felt = next;
+  }
+  return { ...curve, weightLeft: weightLeft(water, start.moisture) };
 }
 
 /**
@@ -69,36 +127,39 @@ export function airFromSettings(
  */
 export function simulateProgram(
   { steps, preheatC }: { steps: readonly ProgramStep[]; preheatC: Program['preheatC'] },
-  air: AirParameters,
-  parameters: BeanParameters,
+  { air, beans, probe = PERFECT_PROBE }: Roaster,
   start: BeanStart,
   stepS = STEP_S,
 ): PlanCurve {
   const rows: { minute: number; setC: number; airC: number; beanC: number; water: number }[] = [];
   const begins: number[] = [];
   const ends: PlanCurve['ends'] = [];
-  let [minute, airC, beanC, water] = [0, preheatC - air.dipC, start.beanC, dryBasis(start.moisture)];
+  let [minute, airC, beanC, water] = [0, airAtStart(preheatC, air), start.beanC, dryBasis(start.moisture)];
+  let [felt, readC] = [beanC, beanC];
   for (const { setC, minutes, until } of steps) {
     begins.push(minute);
     const n = Math.max(1, Math.ceil((minutes * 60) / stepS - 1e-9));
     const h = minutes / n;
     const [beganAt, beganC] = [minute, airC];
-    const airAt = (at: number): number => airAfter(beganC, setC, at - beganAt, air.lagMin);
+    const airAt = (at: number): number => airAfter(beganC, setC, at - beganAt, air);
     let end: PlanCurve['ends'][number] = 'minutes';
     for (let i = 0; i < n; i += 1) {
-      rows.push({ minute, setC, airC, beanC, water });
-      if (until?.what === 'bean' && beanC >= until.beanC) {
+      rows.push({ minute, setC, airC, beanC: readC, water });
+      if (until?.what === 'bean' && readC >= until.beanC) {
         end = 'bean';
         rows.pop();
         break;
       }
-      [beanC, water] = advance(beanC, water, minute, h, airAt, parameters);
+      [beanC, water] = advance(beanC, water, minute, h, airAt, beans);
       minute += h;
       airC = airAt(minute);
+      const next = feltC(beanC, airC, probe);
+      readC = lagged(readC, felt, next, h, probe.lagMin);
+      felt = next;
     }
     ends.push(end);
   }
-  rows.push({ minute, setC: steps.at(-1)?.setC ?? preheatC, airC, beanC, water });
+  rows.push({ minute, setC: steps.at(-1)?.setC ?? preheatC, airC, beanC: readC, water });
   const column = (name: keyof (typeof rows)[number]): Float64Array => Float64Array.from(rows, (row) => row[name]);
   return {
     minutes: column('minute'),

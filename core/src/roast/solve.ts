@@ -1,4 +1,4 @@
-import { expectedParameters, type RoasterFit } from './fit';
+import { expectedRoaster, type RoasterFit } from './fit';
 import type { BeanStart } from './model';
 import { simulateProgram } from './simulate';
 
@@ -20,12 +20,11 @@ export function steadySetting(
   fit: RoasterFit,
   start: BeanStart,
 ): number | null {
-  const parameters = expectedParameters(fit, load);
+  const roaster = expectedRoaster(fit, load);
   const endC = (setC: number): number =>
     simulateProgram(
       { steps: [{ setC, minutes: wanted.minutes, until: null, note: '' }], preheatC: setC + PREHEAT_OVER },
-      fit.air,
-      parameters,
+      roaster,
       start,
     ).beanC.at(-1) ?? NaN;
   let [low, high] = [LOWEST, HIGHEST];

@@ -3,7 +3,7 @@ import { simulateBand, weightRange, type PlanBand, type Range } from './band';
 import { clean, smooth, type CleanCurve, type Curve, type SmoothCurve } from './curve';
 import { deviationFrom, type Deviation } from './deviation';
 import { jumpsIn, stallsIn, type Jump, type Stall } from './events';
-import { airOf, expectedParameters, expectLoad, fitRoaster, type LoggedLoad, type RoasterFit } from './fit';
+import { airOf, expectedRoaster, expectLoad, fitRoaster, type LoggedLoad, type RoasterFit } from './fit';
 import { killFigure, roastFigures, type RoastFigures } from './figures';
 import { judgeRoast, type RoastJudgement } from './judge';
 import { roastBeans, weightLeft } from './model';
@@ -63,8 +63,8 @@ export function studyRoast(input: StudyInput, unit: TemperatureUnit = 'C'): Stud
   const heard = cleaned ? cleaned.beanC.filter((tempC) => Number.isFinite(tempC)).length : 0;
   const smoothed = cleaned && heard >= FEWEST ? smooth(cleaned) : null;
   const settings = how?.settings ?? [];
-  const stalls = smoothed ? stallsIn(smoothed, settings) : [];
-  const jumps = smoothed ? jumpsIn(smoothed, settings) : [];
+  const stalls = smoothed ? stallsIn(smoothed, settings, fit.air) : [];
+  const jumps = smoothed ? jumpsIn(smoothed, settings, stalls) : [];
   const figures = smoothed ? roastFigures(smoothed) : null;
   const plan = how?.plan ? simulateBand(how.plan, load, fit, start) : null;
   const deviation = smoothed && plan ? deviationFrom(smoothed, plan.middle) : null;
@@ -124,11 +124,11 @@ function expectWeight(input: StudyInput, curve: Curve, fit: RoasterFit): Range {
     airC: curve.airC,
   };
   const air = airOf(logged, fit.air);
-  const { warmingPerMin } = expectedParameters(fit, size);
+  const { beans } = expectedRoaster(fit, size);
   const { drying } = expectLoad(fit, size);
   const left = (log: number): number => {
     const run = roastBeans(
-      { warmingPerMin, dryingPerMin: Math.exp(log) },
+      { ...beans, dryingPerMin: Math.exp(log) },
       { beanC: input.how?.beanStartC ?? ROOM_C, moisture: input.moisture },
       air,
       Math.max(0.1, minutes.at(-1) ?? 0),

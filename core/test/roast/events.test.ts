@@ -32,7 +32,7 @@ describe('stalls and jumps', () => {
 
   test.each(plans.map((steps, i) => [i, steps] as const))('plan %i, roasted cleanly, has none', (index, steps) => {
     for (let seed = 0; seed < 6; seed += 1) {
-      const plan = simulateProgram({ steps, preheatC: 150 }, AIR, PARAMETERS, START, 1);
+      const plan = simulateProgram({ steps, preheatC: 150 }, { air: AIR, beans: PARAMETERS }, START, 1);
       const curve = logged(plan.beanC, plan.airC, 0.5, 10 * index + seed);
       let second = 0;
       const settings = steps.map(({ setC, minutes }, i) => {
@@ -46,7 +46,7 @@ describe('stalls and jumps', () => {
   });
 
   test('beans that stand still in hot air are found, with when and how much warmer it was', () => {
-    const plan = simulateProgram({ steps: [step(140, 25)], preheatC: 150 }, AIR, PARAMETERS, START, 1);
+    const plan = simulateProgram({ steps: [step(140, 25)], preheatC: 150 }, { air: AIR, beans: PARAMETERS }, START, 1);
     const beanC = Array.from({ length: 1501 }, (_, s) => plan.beanC[s < 500 ? s : s < 640 ? 500 : s - 140] ?? 0);
     const [stall, ...rest] = stallsIn(logged(beanC, plan.airC, 0.4, 3), [{ second: 0, setC: 140, step: 0 }]);
     expect(rest).toEqual([]);

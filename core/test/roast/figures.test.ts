@@ -71,3 +71,27 @@ describe('heat-kill figure', () => {
     expect(killFigure([0, 1, 2, 3], [100, NaN, NaN, 100], values)).toBe(0);
   });
 });
+
+test('a gap counts nothing, whether its rows are empty or missing', () => {
+  const values = { dMin: 2, zC: 20, refC: 120 };
+  const minutes = Array.from({ length: 121 }, (_, i) => i / 6);
+  const hot = minutes.map(() => 120);
+  const whole = killFigure(minutes, hot, values);
+  const silent = hot.map((c, i) => (i > 30 && i < 90 ? NaN : c));
+  const kept = minutes.map((_, i) => i).filter((i) => !(i > 30 && i < 90));
+  const missing = killFigure(
+    kept.map((i) => minutes[i] ?? 0),
+    kept.map((i) => hot[i] ?? 0),
+    values,
+  );
+  expect(whole).toBeCloseTo(10, 9);
+  expect(killFigure(minutes, silent, values)).toBeCloseTo(5, 9);
+  expect(missing).toBeCloseTo(5, 9);
+  expect(
+    minutesAbove(
+      kept.map((i) => minutes[i] ?? 0),
+      kept.map(() => 110),
+      100,
+    ),
+  ).toBeCloseTo(10, 9);
+});

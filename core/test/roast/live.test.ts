@@ -121,7 +121,7 @@ describe('a program as it is drawn', () => {
       { second: 360, setC: 145, step: 1 },
       { second: 840, setC: 132, step: 2 },
     ]);
-    const air = airFromSettings(plannedSettings(plan), 160, { lagMin: 0.001, dipC: 0 }, [1, 7, 20]);
+    const air = airFromSettings(plannedSettings(plan), 160, { lagMin: 0.001, dipC: 0, underC: 0 }, [1, 7, 20]);
     expect([...air].map(Math.round)).toEqual([160, 145, 132]);
   });
 

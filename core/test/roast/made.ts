@@ -14,7 +14,7 @@ export const step = (setC: number, minutes: number, until: ProgramStep['until'] 
 });
 
 export const FALLING: ProgramStep[] = [step(160, 6), step(145, 8), step(132, 10)];
-export const AIR: AirParameters = { lagMin: 3, dipC: 25 };
+export const AIR: AirParameters = { lagMin: 3, dipC: 25, underC: 0 };
 
 interface Making {
   parameters: BeanParameters;
@@ -42,7 +42,7 @@ export function madeLoad({
   random = normals(1),
   code = 'T001',
 }: Making): LoggedLoad {
-  const curve = simulateProgram({ steps, preheatC: 160 }, air, parameters, { beanC: 20, moisture }, everyS);
+  const curve = simulateProgram({ steps, preheatC: 160 }, { air, beans: parameters }, { beanC: 20, moisture }, everyS);
   let second = 0;
   const settings = steps.map(({ setC, minutes }, index) => {
     const row = { second, setC, step: index };

@@ -103,24 +103,55 @@ describe('the bean model', () => {
 });
 
 describe('a program through the model', () => {
-  const air = { lagMin: 3, dipC: 25 };
+  const air = { lagMin: 3, dipC: 25, underC: 0 };
   const steps = [
     { setC: 160, minutes: 6, until: null, note: '' },
     { setC: 130, minutes: 14, until: null, note: '' },
   ];
 
   test('the air comes to its setting by Newton’s law, from where the door left it', () => {
-    const curve = simulateProgram({ steps, preheatC: 150 }, air, USUAL, { beanC: 20, moisture: 0.07 });
+    const curve = simulateProgram({ steps, preheatC: 150 }, { air, beans: USUAL }, { beanC: 20, moisture: 0.07 });
     const at = (minute: number): number => curve.minutes.findIndex((m) => Math.abs(m - minute) < 1e-6);
     expect(curve.airC[0]).toBe(125);
     expect(curve.airC[at(6)]).toBeCloseTo(160 - 35 * Math.exp(-2), 9);
-    expect(curve.airC[at(9)]).toBeCloseTo(airAfter(160 - 35 * Math.exp(-2), 130, 3, 3), 9);
+    expect(curve.airC[at(9)]).toBeCloseTo(airAfter(160 - 35 * Math.exp(-2), 130, 3, air), 9);
     expect(curve.totalMin).toBeCloseTo(20, 9);
     expect(curve.begins).toEqual([0, expect.closeTo(6, 9)]);
   });
 
+  test('air that comes to rest under its setting starts, goes and ends under it', () => {
+    const under = { ...air, underC: 6 };
+    const curve = simulateProgram(
+      { steps, preheatC: 150 },
+      { air: under, beans: USUAL },
+      { beanC: 20, moisture: 0.07 },
+    );
+    expect(curve.airC[0]).toBe(119);
+    expect(airAfter(119, 160, 1e6, under)).toBeCloseTo(154, 9);
+  });
+
+  test('a probe that lags and feels the air says so of the same beans', () => {
+    const start = { beanC: 20, moisture: 0.07 };
+    const plain = simulateProgram({ steps, preheatC: 150 }, { air, beans: USUAL }, start);
+    const late = simulateProgram(
+      { steps, preheatC: 150 },
+      { air, beans: USUAL, probe: { airShare: 0, lagMin: 0.5 } },
+      start,
+    );
+    const airy = simulateProgram(
+      { steps, preheatC: 150 },
+      { air, beans: USUAL, probe: { airShare: 0.1, lagMin: 0 } },
+      start,
+    );
+    const at = plain.minutes.findIndex((m) => m >= 5);
+    const climb = ((plain.beanC[at] ?? 0) - (plain.beanC[at - 6] ?? 0)) / 0.5;
+    expect((plain.beanC[at] ?? 0) - (late.beanC[at] ?? 0)).toBeCloseTo(0.5 * climb, 0);
+    expect(airy.beanC[at]).toBeCloseTo(0.9 * (plain.beanC[at] ?? 0) + 0.1 * (plain.airC[at] ?? 0), 6);
+    expect(late.weightLeft).toBe(plain.weightLeft);
+  });
+
   test('the same settings written down one by one give the same air', () => {
-    const curve = simulateProgram({ steps, preheatC: 150 }, air, USUAL, { beanC: 20, moisture: 0.07 });
+    const curve = simulateProgram({ steps, preheatC: 150 }, { air, beans: USUAL }, { beanC: 20, moisture: 0.07 });
     const settings = [
       { second: 0, setC: 160, step: 0 },
       { second: 360, setC: 130, step: 1 },
@@ -134,8 +165,7 @@ describe('a program through the model', () => {
     const run = (beanC: number) =>
       simulateProgram(
         { steps: [{ setC: 150, minutes: 60, until: until(beanC), note: '' }], preheatC: 150 },
-        air,
-        USUAL,
+        { air, beans: USUAL },
         { beanC: 20, moisture: 0.07 },
       );
     const reached = run(110);
@@ -148,7 +178,8 @@ describe('a program through the model', () => {
   });
 
   test('wetter beans of one load come out later and lose more', () => {
-    const run = (moisture: number) => simulateProgram({ steps, preheatC: 150 }, air, USUAL, { beanC: 20, moisture });
+    const run = (moisture: number) =>
+      simulateProgram({ steps, preheatC: 150 }, { air, beans: USUAL }, { beanC: 20, moisture });
     expect(run(0.09).beanC.at(-1)).toBeLessThan(run(0.06).beanC.at(-1) ?? 0);
     expect(run(0.09).weightLeft).toBeLessThan(run(0.06).weightLeft);
   });

@@ -25,7 +25,7 @@ const steps: fc.Arbitrary<ProgramStep[]> = fc.array(
   }),
   { minLength: 1, maxLength: 6 },
 );
-const air = { lagMin: 3, dipC: 25 };
+const air = { lagMin: 3, dipC: 25, underC: 0 };
 /** A curve as a logger writes it: tenths of a degree, seconds that rise. */
 const logged = fc
   .array(fc.tuple(fc.integer({ min: 1, max: 20 }), fc.integer({ min: 150, max: 1500 })), {
@@ -43,7 +43,7 @@ describe('whatever the roast', () => {
   test('beans never get warmer than the warmest air, water never grows, weight never falls under the dry beans', () => {
     fc.assert(
       fc.property(steps, parameters, start, (program, bean, from) => {
-        const curve = simulateProgram({ steps: program, preheatC: 150 }, air, bean, from, 15);
+        const curve = simulateProgram({ steps: program, preheatC: 150 }, { air, beans: bean }, from, 15);
         const hottest = Math.max(from.beanC, ...curve.airC);
         let last = Infinity;
         curve.beanC.forEach((tempC, i) => {
@@ -64,7 +64,7 @@ describe('whatever the roast', () => {
       fc.property(steps, parameters, start, fc.integer({ min: 1, max: 30 }), (program, bean, from, warmer) => {
         const end = (by: number): number => {
           const line = program.map((row) => ({ ...row, setC: row.setC + by }));
-          const curve = simulateProgram({ steps: line, preheatC: 150 + by }, air, bean, from, 15);
+          const curve = simulateProgram({ steps: line, preheatC: 150 + by }, { air, beans: bean }, from, 15);
           return curve.beanC.at(-1) ?? 0;
         };
         expect(end(warmer)).toBeGreaterThan(end(0) - 1e-6);

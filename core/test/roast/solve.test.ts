@@ -1,4 +1,4 @@
-import { expectedParameters, fitRoaster } from '../../src/roast/fit';
+import { expectedRoaster, fitRoaster } from '../../src/roast/fit';
 import { simulateProgram } from '../../src/roast/simulate';
 import { PREHEAT_OVER, steadySetting } from '../../src/roast/solve';
 import { step } from './made';
@@ -17,8 +17,7 @@ describe('one steady setting for a bean temperature after so many minutes', () =
     const setC = steadySetting({ peakC, minutes }, load, fit, start);
     const curve = simulateProgram(
       { steps: [step(setC ?? 0, minutes)], preheatC: (setC ?? 0) + PREHEAT_OVER },
-      fit.air,
-      expectedParameters(fit, load),
+      expectedRoaster(fit, load),
       start,
     );
     expect(Math.abs((curve.beanC.at(-1) ?? 0) - peakC)).toBeLessThan(1);

@@ -52,10 +52,12 @@ function settingFor(peakC: number, minutes: number): number {
     const setC = (low + high) / 2;
     const { beanC } = simulateProgram(
       { steps: trialSteps(setC, minutes), preheatC: setC + 10 },
-      { lagMin: HIDDEN.lagMin, dipC: HIDDEN.dipC },
       {
-        warmingPerMin: HIDDEN.warmingPerMin * (HIDDEN.massG / TRIAL_G) ** HIDDEN.power,
-        dryingPerMin: HIDDEN.dryingPerMin,
+        air: HIDDEN,
+        beans: {
+          warmingPerMin: HIDDEN.warmingPerMin * (HIDDEN.massG / TRIAL_G) ** HIDDEN.power,
+          dryingPerMin: HIDDEN.dryingPerMin,
+        },
       },
       { beanC: 19, moisture: 0.07 },
       5,
@@ -144,10 +146,12 @@ export class RoastStory {
     const beanStartC = Math.round(10 * chance.around(19, 1.2)) / 10;
     const made = simulateProgram(
       { steps, preheatC: plan.preheatC },
-      { lagMin: HIDDEN.lagMin, dipC: chance.around(HIDDEN.dipC, 2) },
       {
-        warmingPerMin: HIDDEN.warmingPerMin * size * Math.exp(chance.around(0, 0.035)),
-        dryingPerMin: HIDDEN.dryingPerMin * Math.exp(chance.around(0, 0.05)),
+        air: { ...HIDDEN, dipC: chance.around(HIDDEN.dipC, 2) },
+        beans: {
+          warmingPerMin: HIDDEN.warmingPerMin * size * Math.exp(chance.around(0, 0.035)),
+          dryingPerMin: HIDDEN.dryingPerMin * Math.exp(chance.around(0, 0.05)),
+        },
       },
       { beanC: beanStartC, moisture },
       everyS,

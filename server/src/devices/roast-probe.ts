@@ -1,7 +1,7 @@
 import type { RoastReading } from '../roast/live';
 import { advance, dryBasis } from '@wunsch/core/roast/model';
 import type { LiveRoast, Setting } from '@wunsch/core/roast/records';
-import { airAfter } from '@wunsch/core/roast/simulate';
+import { airAfter, airAtStart } from '@wunsch/core/roast/simulate';
 
 export interface RoastProbeMood {
   noiseC: number;
@@ -12,7 +12,15 @@ export interface RoastProbeMood {
 }
 
 /** What the simulated roasters do; nothing else knows these figures, the fit has to find them. */
-export const HIDDEN = { warmingPerMin: 0.19, dryingPerMin: 0.105, lagMin: 3.4, dipC: 28, massG: 5000, power: 0.5 };
+export const HIDDEN = {
+  warmingPerMin: 0.19,
+  dryingPerMin: 0.105,
+  lagMin: 3.4,
+  dipC: 28,
+  underC: 5,
+  massG: 5000,
+  power: 0.5,
+};
 const ROOM_C = 20;
 const STEP_S = 1;
 
@@ -71,7 +79,7 @@ export class SimulatedRoastProbe {
         second: 0,
         beanC: roast.beanStartC ?? ROOM_C,
         water: dryBasis((roast.moisturePct ?? 7) / 100),
-        airC: (roast.plan?.preheatC ?? roast.settings[0]?.setC ?? 140) - HIDDEN.dipC,
+        airC: airAtStart(roast.plan?.preheatC ?? roast.settings[0]?.setC ?? 140, HIDDEN),
       };
     }
     const parameters = {
@@ -82,7 +90,7 @@ export class SimulatedRoastProbe {
     for (let s = state.second; s < second; s += STEP_S) {
       const setC = settingAt(roast.settings, s) ?? airC;
       const from = airC;
-      const airAt = (minute: number): number => airAfter(from, setC, minute - s / 60, HIDDEN.lagMin);
+      const airAt = (minute: number): number => airAfter(from, setC, minute - s / 60, HIDDEN);
       [beanC, water] = advance(beanC, water, s / 60, STEP_S / 60, airAt, parameters);
       airC = airAt((s + STEP_S) / 60);
     }

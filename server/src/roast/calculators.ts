@@ -134,10 +134,11 @@ export function roastCalculators(router: Router): void {
     ({ settings: set, baseC, bands, ...data }) => {
       const cleaned = clean(curveFrom(data));
       const smoothed = smooth(cleaned);
+      const stalls = stallsIn(smoothed, set);
       return {
         ...roastFigures(smoothed, { baseC, ...(bands ? { bands } : {}) }),
-        stalls: stallsIn(smoothed, set),
-        jumps: jumpsIn(smoothed, set),
+        stalls,
+        jumps: jumpsIn(smoothed, set, stalls),
         gaps: cleaned.gaps,
         stuck: cleaned.stuck,
         slips: cleaned.slips,
