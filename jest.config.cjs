@@ -15,7 +15,7 @@ const project = (name, environment = 'node') => ({
 
 module.exports = {
   globalSetup: '<rootDir>/server/test/prepare.cjs',
-  projects: [project('core'), project('server'), project('web')],
+  projects: [project('core', '<rootDir>/core/test/environment.cjs'), project('server'), project('web')],
   testTimeout: 60000,
   maxWorkers: 2,
 };

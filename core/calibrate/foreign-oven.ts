@@ -2,6 +2,8 @@ import type { LoggedLoad } from '../src/roast/fit';
 import type { ProgramStep, Setting } from '../src/roast/records';
 import { seeded } from '../src/stats/chance';
 
+const { exp, max, min, round, log, sqrt, cos, PI, floor } = Math;
+
 /**
  * An oven with a physics of its own, to hold the fit against: beans of a shell and a kernel that exchange heat, water
  * that leaves the kernel, heat transfer that falls with the load and with the water that is left, air that stays
@@ -45,7 +47,7 @@ export function stream(seed: number): {
   const chance = seeded(seed);
   return {
     chance,
-    normal: () => Math.sqrt(-2 * Math.log(Math.max(1e-12, chance()))) * Math.cos(2 * Math.PI * chance()),
+    normal: () => sqrt(-2 * log(max(1e-12, chance()))) * cos(2 * PI * chance()),
     between: (a, b) => a + (b - a) * chance(),
   };
 }
@@ -98,20 +100,20 @@ export function roastForeign(
   everyS = 10,
 ): ForeignCurve {
   const h = 1 / 60;
-  const written = Math.max(1, Math.round(everyS / 60 / h));
+  const written = max(1, round(everyS / 60 / h));
   const total = load.steps.reduce((sum, { minutes }) => sum + minutes, 0);
   const size = (load.massG / 5000) ** -oven.loadPower;
-  const own = Math.exp(oven.scatter * normal());
-  const dryOwn = Math.exp(1.2 * oven.scatter * normal());
+  const own = exp(oven.scatter * normal());
+  const dryOwn = exp(1.2 * oven.scatter * normal());
   const under = oven.underC + 0.8 * normal();
-  const moisture = Math.max(0.03, load.moisture + 0.003 * normal());
+  const moisture = max(0.03, load.moisture + 0.003 * normal());
   const water0 = moisture / (1 - moisture);
   let [shell, kernel, water] = [20, 20, water0];
   let air = load.preheatC - under - oven.dipC * (load.massG / 5000) ** 0.5;
   let probe = 20;
   let stirAt = oven.stirEveryMin;
   const curve: ForeignCurve = { minutes: [], beanC: [], airC: [], weightLeft: 0 };
-  const n = Math.round(total / h);
+  const n = round(total / h);
   for (let i = 0; i <= n; i += 1) {
     const minute = i * h;
     if (i % written === 0) {
@@ -129,14 +131,14 @@ export function roastForeign(
       air -= oven.stirDipC;
       stirAt += oven.stirEveryMin;
     }
-    const wet = Math.min(1, water / water0);
+    const wet = min(1, water / water0);
     const toShell = oven.shellPerMin * size * own * (1 - oven.dryFade * (1 - wet)) * (air - shell);
     const toKernel = oven.kernelPerMin * (shell - kernel);
     const drying =
       oven.waterPerMin *
       dryOwn *
-      Math.exp((-oven.activation / 8.314) * (1 / (kernel + 273.15) - 1 / 393.15)) *
-      Math.max(0, water - 0.006);
+      exp((-oven.activation / 8.314) * (1 / (kernel + 273.15) - 1 / 393.15)) *
+      max(0, water - 0.006);
     const wrong = trouble && minute >= trouble.atMin && minute < trouble.atMin + trouble.minutes ? trouble.what : null;
     // An open door lets the room in at once; an oven without heat cools as slowly as its walls.
     if (wrong === 'door') air += (h * (70 - air)) / 0.4;
@@ -192,12 +194,12 @@ export function someProgram(
   shift = 0,
 ): { steps: ProgramStep[]; preheatC: number } {
   const top = between(148, 166) + shift;
-  const count = 2 + Math.floor(3 * chance());
+  const count = 2 + floor(3 * chance());
   const steps = Array.from({ length: count }, (_, i) => ({
-    setC: Math.round(top - i * between(4, 12)),
-    minutes: Math.round(between(18, 30) / count),
+    setC: round(top - i * between(4, 12)),
+    minutes: round(between(18, 30) / count),
     until: null,
     note: '',
   }));
-  return { steps, preheatC: Math.round(top + between(-2, 8)) };
+  return { steps, preheatC: round(top + between(-2, 8)) };
 }

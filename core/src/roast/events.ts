@@ -4,6 +4,8 @@ import { BEAN_HEAT, BOUND_WATER, dryBasis, dryingAt, WATER_HEAT } from './model'
 import { airFromSettings, type AirParameters } from './simulate';
 import type { Setting } from './records';
 
+const { max, min, round, abs, sqrt, floor } = Math;
+
 export interface Stall extends Stretch {
   /** How much warmer the air (or the setting) was than the beans, °C, on the mean. */
   warmerC: number;
@@ -120,7 +122,7 @@ function missingClimb(
   const climbWanted = new Float64Array(n).fill(NaN);
   let water = dryBasis(USUAL_MOISTURE);
   const takesOn: number[] = [];
-  const every = Math.max(1, stepsIn(seconds, 10));
+  const every = max(1, stepsIn(seconds, 10));
   const recent: { second: number; value: number }[] = [];
   const noise = 4 * slopeNoise(curve);
   let usual: number | null = null;
@@ -129,17 +131,17 @@ function missingClimb(
     const climbing = wanted - (heat - (climb[i] ?? NaN));
     const lacks = wanted - heat;
     climbWanted[i] = climbing;
-    if (lacks >= Math.max(MISSING_PER_MIN, MISSING_SHARE * climbing, noise)) missing[i] = lacks;
+    if (lacks >= max(MISSING_PER_MIN, MISSING_SHARE * climbing, noise)) missing[i] = lacks;
   };
   for (let i = 0; i < n; i += 1) {
     const [second, tempC] = [seconds[i] ?? 0, beanC[i] ?? NaN];
     const h = i === 0 ? 0 : (second - (seconds[i - 1] ?? 0)) / 60;
     const drying = Number.isFinite(tempC)
-      ? dryingAt(tempC, DEFAULTS.oven.dryingPerMin) * Math.max(0, water - BOUND_WATER)
+      ? dryingAt(tempC, DEFAULTS.oven.dryingPerMin) * max(0, water - BOUND_WATER)
       : 0;
     water -= h * drying;
     const heat = (climb[i] ?? NaN) + (WATER_HEAT / BEAN_HEAT) * drying;
-    const drive = Math.max(8, (around[i] ?? NaN) - tempC);
+    const drive = max(8, (around[i] ?? NaN) - tempC);
     const value = heat / drive;
     if (i % every === 0 && Number.isFinite(value) && second >= SETTLED_S / 2) recent.push({ second, value });
     if (second < SETTLED_S || !Number.isFinite(value)) continue;
@@ -153,7 +155,7 @@ function missingClimb(
     if (takesOn.length < 3) continue;
     takesOn.sort((a, b) => a - b);
     // The better quarter: what failed a while ago is not what is usual.
-    usual = FADING * (takesOn[Math.floor(0.7 * takesOn.length)] ?? 0);
+    usual = FADING * (takesOn[floor(0.7 * takesOn.length)] ?? 0);
     judge(i, usual, drive, heat);
   }
   return { missing, wanted: climbWanted };
@@ -178,7 +180,7 @@ function airFell(curve: SmoothCurve, settings: readonly Setting[], air: AirParam
     }
     if (!Number.isFinite(under) || (seconds[i] ?? 0) < SETTLED_S) continue;
     if (i % every === 0) usual = before.length === 0 ? 0 : median(before.slice(-stepsIn(seconds, 300)));
-    fell[i] = under - Math.max(-10, Math.min(25, usual));
+    fell[i] = under - max(-10, min(25, usual));
   }
   return fell;
 }
@@ -188,12 +190,12 @@ const median = (values: readonly number[]): number => [...values].sort((a, b) =>
 /** Slope over a sliding window by least squares, per minute; NaN near the ends of what was heard. */
 function slopes(seconds: ArrayLike<number>, values: ArrayLike<number>, overS: number): Float64Array {
   const n = seconds.length;
-  const half = Math.max(1, Math.round(stepsIn(seconds, overS) / 2));
+  const half = max(1, round(stepsIn(seconds, overS) / 2));
   const out = new Float64Array(n).fill(NaN);
   for (let i = 0; i < n; i += 1) {
     // At the end the window looks back only: an open door is known before it is shut.
-    const to = Math.min(n - 1, i + half);
-    const from = Math.max(0, to - 2 * half);
+    const to = min(n - 1, i + half);
+    const from = max(0, to - 2 * half);
     let [sx, sy, sxx, sxy, m] = [0, 0, 0, 0, 0];
     for (let j = from; j <= to; j += 1) {
       const y = values[j] ?? NaN;
@@ -216,12 +218,12 @@ function slopeNoise({ seconds, beanC }: SmoothCurve): number {
   const jumps: number[] = [];
   for (let i = 2; i < seconds.length; i += 1) {
     const bend = (beanC[i] ?? NaN) - 2 * (beanC[i - 1] ?? NaN) + (beanC[i - 2] ?? NaN);
-    if (Number.isFinite(bend)) jumps.push(Math.abs(bend));
+    if (Number.isFinite(bend)) jumps.push(abs(bend));
   }
   const points = stepsIn(seconds, CLIMB_OVER_S);
-  const sd = jumps.length === 0 ? 0 : (1.4826 * median(jumps)) / Math.sqrt(6);
+  const sd = jumps.length === 0 ? 0 : (1.4826 * median(jumps)) / sqrt(6);
   const every = ((seconds[1] ?? 1) - (seconds[0] ?? 0)) / 60;
-  return (sd * Math.sqrt(12 / Math.max(1, points ** 3))) / every;
+  return (sd * sqrt(12 / max(1, points ** 3))) / every;
 }
 
 /** Stretches that touch, or nearly, as one. */
@@ -229,7 +231,7 @@ function merged(stretches: readonly [number, number][], apart: number): [number,
   const out: [number, number][] = [];
   for (const [from, to] of stretches) {
     const last = out.at(-1);
-    if (last && from <= last[1] + apart) last[1] = Math.max(last[1], to);
+    if (last && from <= last[1] + apart) last[1] = max(last[1], to);
     else out.push([from, to]);
   }
   return out;
@@ -237,7 +239,7 @@ function merged(stretches: readonly [number, number][], apart: number): [number,
 
 /** How many points of an even grid make so many seconds. */
 const stepsIn = (seconds: ArrayLike<number>, span: number): number =>
-  Math.max(1, Math.round(span / ((seconds[1] ?? 1) - (seconds[0] ?? 0))));
+  max(1, round(span / ((seconds[1] ?? 1) - (seconds[0] ?? 0))));
 
 /** Where the beans warmed far faster than a minute before, and neither a raised setting nor the end of a stall explains it. */
 export function jumpsIn(curve: SmoothCurve, settings: readonly Setting[], stalls: readonly Stall[] = []): Jump[] {
@@ -247,7 +249,7 @@ export function jumpsIn(curve: SmoothCurve, settings: readonly Setting[], stalls
   const explained = (second: number): boolean =>
     raised.some((row) => second >= row.second && second <= row.second + RAISED_S) ||
     stalls.some(({ fromS, toS }) => second >= fromS && second <= toS + RAISED_S);
-  const before = (i: number): number => Math.max(0, climb[i - back] ?? NaN);
+  const before = (i: number): number => max(0, climb[i - back] ?? NaN);
   const jumps = (i: number): boolean => {
     const [now, then] = [climb[i] ?? NaN, before(i)];
     return (
@@ -260,7 +262,7 @@ export function jumpsIn(curve: SmoothCurve, settings: readonly Setting[], stalls
   return runs(seconds, jumps, JUMP_S).map(([from, to]) => ({
     fromS: seconds[from] ?? 0,
     toS: seconds[to] ?? 0,
-    perMin: Math.max(...Array.from({ length: to - from + 1 }, (_, i) => climb[from + i] ?? 0)),
+    perMin: max(...Array.from({ length: to - from + 1 }, (_, i) => climb[from + i] ?? 0)),
     beforePerMin: before(from),
   }));
 }

@@ -6,6 +6,8 @@ import { follower, PERFECT_PROBE, type AirCurve, type BeanParameters, type Probe
 import type { RoasterFacts, Setting } from './records';
 import { airFromSettings, simulateSettings, type AirParameters, type Roaster } from './simulate';
 
+const { exp, max, min, abs, log, sqrt, ceil, cos, hypot, PI } = Math;
+
 /** A logged load as the fit wants it. Times in minutes since the load went in, °C, NaN where nothing was read. */
 export interface LoggedLoad {
   code: string;
@@ -115,15 +117,15 @@ const NUDGE = [1e-3, 1e-3, 1e-3, 0.05, 1e-3, 0.05, 1e-3, 1e-3, 1e-2];
 const priorOf = (kind: RoasterFacts['kind']): Common => {
   const { warmingPerMin, dryingPerMin, air } = DEFAULTS[kind];
   return [
-    Math.log(warmingPerMin),
+    log(warmingPerMin),
     -0.5,
-    Math.log(dryingPerMin),
+    log(dryingPerMin),
     air.underC,
-    Math.log(air.lagMin),
+    log(air.lagMin),
     air.dipC,
     FADE,
     AIR_SHARE,
-    Math.log(PROBE_LAG_MIN),
+    log(PROBE_LAG_MIN),
   ];
 };
 
@@ -131,15 +133,15 @@ const value = (common: Common, name: keyof typeof at): number => common[at[name]
 
 /** The roaster that common figures stand for, with one load's own deviations. @param x logarithm of its size */
 const roasterOf = (common: Common, x: number, own: readonly [number, number]): Roaster => ({
-  air: { lagMin: Math.exp(value(common, 'lag')), dipC: value(common, 'dip'), underC: value(common, 'under') },
+  air: { lagMin: exp(value(common, 'lag')), dipC: value(common, 'dip'), underC: value(common, 'under') },
   probe: {
-    airShare: Math.min(0.6, Math.max(0, value(common, 'airShare'))),
-    lagMin: Math.exp(value(common, 'probeLag')),
+    airShare: min(0.6, max(0, value(common, 'airShare'))),
+    lagMin: exp(value(common, 'probeLag')),
   },
   beans: {
-    warmingPerMin: Math.exp(value(common, 'warming') + value(common, 'slope') * x + own[0]),
-    dryingPerMin: Math.exp(value(common, 'drying') + own[1]),
-    fade: Math.min(0.8, Math.max(-0.3, value(common, 'fade'))),
+    warmingPerMin: exp(value(common, 'warming') + value(common, 'slope') * x + own[0]),
+    dryingPerMin: exp(value(common, 'drying') + own[1]),
+    fade: min(0.8, max(-0.3, value(common, 'fade'))),
   },
 });
 
@@ -150,7 +152,7 @@ function readings(load: LoggedLoad, of: ArrayLike<number>, most = LOOKS): { minu
     const tempC = of[i];
     if (tempC !== undefined && Number.isFinite(tempC)) rows.push([load.minutes[i] ?? 0, tempC]);
   }
-  const every = Math.max(1, Math.ceil(rows.length / most));
+  const every = max(1, ceil(rows.length / most));
   const some = rows.filter((_, i) => i % every === 0);
   return { minutes: some.map(([m]) => m), tempC: some.map(([, c]) => c) };
 }
@@ -181,7 +183,7 @@ interface Ready {
 
 const freshness = (minutes: readonly number[]): number => {
   const span = (minutes.at(-1) ?? 0) - (minutes[0] ?? 0);
-  return Math.sqrt(Math.min(1, span / FRESH_MIN / Math.max(1, minutes.length)));
+  return sqrt(min(1, span / FRESH_MIN / max(1, minutes.length)));
 };
 
 function makeReady(load: LoggedLoad): Ready | null {
@@ -196,7 +198,7 @@ function makeReady(load: LoggedLoad): Ready | null {
     bean,
     air,
     startC,
-    endMin: Math.max(0.1, load.minutes[load.minutes.length - 1] ?? 0),
+    endMin: max(0.1, load.minutes[load.minutes.length - 1] ?? 0),
     beanWeight: freshness(bean.minutes) / BEAN_ERROR_C,
     airWeight: freshness(air.minutes) / AIR_ERROR_C,
     own: [0, 0],
@@ -269,8 +271,8 @@ function costOf(
 
 /** A reading far off the line (a knocked probe, an open door) counts by its distance, not its square (Huber). */
 const HUBER = 3;
-const robust = (r: number): number => (Math.abs(r) <= HUBER ? r * r : HUBER * (2 * Math.abs(r) - HUBER));
-const robustWeight = (r: number): number => (Math.abs(r) <= HUBER ? 1 : HUBER / Math.abs(r));
+const robust = (r: number): number => (abs(r) <= HUBER ? r * r : HUBER * (2 * abs(r) - HUBER));
+const robustWeight = (r: number): number => (abs(r) <= HUBER ? 1 : HUBER / abs(r));
 
 /**
  * All loads of a roaster together: figures that are common to them, and for each load how its beans warmed and dried
@@ -367,16 +369,16 @@ function fitTogether(rows: Ready[], prior: Common, rounds: number, from?: Pick<F
     }
     const gained = cost - trialCost;
     [common, now] = [next, trial];
-    damping = Math.max(1e-6, damping / 5);
+    damping = max(1e-6, damping / 5);
     // The scatter of loads about the common figures, as sure as four loads to begin with.
     const learned = ([0, 1] as const).map((k) =>
-      Math.sqrt(
+      sqrt(
         (WORTH * SCATTER ** 2 + square(rows.map(({ own }) => own[k])) + ownVariance[k]) / (WORTH + rows.length),
       ),
     );
     scatter = [learned[0] ?? SCATTER, learned[1] ?? SCATTER];
     cost = costOf(rows, now, common, prior, scatter);
-    if (gained < 1e-3 * Math.max(1, trialCost)) break;
+    if (gained < 1e-3 * max(1, trialCost)) break;
   }
   return { common, covariance, scatter, rows };
 }
@@ -414,8 +416,8 @@ export function fitRoaster(kind: RoasterFacts['kind'], loads: readonly LoggedLoa
   const rows = loads.map(makeReady).filter((row) => row !== null);
   const sizeBy = rows.length > 0 && rows.every(({ load }) => load.layerMm !== null) ? 'layer' : 'mass';
   const sizes = rows.map(({ load }) => (sizeBy === 'layer' ? (load.layerMm ?? 1) : load.massG));
-  const size = sizes.length > 0 ? Math.exp(mean(sizes.map(Math.log))) : 1;
-  rows.forEach((row, i) => (row.x = Math.log((sizes[i] ?? size) / size)));
+  const size = sizes.length > 0 ? exp(mean(sizes.map(log))) : 1;
+  rows.forEach((row, i) => (row.x = log((sizes[i] ?? size) / size)));
   const fitted = fitTogether(rows, prior, ROUNDS);
   const roaster = roasterOf(fitted.common, 0, [0, 0]);
   return {
@@ -438,7 +440,7 @@ export function fitRoaster(kind: RoasterFacts['kind'], loads: readonly LoggedLoa
   };
 }
 
-const extent = (values: readonly number[]): [number, number] => [Math.min(...values), Math.max(...values)];
+const extent = (values: readonly number[]): [number, number] => [min(...values), max(...values)];
 
 function seenIn(rows: readonly Ready[]): RoasterFit['seen'] {
   if (rows.length === 0) return null;
@@ -452,7 +454,7 @@ function seenIn(rows: readonly Ready[]): RoasterFit['seen'] {
 export function meanSetting(settings: readonly Setting[], endS: number): number {
   let [sum, seconds] = [0, 0];
   settings.forEach(({ second, setC }, i) => {
-    const until = settings[i + 1]?.second ?? Math.max(endS, second + 300);
+    const until = settings[i + 1]?.second ?? max(endS, second + 300);
     sum += setC * (until - second);
     seconds += until - second;
   });
@@ -467,19 +469,19 @@ const BEYOND_SET = 0.08;
 export function beyondC(fit: RoasterFit, load: { massG: number; layerMm: number | null }, setC: number): number {
   if (!fit.seen) return 0;
   const outside = (value: number, [low, high]: readonly [number, number]): number =>
-    Number.isFinite(value) ? Math.max(0, low - value, value - high) : 0;
-  return Math.hypot(
+    Number.isFinite(value) ? max(0, low - value, value - high) : 0;
+  return hypot(
     BEYOND_SIZE_C * outside(sizeOf(fit, load), fit.seen.size),
     BEYOND_SET * outside(setC, fit.seen.setC),
   );
 }
 
 const beanRms = (row: Ready, values: Float64Array): number =>
-  Math.sqrt(
-    square(row.bean.tempC.map((c, i) => (values[i] ?? 0) / row.beanWeight - c)) / Math.max(1, row.bean.tempC.length),
+  sqrt(
+    square(row.bean.tempC.map((c, i) => (values[i] ?? 0) / row.beanWeight - c)) / max(1, row.bean.tempC.length),
   );
 
-const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length);
+const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / max(1, values.length);
 
 /** How far a fit expects each reading of a load that it has not seen to be off: variances, weighted as `said` is. */
 function variances(row: Ready, { common, covariance, scatter }: Fitted, values: Float64Array): Float64Array {
@@ -507,7 +509,7 @@ const STRETCH_WORTH = 2;
 /** Loads foretold from the others by their settings alone. */
 function foretell(fitted: Fitted, prior: Common): HeldOut {
   const { rows } = fitted;
-  const folds = Math.min(rows.length, FOLDS);
+  const folds = min(rows.length, FOLDS);
   let [squares, count, expected, restSquares, endSquares, weightSquares, weighed] = [0, 0, 0, 0, 0, 0, 0];
   for (let fold = 0; fold < folds; fold += 1) {
     const kept = rows.filter((_, i) => i % folds !== fold).map((row) => ({ ...row }));
@@ -529,15 +531,15 @@ function foretell(fitted: Fitted, prior: Common): HeldOut {
       weighed += 1;
     }
   }
-  const restC = Math.sqrt(restSquares / count);
-  const beyond = Math.max(0, squares - restSquares) / Math.max(1e-9, expected);
+  const restC = sqrt(restSquares / count);
+  const beyond = max(0, squares - restSquares) / max(1e-9, expected);
   return {
     n: rows.length,
-    rmsC: Math.sqrt(squares / count),
-    endC: Math.sqrt(endSquares / rows.length),
-    weight: weighed === 0 ? null : Math.sqrt(weightSquares / weighed),
+    rmsC: sqrt(squares / count),
+    endC: sqrt(endSquares / rows.length),
+    weight: weighed === 0 ? null : sqrt(weightSquares / weighed),
     restC,
-    stretch: Math.sqrt((STRETCH_WORTH + rows.length * beyond) / (STRETCH_WORTH + rows.length)),
+    stretch: sqrt((STRETCH_WORTH + rows.length * beyond) / (STRETCH_WORTH + rows.length)),
   };
 }
 
@@ -560,7 +562,7 @@ export function expectedRoaster(fit: RoasterFit, load: { massG: number; layerMm:
   return {
     air: fit.air,
     probe: fit.probe,
-    beans: { warmingPerMin: Math.exp(warming.mean), dryingPerMin: Math.exp(drying.mean), fade: fit.fade },
+    beans: { warmingPerMin: exp(warming.mean), dryingPerMin: exp(drying.mean), fade: fit.fade },
   };
 }
 
@@ -574,7 +576,7 @@ export function drawRoasters(
   count: number,
 ): Roaster[] {
   const chance = seeded(61);
-  const normal = (): number => Math.sqrt(-2 * Math.log(Math.max(1e-12, chance()))) * Math.cos(2 * Math.PI * chance());
+  const normal = (): number => sqrt(-2 * log(max(1e-12, chance()))) * cos(2 * PI * chance());
   const factor = new CholeskyDecomposition(new Matrix(fit.covariance)).lowerTriangularMatrix;
   const x = sizeOf(fit, load);
   const one = (sign: number, z: readonly number[], own: readonly [number, number]): Roaster =>
@@ -584,7 +586,7 @@ export function drawRoasters(
       [sign * own[0] * fit.warming.scatter, sign * own[1] * fit.drying.scatter],
     );
   // In pairs of opposites, so that the draws lie about the middle.
-  return Array.from({ length: Math.ceil(count / 2) }, () => {
+  return Array.from({ length: ceil(count / 2) }, () => {
     const z = fit.common.map(normal);
     const own: [number, number] = [normal(), normal()];
     return [one(1, z, own), one(-1, z, own)];
@@ -594,7 +596,7 @@ export function drawRoasters(
 /** Logarithm of a load's size against the usual; before the first load no size counts. */
 function sizeOf(fit: RoasterFit, load: { massG: number; layerMm: number | null }): number {
   const size = fit.sizeBy === 'layer' ? load.layerMm : load.massG;
-  return fit.loads.length === 0 || size === null || size <= 0 ? 0 : Math.log(size / fit.size);
+  return fit.loads.length === 0 || size === null || size <= 0 ? 0 : log(size / fit.size);
 }
 
 /** How good a fit is, in a sentence. @param unit that the maker reads */

@@ -1,3 +1,5 @@
+const { exp, max, ceil } = Math;
+
 /**
  * The bean as one lump: heat comes in from the air, water leaves and takes heat with it.
  *
@@ -57,7 +59,7 @@ export const STEP_S = 5;
 
 /** Speed of drying at a temperature, 1/min. */
 export const dryingAt = (tempC: number, dryingPerMin: number): number =>
-  dryingPerMin * Math.exp((-ACTIVATION / GAS) * (1 / (Math.max(tempC, -200) + 273.15) - 1 / REFERENCE_K));
+  dryingPerMin * exp((-ACTIVATION / GAS) * (1 / (max(tempC, -200) + 273.15) - 1 / REFERENCE_K));
 
 /** g water per g dry from the share of the wet weight. */
 export const dryBasis = (moisture: number): number => moisture / (1 - moisture);
@@ -99,7 +101,7 @@ export const feltC = (beanC: number, airC: number, { airShare }: ProbeParameters
 export function lagged(readC: number, from: number, to: number, h: number, lagMin: number): number {
   if (lagMin <= 1e-6) return to;
   const behind = ((to - from) / h) * lagMin;
-  return to - behind + (readC - from + behind) * Math.exp(-h / lagMin);
+  return to - behind + (readC - from + behind) * exp(-h / lagMin);
 }
 
 /**
@@ -123,8 +125,8 @@ export function advanceIn(
     const share = k === 0 ? 0 : k === 3 ? h : h / 2;
     const tempC = beanC + share * dT;
     const wet = water + share * dW;
-    const drying = dryingAt(tempC, dryingPerMin) * Math.max(0, wet - BOUND_WATER);
-    const warming = warmingPerMin * Math.max(0.1, 1 - fade * (1 - wet / USUAL_WATER));
+    const drying = dryingAt(tempC, dryingPerMin) * max(0, wet - BOUND_WATER);
+    const warming = warmingPerMin * max(0.1, 1 - fade * (1 - wet / USUAL_WATER));
     dT = warming * ((k === 0 ? a0 : k === 3 ? a2 : a1) - tempC) - (WATER_HEAT / BEAN_HEAT) * drying;
     dW = -drying;
     const weight = k === 0 || k === 3 ? 1 : 2;
@@ -164,7 +166,7 @@ export function roastBeans(
   untilMin: number,
   stepS = STEP_S,
 ): BeanCurve {
-  const n = Math.max(1, Math.ceil((untilMin * 60) / stepS - 1e-9));
+  const n = max(1, ceil((untilMin * 60) / stepS - 1e-9));
   const h = untilMin / n;
   const at = follower(air);
   const curve: BeanCurve = {

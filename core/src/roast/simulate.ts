@@ -13,6 +13,8 @@ import {
 } from './model';
 import type { Program, ProgramStep, Setting } from './records';
 
+const { exp, max, ceil } = Math;
+
 /** How the air of a roaster follows its setting. */
 export interface AirParameters {
   /** Minutes in which it comes two thirds of the way to a new setting. */
@@ -48,7 +50,7 @@ export interface PlanCurve {
 
 /** Air after `minutes` at one setting: Newton's law, towards where the air comes to rest. */
 export const airAfter = (fromC: number, setC: number, minutes: number, { lagMin, underC }: AirParameters): number =>
-  setC - underC + (fromC - setC + underC) * Math.exp(-minutes / Math.max(1e-6, lagMin));
+  setC - underC + (fromC - setC + underC) * exp(-minutes / max(1e-6, lagMin));
 
 /** Air as the load goes in. */
 export const airAtStart = (preheatC: number, { dipC, underC }: AirParameters): number => preheatC - underC - dipC;
@@ -74,12 +76,12 @@ export function airFromSettings(
     while (index + 1 < settings.length && (settings[index + 1]?.second ?? 0) / 60 <= until + 1e-9) {
       index += 1;
       const change = (settings[index]?.second ?? 0) / 60;
-      current = airAfter(current, setC, Math.max(0, change - at), air);
-      at = Math.max(at, change);
+      current = airAfter(current, setC, max(0, change - at), air);
+      at = max(at, change);
       setC = settings[index]?.setC ?? setC;
     }
-    current = airAfter(current, setC, Math.max(0, until - at), air);
-    at = Math.max(at, until);
+    current = airAfter(current, setC, max(0, until - at), air);
+    at = max(at, until);
     line[i] = current;
   }
   return line;
@@ -94,7 +96,7 @@ export function simulateSettings(
   untilMin: number,
   stepS = STEP_S,
 ): { minutes: Float64Array; beanC: Float64Array; water: Float64Array; weightLeft: number } {
-  const n = Math.max(1, Math.ceil((untilMin * 60) / stepS - 1e-9));
+  const n = max(1, ceil((untilMin * 60) / stepS - 1e-9));
   const h = untilMin / n;
   // Air at whole and half steps, as the integration asks for it.
   const halves = Float64Array.from({ length: 2 * n + 1 }, (_, i) => (i * h) / 2);
@@ -138,7 +140,7 @@ export function simulateProgram(
   let [felt, readC] = [beanC, beanC];
   for (const { setC, minutes, until } of steps) {
     begins.push(minute);
-    const n = Math.max(1, Math.ceil((minutes * 60) / stepS - 1e-9));
+    const n = max(1, ceil((minutes * 60) / stepS - 1e-9));
     const h = minutes / n;
     const [beganAt, beganC] = [minute, airC];
     const airAt = (at: number): number => airAfter(beganC, setC, at - beganAt, air);
