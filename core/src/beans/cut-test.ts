@@ -1,4 +1,4 @@
-import { wilson, type Interval } from '../stats/intervals';
+import { exactBounds, wilson, type Interval } from '../stats/intervals';
 import { surelyBeside } from '../stats/sequential';
 
 /** What a cut bean can show (ISO 1114). A bean with several faults counts once, under the gravest. */
@@ -67,25 +67,63 @@ export function cutShares(tally: Tally): Record<CutClass | 'defective', Share> {
 /** Of the 5 % risk of a wrong word, half is spent at the planned count and half on every other moment. */
 const HALF_RISK = 0.025;
 
+/** How many beans lie on a tray. */
+export const TRAY = 50;
+/** What is taken of faults that lie together before the trays have shown it, as sure as so many trays. */
+const USUAL_CLUMPING = { effect: 1.2, worth: 4 };
+/** Chance scatters trays too: the estimate errs on the safe side by so many of its own deviations. */
+const SAFE = 0.2;
+const BEST_TRAY = 2;
+const WORST_TRAY = 4;
+
+/**
+ * How many loose beans a bean of a fault is worth less: mould and insects come by the sack, so the trays of one test
+ * differ by more than chance. Pearson's dispersion of the trays, shrunk towards what is usual.
+ *
+ * @param trays counts of each tray in the order cut; without any, 1: every bean is taken as drawn by itself
+ * @returns the design effect, at least 1
+ */
+export function clumping(trays: readonly Tally[], what: Limited): number {
+  if (trays.length === 0) return 1;
+  const full = trays.filter((tray) => beansIn(tray) >= TRAY / 2);
+  const n = full.reduce((sum, tray) => sum + beansIn(tray), 0);
+  const hits = full.reduce((sum, tray) => sum + hitsOf(tray, what), 0);
+  const share = hits / n;
+  const scatter = !(share > 0 && share < 1)
+    ? 0
+    : full.reduce((sum, tray) => {
+        const expected = beansIn(tray) * share;
+        return sum + (hitsOf(tray, what) - expected) ** 2 / (expected * (1 - share));
+      }, 0);
+  const dof = share > 0 && share < 1 ? full.length - 1 : 0;
+  const sure = USUAL_CLUMPING.worth + dof;
+  const estimate = (USUAL_CLUMPING.worth * USUAL_CLUMPING.effect + scatter) / sure;
+  return Math.max(1, estimate * (1 + SAFE * Math.sqrt(2 / sure)));
+}
+
 export type Standing = 'within' | 'over' | 'open';
 
 /**
  * Whether a share is surely within or surely over a limit.
  *
- * At exactly the planned count the Wilson interval decides: the stop was fixed before looking. At any other
- * count the maker may have stopped because of what was seen, so evidence that holds at all moments at once
- * decides (see `surelyBeside`). Together the risk of a false "within" stays at or below 5 %; being over any
- * of the three limits is a claim, so its risk is shared out among them.
+ * At exactly the planned count exact bounds decide: the stop was fixed before looking. At any other count the maker
+ * may have stopped because of what was seen, so evidence that holds at all moments at once decides (see
+ * `surelyBeside`). Together the risk of a false "within" stays at or below 5 %; being over any of the three limits is
+ * a claim, so its 5 % are shared out among them.
  *
  * @param planned how many beans it was decided to cut before the first one
+ * @param clumped how many beans count as one, where faults lie together (see `clumping`)
  */
-export function standing(hits: number, n: number, limit: number, planned: number): Standing {
-  const always = surelyBeside(hits, n, limit, HALF_RISK);
-  if (always === 'below') return 'within';
-  if (surelyBeside(hits, n, limit, HALF_RISK / LIMITED.length) === 'above') return 'over';
+export function standing(hits: number, n: number, limit: number, planned: number, clumped = 1): Standing {
+  const [h, m] = [hits / clumped, n / clumped];
+  const each = HALF_RISK / LIMITED.length;
+  // Whoever may stop at any bean may stop on the very tray that is worst.
+  const [best, worst] = clumped > 1 ? [BEST_TRAY, WORST_TRAY] : [1, 1];
+  if (surelyBeside(h / best, m / best, limit, HALF_RISK) === 'below') return 'within';
+  if (surelyBeside(h / worst, m / worst, limit, each) === 'above') return 'over';
   if (n !== planned) return 'open';
-  if (wilson(hits, n).high < limit) return 'within';
-  return wilson(hits, n, 1 - (2 * HALF_RISK) / LIMITED.length).low > limit ? 'over' : 'open';
+  if (exactBounds(h, m, HALF_RISK).high < limit) return 'within';
+  return exactBounds(h, m, each).low > limit ? 'over' : 'open';
 }
 
 export type Grade = 'I' | 'II' | 'below';
@@ -113,9 +151,15 @@ function gradeByCounts(tally: Tally): Grade {
 }
 
 /** Whether the counts prove their own grade: all limits of it kept, and one of the next better broken. */
-function isSure(hits: Record<Limited, number>, n: number, planned: number, grade: Grade): boolean {
+function isSure(
+  hits: Record<Limited, number>,
+  n: number,
+  planned: number,
+  grade: Grade,
+  clumped: Record<Limited, number>,
+): boolean {
   const at = (limits: GradeLimits, wanted: Standing): boolean[] =>
-    LIMITED.map((what) => standing(hits[what], n, limits[what], planned) === wanted);
+    LIMITED.map((what) => standing(hits[what], n, limits[what], planned, clumped[what]) === wanted);
   const keeps = (which: 'I' | 'II'): boolean => at(GRADE_LIMITS[which], 'within').every(Boolean);
   const breaks = (which: 'I' | 'II'): boolean => at(GRADE_LIMITS[which], 'over').some(Boolean);
   if (grade === 'I') return keeps('I');
@@ -124,12 +168,12 @@ function isSure(hits: Record<Limited, number>, n: number, planned: number, grade
 
 const MOST_MORE = 5000;
 
-function moreToSettle(tally: Tally, grade: Grade, planned: number): number | null {
+function moreToSettle(tally: Tally, grade: Grade, planned: number, clumped: Record<Limited, number>): number | null {
   const n = beansIn(tally);
   const sureAt = (total: number, plan: number): boolean => {
     const grown = (what: Limited): number => (hitsOf(tally, what) * total) / n;
     const hits = { mouldy: grown('mouldy'), slaty: grown('slaty'), defective: grown('defective') };
-    return isSure(hits, total, plan, grade);
+    return isSure(hits, total, plan, grade, clumped);
   };
   const toPlan = planned > n && sureAt(planned, planned) ? planned - n : null;
   for (let more = 10; more <= MOST_MORE; more += Math.max(10, 10 * Math.floor(more / 100))) {
@@ -145,15 +189,29 @@ const NAMES: Record<Limited, string> = {
   defective: 'insect-damaged, germinated and flat',
 };
 
-/** The grade of a cut test and how sure it is (ISO 1114, ISO 2451). @param planned beans, decided before the first cut */
-export function judgeCut(tally: Tally, planned: number): CutVerdict {
+/** What was taken of faults that lie together, in words. */
+function clumpWords(n: number, trays: readonly Tally[], clumped: Record<Limited, number>): string {
+  if (trays.length === 0)
+    return 'Every bean is taken as drawn by itself: faults that come together from one sack make it less sure.';
+  const most = LIMITED.reduce((a, b) => (clumped[b] > clumped[a] ? b : a));
+  return `Faults lie together: for ${NAMES[most]} beans the ${n} on ${trays.length} trays count as ${Math.round(n / clumped[most])} loose ones.`;
+}
+
+/**
+ * The grade of a cut test and how sure it is (ISO 1114, ISO 2451).
+ *
+ * @param planned beans, decided before the first cut
+ * @param trays counts tray by tray, where they are known: they show whether faults lie together
+ */
+export function judgeCut(tally: Tally, planned: number, trays: readonly Tally[] = []): CutVerdict {
   const n = beansIn(tally);
+  const clumped = Object.fromEntries(LIMITED.map((what) => [what, clumping(trays, what)])) as Record<Limited, number>;
   const standings = (['I', 'II'] as const).flatMap((grade) =>
     LIMITED.map((what) => ({
       what,
       limit: GRADE_LIMITS[grade][what],
       grade,
-      standing: standing(hitsOf(tally, what), n, GRADE_LIMITS[grade][what], planned),
+      standing: standing(hitsOf(tally, what), n, GRADE_LIMITS[grade][what], planned, clumped[what]),
     })),
   );
   if (n === 0) {
@@ -171,8 +229,8 @@ export function judgeCut(tally: Tally, planned: number): CutVerdict {
   }
   const grade = gradeByCounts(tally);
   const hits = { mouldy: tally.mouldy, slaty: tally.slaty, defective: hitsOf(tally, 'defective') };
-  const sure = isSure(hits, n, planned, grade);
-  const more = sure ? 0 : moreToSettle(tally, grade, planned);
+  const sure = isSure(hits, n, planned, grade, clumped);
+  const more = sure ? 0 : moreToSettle(tally, grade, planned, clumped);
   const name = grade === 'below' ? 'Below grade II' : `Grade ${grade}`;
   const open = standings.filter(
     (row) =>
@@ -196,8 +254,9 @@ export function judgeCut(tally: Tally, planned: number): CutVerdict {
         : `All shares of ${n} beans lie within grade I.`,
       sure || open.length === 0 ? '' : `Still open: ${[...new Set(open.map(({ what }) => NAMES[what]))].join('; ')}.`,
       n === planned
-        ? `Stopped at the ${planned} that were planned, so the 95 % Wilson interval decides.`
+        ? `Stopped at the ${planned} that were planned, so exact 95 % bounds decide.`
         : `${n < planned ? 'Before' : 'After'} the ${planned} that were planned the stricter rule decides, which holds however often one looks and whenever one stops.`,
+      clumpWords(n, trays, clumped),
     ]
       .filter((text) => text !== '')
       .join(' '),

@@ -155,10 +155,21 @@ export interface DryingForecast {
 /** Water that beans hold in equilibrium in a dry place, % by weight: drying slows down towards it. */
 const EQUILIBRIUM_PCT = 5.5;
 const FAST_PCT_PER_DAY = 18;
+/** Readings closer than this are one: the meter scatters more than beans dry. */
+const LEAST_APART_MS = HOUR_MS;
 
 /** Mass at which beans will have a moisture, dry matter staying: m·(100 − w)/(100 − w'). */
 export const massAtMoisture = (massG: number, moisturePct: number, targetPct: number): number =>
   (massG * (100 - moisturePct)) / (100 - targetPct);
+
+/** The newest reading; of several within the hour the wettest, for beans that are bagged too wet mould. */
+function wettest<T extends { at: number; moisturePct: number }>(rows: readonly T[]): T | undefined {
+  const last = rows.at(-1);
+  return (
+    last &&
+    rows.filter(({ at }) => at > last.at - LEAST_APART_MS).reduce((a, b) => (b.moisturePct > a.moisturePct ? b : a))
+  );
+}
 
 /**
  * Where a drying stands and when it will be done: moisture falls exponentially towards equilibrium, at the
@@ -174,7 +185,7 @@ export function dryingForecast(diary: readonly DryingPoint[], now: number, targe
     const moisturePct = row.moisturePct ?? (row.massG !== null && dryG !== null ? 100 * (1 - dryG / row.massG) : null);
     return moisturePct === null ? [] : [{ at: row.at, moisturePct }];
   });
-  const newest = wet.at(-1);
+  const newest = wettest(wet);
   const targetG = dryG === null ? null : dryG / (1 - targetPct / 100);
   if (!newest) {
     return {
@@ -189,11 +200,10 @@ export function dryingForecast(diary: readonly DryingPoint[], now: number, targe
       },
     };
   }
-  const before = wet.at(-2);
+  const before = wet.findLast(({ at }) => at <= newest.at - LEAST_APART_MS);
   const fall = (a: number, b: number): number =>
     Math.log(Math.max(0.05, a - EQUILIBRIUM_PCT) / Math.max(0.05, b - EQUILIBRIUM_PCT));
-  const pace =
-    before && newest.at > before.at ? fall(before.moisturePct, newest.moisturePct) / (newest.at - before.at) : 0;
+  const pace = before ? fall(before.moisturePct, newest.moisturePct) / (newest.at - before.at) : 0;
   const readyAt =
     newest.moisturePct <= targetPct
       ? newest.at

@@ -46,18 +46,29 @@ export interface HoldClock {
 
 const HOUR_MS = 3_600_000;
 
+/** Readings in order, one a moment: of two that contradict each other the one that keeps the plan less counts. */
+function unsafest(readings: readonly CoreReading[], over: (tempC: number) => number): CoreReading[] {
+  const byMoment = new Map<number, CoreReading>();
+  for (const row of readings) {
+    const other = byMoment.get(row.at);
+    if (!other || over(row.tempC) < over(other.tempC)) byMoment.set(row.at, row);
+  }
+  return [...byMoment.values()].sort((a, b) => a.at - b.at);
+}
+
 /**
  * The clock of a freeze or heat hold: it runs only while the logged core temperature keeps the plan.
  *
  * Between two readings the core is taken to move in a straight line, so a crossing counts from where the line
  * crosses. A gap longer than `maxGapHours` counts for nothing, but proves no thaw either: only a reading that
- * breaks the plan makes a restarting clock begin again. Once reached, the hours stay reached.
+ * breaks the plan makes a restarting clock begin again. Once reached, the hours stay reached. Of two readings of one
+ * moment the unsafer counts.
  *
  * @param readings any order; @param plan not `roast`, which has no clock
  */
 export function holdClock(readings: readonly CoreReading[], plan: HoldPlan): HoldClock {
-  const rows = [...readings].sort((a, b) => a.at - b.at);
   const over = (tempC: number): number => (plan.method === 'heat' ? tempC - plan.thresholdC : plan.thresholdC - tempC);
+  const rows = unsafest(readings, over);
   const clock: HoldClock = {
     hours: 0,
     share: 0,
@@ -90,7 +101,7 @@ export function holdClock(readings: readonly CoreReading[], plan: HoldPlan): Hol
   for (let i = 1; i < rows.length; i += 1) {
     const a = rows[i - 1];
     const b = rows[i];
-    if (!a || !b || a.at === b.at) continue;
+    if (!a || !b) continue;
     const [x, y] = [over(a.tempC), over(b.tempC)];
     const gap = b.at - a.at > plan.maxGapHours * HOUR_MS;
     if (gap) {

@@ -100,6 +100,8 @@ export const inspection = z.object({
     .object({
       planned: z.number().int().min(10, 'is too few to say anything').max(2000),
       tally,
+      /** The same tray by tray, in the order cut; absent where nobody kept them apart. */
+      trays: z.array(tally).max(110, 'are too many trays').optional(),
       /** More were cut than planned, on purpose. */
       beyond: z.boolean().default(false),
     })
@@ -110,6 +112,11 @@ export const inspection = z.object({
       },
       path: ['tally'],
     })
+    .refine(
+      ({ tally: t, trays = [] }) =>
+        trays.length === 0 || trays.reduce((sum, tray) => sum + beansIn(tray), 0) === beansIn(t),
+      { message: 'do not add up to the tally', path: ['trays'] },
+    )
     .refine(({ tally: t }) => beansIn(t) <= 5000, { message: 'is more beans than anybody cuts', path: ['tally'] })
     .nullable()
     .default(null),

@@ -1,3 +1,4 @@
+import { betaShare } from '../stats/distributions';
 import { mondayOf } from '../units/zone';
 
 export interface TrapCount {
@@ -55,8 +56,9 @@ const ENOUGH_WEEKS = 3;
 
 /**
  * The newest week against the maker's own past: the same season of earlier years where there is one, else the
- * last eight weeks. Counts are Poisson with a rate known only from that past, so the newest count follows a
- * negative binomial (gamma–Poisson predictive, Jeffreys start); a chance under 1 % is an alarm.
+ * last eight weeks. Moths hatch together, so counts scatter more than Poisson's: how much is estimated from those
+ * weeks. With a rate known only from the past the newest count follows a negative binomial (gamma–Poisson
+ * predictive, Jeffreys start); a chance under 1 % is an alarm.
  */
 export function trapAlarm(weeks: readonly TrapWeek[]): TrapAlarm {
   const week = weeks.at(-1) ?? null;
@@ -83,10 +85,12 @@ export function trapAlarm(weeks: readonly TrapWeek[]): TrapAlarm {
     };
   const moths = past.reduce((sum, row) => sum + row.moths, 0);
   const trapDays = past.reduce((sum, row) => sum + row.trapDays, 0);
-  const shape = moths + 0.5;
+  const clumped = clumping(past);
+  // So many moths count as one: they hatch together.
+  const shape = moths / clumped + 0.5;
   const p = trapDays / (trapDays + week.trapDays);
-  const chance = week.moths === 0 ? 1 : 1 - negativeBinomialCdf(week.moths - 1, shape, p);
-  const expectedRate = (7 * shape) / trapDays;
+  const chance = week.moths === 0 ? 1 : atLeast(week.moths / clumped, shape, p);
+  const expectedRate = (7 * (moths + 0.5 * clumped)) / trapDays;
   const basis = season ? 'same season' : 'last weeks';
   const than = `${expectedRate.toFixed(1)} a trap and week ${season ? 'at this season' : 'in the last weeks'}`;
   const alarm = chance < ALARM;
@@ -105,13 +109,26 @@ export function trapAlarm(weeks: readonly TrapWeek[]): TrapAlarm {
   };
 }
 
-/** P(X ≤ k) of a negative binomial with a real shape. */
-function negativeBinomialCdf(k: number, shape: number, p: number): number {
-  let term = Math.exp(shape * Math.log(p));
-  let sum = term;
-  for (let i = 1; i <= k; i += 1) {
-    term *= ((shape + i - 1) / i) * (1 - p);
-    sum += term;
-  }
-  return Math.min(1, sum);
+/** Weeks that differ by more than chance: what is taken before they have shown it, as sure as so many weeks. */
+const USUAL_CLUMPING = { effect: 3, worth: 5 };
+/** The estimate errs on the safe side by so many of its own deviations. */
+const SAFE = 1.2;
+
+/** How many moths come together: Pearson's dispersion of the past weeks, shrunk towards what is usual, at least 1. */
+function clumping(past: readonly TrapWeek[]): number {
+  const days = past.reduce((sum, row) => sum + row.trapDays, 0);
+  const perDay = past.reduce((sum, row) => sum + row.moths, 0) / days;
+  const scatter =
+    perDay > 0
+      ? past.reduce((sum, row) => sum + (row.moths - perDay * row.trapDays) ** 2 / (perDay * row.trapDays), 0)
+      : 0;
+  const dof = perDay > 0 ? past.length - 1 : 0;
+  const sure = USUAL_CLUMPING.worth + dof;
+  return Math.max(
+    1,
+    ((USUAL_CLUMPING.worth * USUAL_CLUMPING.effect + scatter) / sure) * (1 + SAFE * Math.sqrt(2 / sure)),
+  );
 }
+
+/** P(X ≥ k) of a negative binomial, its count and shape real: the regularised incomplete beta function. */
+const atLeast = (k: number, shape: number, p: number): number => betaShare(1 - p, k, shape);

@@ -1,4 +1,14 @@
-import { cutShares, hitsOf, judgeCut, standing, type CutVerdict, type Limited, LIMITED, beansIn } from './cut-test';
+import {
+  clumping,
+  cutShares,
+  hitsOf,
+  judgeCut,
+  standing,
+  type CutVerdict,
+  type Limited,
+  LIMITED,
+  beansIn,
+} from './cut-test';
 import { judgeCounts, judgeMoisture } from './readings';
 import type { ContractLimits, Inspection } from './records';
 import type { CountCheck } from './sacks';
@@ -65,7 +75,7 @@ export function claimLines(found: Inspection['cut'], limits: ContractLimits): Cl
         ? share > 0
           ? 'over'
           : 'open'
-        : standing(hitsOf(found.tally, what), n, limitPct / 100, found.planned);
+        : standing(hitsOf(found.tally, what), n, limitPct / 100, found.planned, clumping(found.trays ?? [], what));
     return [
       {
         what: CLAIM_NAMES[what],
@@ -104,7 +114,8 @@ export function judgeArrival(
     const gross = line.word === 'over, sure' && line.lowPct > GROSS * line.limitPct;
     because(gross ? 'refuse' : 'allowance', text, line.word === 'over, sure');
   }
-  const cut = found.cut && beansIn(found.cut.tally) > 0 ? judgeCut(found.cut.tally, found.cut.planned) : null;
+  const cut =
+    found.cut && beansIn(found.cut.tally) > 0 ? judgeCut(found.cut.tally, found.cut.planned, found.cut.trays) : null;
   if (!cut) missing.push('a cut test');
   const size = judgeCounts(found.per100g);
   if (size) good.push(size.sentence);

@@ -1,4 +1,4 @@
-import { individuals, signalAtEnd, type Individuals, type Signal } from '../stats/individuals';
+import { forNext, individuals, signalAtEnd, type Individuals, type Signal } from '../stats/individuals';
 import type { Book } from './book';
 import type { Station } from '../workshop/stations';
 import { isByProduct, type Step } from './types';
@@ -82,7 +82,8 @@ export const percent = (share: number): string => `${(100 * share).toFixed(1)} %
  *   @param family what they have in common, in words
  */
 export function judgeYield(kind: Step['kind'], value: number, past: readonly number[], family: string): YieldJudgement {
-  const chart = past.length >= ENOUGH ? individuals(past) : null;
+  const known = past.length >= ENOUGH ? individuals(past) : null;
+  const chart = known && forNext(known);
   if (!chart) {
     const usual = USUAL_YIELD[kind];
     if (!usual) {

@@ -372,9 +372,7 @@ function fitTogether(rows: Ready[], prior: Common, rounds: number, from?: Pick<F
     damping = max(1e-6, damping / 5);
     // The scatter of loads about the common figures, as sure as four loads to begin with.
     const learned = ([0, 1] as const).map((k) =>
-      sqrt(
-        (WORTH * SCATTER ** 2 + square(rows.map(({ own }) => own[k])) + ownVariance[k]) / (WORTH + rows.length),
-      ),
+      sqrt((WORTH * SCATTER ** 2 + square(rows.map(({ own }) => own[k])) + ownVariance[k]) / (WORTH + rows.length)),
     );
     scatter = [learned[0] ?? SCATTER, learned[1] ?? SCATTER];
     cost = costOf(rows, now, common, prior, scatter);
@@ -470,16 +468,11 @@ export function beyondC(fit: RoasterFit, load: { massG: number; layerMm: number 
   if (!fit.seen) return 0;
   const outside = (value: number, [low, high]: readonly [number, number]): number =>
     Number.isFinite(value) ? max(0, low - value, value - high) : 0;
-  return hypot(
-    BEYOND_SIZE_C * outside(sizeOf(fit, load), fit.seen.size),
-    BEYOND_SET * outside(setC, fit.seen.setC),
-  );
+  return hypot(BEYOND_SIZE_C * outside(sizeOf(fit, load), fit.seen.size), BEYOND_SET * outside(setC, fit.seen.setC));
 }
 
 const beanRms = (row: Ready, values: Float64Array): number =>
-  sqrt(
-    square(row.bean.tempC.map((c, i) => (values[i] ?? 0) / row.beanWeight - c)) / max(1, row.bean.tempC.length),
-  );
+  sqrt(square(row.bean.tempC.map((c, i) => (values[i] ?? 0) / row.beanWeight - c)) / max(1, row.bean.tempC.length));
 
 const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / max(1, values.length);
 

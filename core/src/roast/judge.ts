@@ -1,4 +1,4 @@
-import type { Individuals } from '../stats/individuals';
+import { forNext, type Individuals } from '../stats/individuals';
 import type { Range } from './band';
 import type { CleanCurve } from './curve';
 import type { Deviation } from './deviation';
@@ -49,7 +49,8 @@ function byTemperature({ deviation, heldOutC }: RoastEvidence): Lean | null {
 }
 
 /** The same by what left with the water. */
-function byWeight({ weight: { left, planned, model, past } }: RoastEvidence): Lean | null {
+function byWeight({ weight: { left, planned, model, past: all } }: RoastEvidence): Lean | null {
+  const past = all && forNext(all);
   // The curve's own expectation would call a load that was too hot from end to end as planned.
   const expected = planned ?? model;
   const limits =

@@ -1,3 +1,5 @@
+import { studentQuantile } from './distributions';
+
 /** An individuals and moving-range chart over readings in time order. */
 export interface Individuals {
   n: number;
@@ -32,6 +34,26 @@ export function individuals(values: readonly number[]): Individuals | null {
     upper: mean + RANGE_FACTOR * meanRange,
   };
 }
+
+/**
+ * A chart's limits for the next value: three sigma where many values made them; wider where the mean and the range
+ * themselves are only known from a few (Student's prediction limit at the same risk, with 0.62 (n − 1) degrees of
+ * freedom, which is what a mean range of two is worth: Wheeler 1995).
+ */
+export function forNext(chart: Individuals): Individuals {
+  const dof = Math.max(1, 0.62 * (chart.n - 1));
+  const half = (studentQuantile(1 - THREE_SIGMA / 2, dof) * Math.sqrt(1 + 1 / chart.n)) / 1.128;
+  const wider = Math.max(1, half / RANGE_FACTOR);
+  const meanRange = wider * chart.meanRange;
+  return {
+    ...chart,
+    meanRange,
+    lower: chart.mean - RANGE_FACTOR * meanRange,
+    upper: chart.mean + RANGE_FACTOR * meanRange,
+  };
+}
+/** Chance that a normal value lies outside three sigma. */
+const THREE_SIGMA = 0.0027;
 
 /**
  * What the newest of the values says against a chart.

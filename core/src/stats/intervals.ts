@@ -1,4 +1,4 @@
-import { normalQuantile, studentQuantile } from './distributions';
+import { betaQuantile, normalQuantile, studentQuantile } from './distributions';
 
 export interface Interval {
   low: number;
@@ -22,6 +22,20 @@ export function wilson(hits: number, n: number, level = 0.95): Interval {
   const middle = (share + z ** 2 / (2 * n)) / (1 + z ** 2 / n);
   const half = (z / (1 + z ** 2 / n)) * Math.sqrt((share * (1 - share)) / n + z ** 2 / (4 * n ** 2));
   return { low: hits === 0 ? 0 : Math.max(0, middle - half), high: hits === n ? 1 : Math.min(1, middle + half) };
+}
+
+/**
+ * Exact bounds of a share (Clopper & Pearson 1934, Biometrika 26, 404–413): each is wrong in at most `risk`, whatever
+ * the share. Hits and n may be fractional, as counts that stand for fewer are.
+ *
+ * @param risk one-sided, 0 to 1
+ */
+export function exactBounds(hits: number, n: number, risk: number): Interval {
+  if (n <= 0) return { low: 0, high: 1 };
+  return {
+    low: hits <= 0 ? 0 : betaQuantile(risk, hits, n - hits + 1),
+    high: hits >= n ? 1 : betaQuantile(1 - risk, hits + 1, Math.max(1e-9, n - hits)),
+  };
 }
 
 export interface MeanInterval extends Interval {

@@ -1,6 +1,6 @@
 import { inverse, Matrix } from 'ml-matrix';
 import { percent } from '../ledger/yields';
-import { studentQuantile } from '../stats/distributions';
+import { fisherQuantile, studentQuantile } from '../stats/distributions';
 
 export const DIALS = ['gapMm', 'air', 'feedKgPerHour', 'passes'] as const;
 export type Dial = (typeof DIALS)[number];
@@ -79,7 +79,9 @@ export function fitResponse(points: readonly SettingPoint[]): Response {
   const last = rows[rows.length - 1]?.dials ?? {};
   const gain = at(best) - at(last);
   const apart = line(best).map((value, i) => value - (line(last)[i] ?? 0));
-  const proven = gain > t * spread(apart) && gain > 1e-6;
+  // The best of all settings was looked for: the bound holds for every one of them at once (Scheffé).
+  const searched = Math.sqrt((beta.rows - 1) * fisherQuantile(0.95, beta.rows - 1, freedom));
+  const proven = gain > searched * spread(apart) && gain > 1e-6;
   const words = moved.map((dial) => `${DIAL_NAMES[dial]} ${Number((best[dial] ?? 0).toFixed(1))}`).join(', ');
   return {
     ready: true,

@@ -1,4 +1,5 @@
 import { percent } from '../ledger/yields';
+import { studentQuantile } from '../stats/distributions';
 import { meanInterval, projectMean, type Interval, type MeanInterval } from '../stats/intervals';
 
 /** Most shell in nibs, by weight: the usual reference (21 CFR 163.110; Codex CXS 141); the local code decides. */
@@ -9,12 +10,24 @@ export interface PickedSample {
   foundG: number;
 }
 
-/** Share found, over the samples of one session, with a 95 % t-interval clipped to 0…1. @returns null without samples */
+/**
+ * Share found over the samples of one session: all that was found over all that was picked, so that a large sample
+ * counts for what it weighs; with the 95 % t-interval of a ratio (Cochran, Sampling Techniques, ch. 6), clipped to 0…1.
+ *
+ * @returns null without samples
+ */
 export function sampleShare(samples: readonly PickedSample[]): MeanInterval | null {
-  const found = meanInterval(
-    samples.filter(({ sampleG }) => sampleG > 0).map(({ sampleG, foundG }) => foundG / sampleG),
-  );
-  return found && { ...found, low: Math.max(0, found.low), high: Math.min(1, found.high) };
+  const rows = samples.filter(({ sampleG }) => sampleG > 0);
+  const each = meanInterval(rows.map(({ sampleG, foundG }) => foundG / sampleG));
+  if (!each) return null;
+  const grams = rows.reduce((sum, { sampleG }) => sum + sampleG, 0);
+  const mean = rows.reduce((sum, { foundG }) => sum + foundG, 0) / grams;
+  const { n, min, max } = each;
+  if (n === 1) return { ...each, mean, low: 0, high: 1 };
+  const squares = rows.reduce((sum, { sampleG, foundG }) => sum + (foundG - mean * sampleG) ** 2, 0);
+  const error = Math.sqrt((n * squares) / (n - 1)) / grams;
+  const half = studentQuantile(0.975, n - 1) * error;
+  return { n, mean, sd: each.sd, min, max, low: Math.max(0, mean - half), high: Math.min(1, mean + half) };
 }
 
 export interface SecondPass {

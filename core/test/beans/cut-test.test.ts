@@ -1,4 +1,5 @@
-import { cutShares, judgeCut, NO_BEANS, standing, type Tally } from '../../src/beans/cut-test';
+import { wrongWords } from '../../calibrate/cuts';
+import { clumping, cutShares, judgeCut, NO_BEANS, standing, type Tally } from '../../src/beans/cut-test';
 import { wilson } from '../../src/stats/intervals';
 import { logEvidence, surelyBeside } from '../../src/stats/sequential';
 import { seededChance } from '../seeded';
@@ -41,11 +42,11 @@ describe('cut test', () => {
     expect(verdict.why).toContain('mouldy 45 of 300');
   });
 
-  it('lets the Wilson interval decide only at the planned count', () => {
-    // 3 of 300: Wilson reaches 2.9 %, under the limit; the rule that holds at all moments is not there yet.
+  it('lets exact bounds decide only at the planned count', () => {
+    // 3 of 300: the exact bound is 2.9 %, under the limit; the rule that holds at all moments is not there yet.
     expect(standing(3, 300, 0.03, 300)).toBe('within');
     expect(standing(3, 300, 0.03, 500)).toBe('open');
-    expect(judgeCut(tally({ mouldy: 3 }), 300).why).toContain('planned, so the 95 % Wilson interval decides');
+    expect(judgeCut(tally({ mouldy: 3 }), 300).why).toContain('planned, so exact 95 % bounds decide');
     expect(judgeCut(tally({}, 100), 300).why).toContain('whenever one stops');
   });
 
@@ -120,5 +121,26 @@ describe('evidence that may be looked at after every bean', () => {
       }
     }
     expect(found).toBe(200);
+  });
+});
+
+describe('faults that lie together', () => {
+  it('a sure word is wrong in one of twenty at most, with trays as unlike as mould makes them', () => {
+    for (const truth of [
+      { name: '', mouldy: 0.03 + 1e-9, slaty: 0.005, defective: 0.005 },
+      { name: '', mouldy: 0.04, slaty: 0.08, defective: 0.06 },
+    ])
+      for (const correlation of [0, 0.03]) expect(wrongWords(700, truth, { correlation }, 12).wrong).toBeLessThan(0.06);
+  });
+
+  it('trays that differ by more than chance count for fewer beans', () => {
+    const even = Array.from({ length: 6 }, () => tally({ mouldy: 2 }, 50));
+    const clumped = [12, 0, 0, 0, 0, 0].map((mouldy) => tally({ mouldy }, 50));
+    expect(clumping(even, 'mouldy')).toBeLessThan(1.2);
+    expect(clumping(clumped, 'mouldy')).toBeGreaterThan(4);
+    expect(clumping([], 'mouldy')).toBe(1);
+    const whole = tally({ mouldy: 12 }, 300);
+    expect(judgeCut(whole, 300, clumped).why).toMatch(/count as \d+ loose ones/);
+    expect(judgeCut(whole, 300).why).toContain('drawn by itself');
   });
 });

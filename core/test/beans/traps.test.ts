@@ -1,6 +1,6 @@
 import { trapAlarm, trapWeeks, type TrapCount, type TrapWeek } from '../../src/beans/traps';
 import { mondayOf } from '../../src/units/zone';
-import { seededChance } from '../seeded';
+import { mothAlarms } from '../../calibrate/moths';
 
 const DAY = 86_400_000;
 const WEEK = 7 * DAY;
@@ -29,14 +29,19 @@ describe('moth trap counts', () => {
   it('alarm on a week far over the last ones, with the chance worked out', () => {
     const alarm = trapAlarm(weeksOf(weekly([1, 0, 2, 1, 1, 0, 1, 2, 9])));
     expect(alarm).toMatchObject({ tone: 'watch', basis: 'last weeks' });
-    // Past: 8 moths in 56 trap days; shape 8.5, p = 56/63. P(X ≥ 9) by the sum of the first nine terms.
-    let term = (56 / 63) ** 8.5;
-    let below = term;
-    for (let i = 1; i <= 8; i += 1) {
-      term *= ((8.5 + i - 1) / i) * (7 / 63);
-      below += term;
-    }
-    expect(alarm.chance).toBeCloseTo(1 - below, 9);
+    // Past: 8 moths in 8 weeks, scatter 5·(0 − 1)²…: even less than chance alone. Five weeks' worth of the usual 3 and
+    // seven of their own; a geometric check by sums stands in for the incomplete beta function.
+    const scatter = [1, 0, 2, 1, 1, 0, 1, 2].reduce((sum, k) => sum + (k - 1) ** 2, 0);
+    const clumped = ((5 * 3 + scatter) / 12) * (1 + 1.2 * Math.sqrt(2 / 12));
+    const [k, shape, p] = [9 / clumped, 8 / clumped + 0.5, 56 / 63];
+    // ∫ t^(k−1)(1−t)^(shape−1) over 0…1−p against 0…1, by the midpoint rule in t^k.
+    const integral = (to: number): number => {
+      let sum = 0;
+      const n = 200_000;
+      for (let i = 0; i < n; i += 1) sum += (1 - (((i + 0.5) / n) * to ** k) ** (1 / k)) ** (shape - 1);
+      return (sum / n) * to ** k;
+    };
+    expect(alarm.chance).toBeCloseTo(integral(1 - p) / integral(1), 4);
   });
 
   it('judge by the same season once there is one', () => {
@@ -55,17 +60,11 @@ describe('moth trap counts', () => {
     expect(trapAlarm(weeksOf(weekly([4, 5]))).tone).toBe('unknown');
   });
 
-  it('rarely cry out over nothing: at most one week in a hundred of an unchanged store', () => {
-    const chance = seededChance(3);
-    const poisson = (mean: number): number => {
-      let k = 0;
-      for (let p = chance(); p > Math.exp(-mean); p *= chance()) k += 1;
-      return k;
-    };
-    let alarms = 0;
-    for (let i = 0; i < 4000; i += 1) {
-      if (trapAlarm(weeksOf(weekly(Array.from({ length: 9 }, () => poisson(1.5))))).tone === 'watch') alarms += 1;
-    }
-    expect(alarms / 4000).toBeLessThan(0.012);
+  it('rarely cry out over nothing: about one week in a hundred at most, moths that hatch together or not', () => {
+    for (const clump of [1, 2]) expect(mothAlarms(4000, 4, clump, 1, 3)).toBeLessThan(0.012);
+  });
+
+  it('do cry out when there really are many', () => {
+    expect(mothAlarms(300, 4, 1, 8, 4)).toBeGreaterThan(0.95);
   });
 });

@@ -85,8 +85,8 @@ export function beanRoutes(router: Router, views: Views): void {
   router.calc(
     '/api/calc/beans/cut-test',
     'Grade of a cut test and how sure it is',
-    z.object({ planned: z.number().int().min(1).default(300), tally }),
-    ({ planned, tally: counted }) => judgeCut(counted, planned),
+    z.object({ planned: z.number().int().min(1).default(300), tally, trays: z.array(tally).max(110).optional() }),
+    ({ planned, tally: counted, trays }) => judgeCut(counted, planned, trays),
   );
   router.calc(
     '/api/calc/stats/share',

@@ -73,7 +73,7 @@ function storeRow(views: Views, lotId: string): StoreRow {
     inspectedAt: inspection?.at ?? null,
     reinspectDueAt: inspection ? inspection.at + settings.reinspectDays * DAY_MS : null,
     moisturePct: moisture?.mean ?? facts.moisturePct,
-    grade: cut ? judgeCut(cut.tally, cut.planned).short : null,
+    grade: cut ? judgeCut(cut.tally, cut.planned, cut.trays).short : null,
     ...holdWords(standing, hold),
     landedPerKgMilli: workshop.valuation.perKgMilli(lotId),
     sample: facts.sample ?? false,

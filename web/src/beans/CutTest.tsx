@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { beansIn, CUT_CLASSES, CUT_NAMES, CUT_PLANS, cutShares, type CutClass } from '@wunsch/core/beans/cut-test';
+import { TRAY, beansIn, CUT_CLASSES, CUT_NAMES, CUT_PLANS, cutShares, type CutClass } from '@wunsch/core/beans/cut-test';
 import { Chips } from '../parts/fields';
 import { FaceIcon } from './drawings';
-import { classOf, classOfKey, keyName, mark, tallyOf, TRAY } from './tally';
+import { classOf, classOfKey, keyName, mark, tallyOf } from './tally';
 
 interface Props {
   planned: number;
@@ -30,12 +30,17 @@ export function CutTest({ planned, marks, setPlanned, beyond, goBeyond, change }
   return (
     <div>
       <div className="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-        <Chips
-          legend="Beans to cut, decided before the first"
-          options={CUT_PLANS.map((count) => [String(count), String(count)])}
-          chosen={[String(planned)]}
-          choose={([count]) => setPlanned(Number(count))}
-        />
+        {n === 0 ? (
+          <Chips
+            legend="Beans to cut, decided before the first"
+            options={CUT_PLANS.map((count) => [String(count), String(count)])}
+            chosen={[String(planned)]}
+            choose={([count]) => setPlanned(Number(count))}
+          />
+        ) : (
+          // A plan that could follow what was seen would make every sure word a little too sure.
+          <p className="label">{planned} beans, decided before the first</p>
+        )}
         <p>
           <span className="figure text-4xl" data-testid="cut-count">
             {n}

@@ -2,7 +2,7 @@ import type { ContractLimits, Inspection, SackRow } from '@wunsch/core/beans/rec
 import type { Action, Smell } from '@wunsch/core/beans/words';
 import { gramsFrom, gramsTo, type MassSystem } from '@wunsch/core/units/mass';
 import { readNumber } from '../parts/number';
-import { tallyOf } from './tally';
+import { tallyOf, traysOf } from './tally';
 
 export interface SackText {
   gross: string;
@@ -100,7 +100,12 @@ export function inspectionOf(draft: InspectionDraft): Inspection {
       wetSacks: whole(signs.wetSacks),
       tornSacks: whole(signs.tornSacks),
     },
-    cut: draft.marks === '' ? null : { planned: draft.planned, tally: tallyOf(draft.marks), beyond: draft.beyond },
+    cut: draft.marks === '' ? null : {
+            planned: draft.planned,
+            tally: tallyOf(draft.marks),
+            trays: traysOf(draft.marks),
+            beyond: draft.beyond,
+          },
     note: draft.note,
   };
 }

@@ -1,7 +1,4 @@
-import { CUT_CLASSES, NO_BEANS, type CutClass, type Tally } from '@wunsch/core/beans/cut-test';
-
-/** Beans of one tray. */
-export const TRAY = 50;
+import { CUT_CLASSES, NO_BEANS, TRAY, type CutClass, type Tally } from '@wunsch/core/beans/cut-test';
 
 /** One key a class: they lie under both hands, and the commonest is the longest key. */
 export const CUT_KEYS: Record<CutClass, string> = {
@@ -41,6 +38,10 @@ export function tallyOf(marks: string): Tally {
   }
   return tally;
 }
+
+/** Marks added up tray by tray. */
+export const traysOf = (marks: string): Tally[] =>
+  Array.from({ length: Math.ceil(marks.length / TRAY) }, (_, i) => tallyOf(marks.slice(i * TRAY, (i + 1) * TRAY)));
 
 /** The class that a key stands for. */
 export const classOfKey = (key: string): CutClass | undefined =>
