@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import helmet from '@fastify/helmet';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
+import { DomainError } from '@wunsch/core/errors/domain-error';
 import { beanRoutes } from './beans/plugin';
 import { CoreProbe, watchProbes } from './devices/core-probe';
 import { SimulatedRoastProbe } from './devices/roast-probe';
@@ -10,6 +11,7 @@ import { SimulatedScale } from './devices/scale';
 import { demoRoutes } from './demo/plugin';
 import { calculatorRoutes } from './http/calculators';
 import { problem, problemFrom, sendProblem } from './http/problem';
+import { isOurs, unstorable } from './http/hosts';
 import { Router } from './http/router';
 import { ledgerRoutes } from './ledger/plugin';
 import { Views } from './ledger/views';
@@ -28,6 +30,8 @@ export interface AppOptions {
   /** Directory of the built interface; left out, only the interface of programs is served. */
   web?: string;
   log?: boolean;
+  /** Further names that this server goes by. */
+  hosts?: readonly string[];
   /** Largest body in bytes; a restore may be larger. */
   bodyLimit?: number;
 }
@@ -39,6 +43,7 @@ export async function buildApp({
   workshop,
   web,
   log = false,
+  hosts = [],
   bodyLimit = BODY_LIMIT,
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
@@ -74,6 +79,20 @@ export async function buildApp({
     if (document.status >= 500) request.log.error(error);
     return sendProblem(reply, document);
   });
+  app.addHook('onRequest', async (request, reply) => {
+    if (isOurs(request.headers.host, hosts)) return;
+    await sendProblem(
+      reply,
+      problem(421, 'http/foreign-host', 'This server does not go by that name. List it in WUNSCH_HOSTS if it should.'),
+    );
+  });
+  app.addHook('preHandler', async (request) => {
+    const path = unstorable(request.body);
+    if (path === null) return;
+    throw new DomainError('http/unstorable', 'Some text holds characters that cannot be kept.', [
+      { path, message: 'holds characters that cannot be kept' },
+    ]);
+  });
   // A page from elsewhere must not write here through the maker's browser.
   app.addHook('onRequest', async (request, reply) => {
     const { origin, host } = request.headers;
@@ -101,7 +120,8 @@ export async function buildApp({
   moneyRoutes(router);
   const probe = new CoreProbe();
   const roastProbe = new SimulatedRoastProbe();
-  const live = new LiveRoasts(workshop, roastProbe);
+  const logError = (error: unknown): void => app.log.error(error);
+  const live = new LiveRoasts(workshop, roastProbe, logError);
   workshop.roastCurve = (work) => live.row(work);
   workshop.roastSpeed = (roast) => (roast.probe === 'simulated' ? roastProbe.mood.speed : 1);
   deviceRoutes(router, new SimulatedScale(workshop.now), probe, roastProbe);
@@ -113,7 +133,7 @@ export async function buildApp({
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {
-    stopProbes = watchProbes(workshop, probe);
+    stopProbes = watchProbes(workshop, probe, logError);
     stopRoasts = live.watch();
     done();
   });

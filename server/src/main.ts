@@ -3,10 +3,11 @@ import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from './app';
 import { makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
+import { hostsFrom } from './http/hosts';
 import { useFontsFrom } from './print/paper';
 import { openDatabase } from './store/database';
 import { DirectoryInUse, lockDirectory } from './store/lock';
-import { Workshop } from './workshop/workshop';
+import { Damaged, Workshop } from './workshop/workshop';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const root = resolve(here, '../..');
@@ -44,9 +45,12 @@ async function main(): Promise<void> {
   const app = await buildApp({
     workshop,
     log: process.env['WUNSCH_LOG'] !== 'off',
+    hosts: [host.toLowerCase(), ...hostsFrom(process.env['WUNSCH_HOSTS'])],
     ...(existsSync(web) ? { web } : {}),
   });
   await app.listen({ port, host });
+  // Nothing that fails in the background may take the workshop down with it.
+  process.on('unhandledRejection', (reason) => app.log.error(reason));
   let stopping = false;
   const stop = async (): Promise<void> => {
     if (stopping) return;
@@ -65,7 +69,7 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  if (error instanceof DirectoryInUse) process.stderr.write(`${error.message}\n`);
+  if (error instanceof DirectoryInUse || error instanceof Damaged) process.stderr.write(`${error.message}\n`);
   else
     process.stderr.write(
       `Wunsch could not start: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,

@@ -124,6 +124,8 @@ export interface LiveTick {
   curve: CurveData;
   /** The probe is not heard. */
   silent: boolean;
+  /** What fails behind the scenes, in words; null while all is well. */
+  trouble: string | null;
   over: boolean;
 }
 

@@ -17,6 +17,8 @@ export interface WorkshopView {
   version: number;
   /** Nothing has been entered yet. */
   empty: boolean;
+  /** What fails behind the scenes at the moment, in words. */
+  troubles: string[];
 }
 
 export interface HoldingView {

@@ -143,18 +143,19 @@ export const winnow = z
     { message: 'is not what the passes add up to', path: ['nibsG'] },
   );
 
+/** What a batch is to become. */
+export const newBatch = z.object({
+  name,
+  routeId: id,
+  targetMicron: z.number().min(5, 'is finer than any stone').max(200, 'is coarser than a grit').default(20),
+  cocoaTargetPct: z.number().min(0).max(100, 'is more than all of it').nullable().default(null),
+});
+
 export const charge = z.object({
   kind: z.literal('charge'),
   /** The batch in the bowl; leave out to begin a new one. */
   batchId: id.optional(),
-  batch: z
-    .object({
-      name,
-      routeId: id,
-      targetMicron: z.number().min(5, 'is finer than any stone').max(200, 'is coarser than a grit').default(20),
-      cocoaTargetPct: z.number().min(0).max(100, 'is more than all of it').nullable().default(null),
-    })
-    .optional(),
+  batch: newBatch.optional(),
   sources,
   note,
 });

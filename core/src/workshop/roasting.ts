@@ -76,11 +76,12 @@ export const loadFacts = z.object({
 export type LoadFacts = z.infer<typeof loadFacts>;
 
 /** A load that is in the roaster now. */
-export interface LiveRoast extends LoadFacts {
-  curveId: string;
+export const liveRoast = loadFacts.extend({
+  curveId: id,
   /** Roast seconds that pass in a second of the clock: 1, or more with the simulated probe. */
-  speed: number;
-}
+  speed: z.number().min(0).max(10_000),
+});
+export type LiveRoast = z.infer<typeof liveRoast>;
 
 /** What makes a machine a roaster. */
 export const roasterFacts = z.object({

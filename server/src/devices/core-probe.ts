@@ -52,12 +52,23 @@ export function logProbes(workshop: Workshop, probe: CoreProbe): number {
   return added;
 }
 
-/** Looks after the probes until stopped. @returns stop */
-export function watchProbes(workshop: Workshop, probe: CoreProbe): () => void {
+const CORE = 'core-probe';
+
+/** Looks after the probes until stopped; a look that fails is told and tried again. @returns stop */
+export function watchProbes(workshop: Workshop, probe: CoreProbe, log: (error: unknown) => void): () => void {
   const look = (): void => {
-    void workshop.exclusively(async () => {
-      if (logProbes(workshop, probe) > 0) await workshop.commit();
-    });
+    workshop
+      .exclusively(async () => {
+        if (logProbes(workshop, probe) > 0) await workshop.commit();
+        workshop.troubles.delete(CORE);
+      })
+      .catch((error: unknown) => {
+        workshop.troubles.set(
+          CORE,
+          'The core probe’s readings cannot be written to disk: the hold’s hours stand still until they can.',
+        );
+        log(error);
+      });
   };
   look();
   const timer = setInterval(look, 60_000);

@@ -32,7 +32,8 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
       const work = workshop.works.get(asked);
       const count = work ? live.count(work) : 0;
       const silent = work ? live.isSilent(work) : true;
-      const state = `${workshop.version} ${silent} ${work === undefined}`;
+      const trouble = live.trouble(asked);
+      const state = `${workshop.version} ${silent} ${trouble ?? ''} ${work === undefined}`;
       if (count <= next && state === told) return;
       const from_ = Math.min(next, count);
       const row: LiveTick = {
@@ -41,6 +42,7 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
         from: from_,
         curve: work ? curveData(live.since(work, from_)) : { seconds: [], beanC: [], airC: [] },
         silent,
+        trouble,
         over: work === undefined,
       };
       next = Math.max(next, count);

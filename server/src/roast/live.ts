@@ -23,6 +23,10 @@ const LONGEST_S = 4 * 3600;
 /** A probe that sent nothing for so long is silent, milliseconds. */
 const SILENT_MS = 4000;
 
+const NOT_KEPT =
+  'The readings cannot be written to disk. They are kept here in memory and tried again; look whether the disk is full.';
+const NOT_FOLLOWED = 'The roast cannot be followed at the moment; it is tried again.';
+
 interface Recording {
   readings: [second: number, beanC: number, airC: number][];
   heardAt: number;
@@ -39,10 +43,13 @@ export class LiveRoasts {
   private keptAt = 0;
   private busy = false;
   private keeping: Promise<void> | null = null;
+  private readonly troubles = new Map<string, string>();
 
   constructor(
     private readonly workshop: Workshop,
     private readonly probe: SimulatedRoastProbe,
+    /** Where failures in the background are told; nothing here may end the process. */
+    private readonly log: (error: unknown) => void = () => undefined,
   ) {}
 
   /** Readings so far, from the `from`th. */
@@ -62,6 +69,16 @@ export class LiveRoasts {
   isSilent(work: Work): boolean {
     const heardAt = this.recordings.get(work.id)?.heardAt ?? 0;
     return this.workshop.now() - Math.max(heardAt, work.startedAt) > SILENT_MS;
+  }
+
+  /** What went wrong with a roast's readings behind the scenes, in words; null while all is well. */
+  trouble(workId: string): string | null {
+    return this.troubles.get(workId) ?? null;
+  }
+
+  private failed(workId: string, what: string, error: unknown): void {
+    this.troubles.set(workId, what);
+    this.log(error);
   }
 
   onTick(listener: () => void): () => void {
@@ -110,15 +127,24 @@ export class LiveRoasts {
     try {
       const now = this.workshop.now();
       const live = [...this.workshop.works.values()].filter((work) => work.roast);
-      for (const work of live) await this.follow(work, now);
+      for (const work of live) {
+        try {
+          await this.follow(work, now);
+          if (this.troubles.get(work.id) === NOT_FOLLOWED) this.troubles.delete(work.id);
+        } catch (error) {
+          this.failed(work.id, NOT_FOLLOWED, error);
+        }
+      }
       for (const id of this.recordings.keys()) {
         if (this.workshop.works.has(id)) continue;
         this.recordings.delete(id);
+        this.troubles.delete(id);
         this.probe.forget(id);
       }
       if (now - this.keptAt >= KEEP_MS) {
         this.keptAt = now;
-        await this.keep();
+        // What could not be written stays in memory and is tried again; the screen says so meanwhile.
+        await this.keep().catch(() => undefined);
       }
       for (const listener of this.listeners) listener();
     } finally {
@@ -164,22 +190,32 @@ export class LiveRoasts {
     await this.keeping;
   }
 
+  /** @throws the first failure, after everything was tried */
   private async writeAll(): Promise<void> {
+    const failures: unknown[] = [];
     for (const work of this.workshop.works.values()) {
       const recording = this.recordings.get(work.id);
       if (!work.roast || !recording?.dirty) continue;
       recording.dirty = false;
-      await this.workshop.keepCurve(rowOf(this.workshop, work, work.roast, curveOf(recording.readings)));
+      try {
+        await this.workshop.keepCurve(rowOf(this.workshop, work, work.roast, curveOf(recording.readings)));
+        if (this.troubles.get(work.id) === NOT_KEPT) this.troubles.delete(work.id);
+      } catch (error) {
+        recording.dirty = true;
+        failures.push(error);
+        this.failed(work.id, NOT_KEPT, error);
+      }
     }
+    if (failures.length > 0) throw failures[0];
   }
 
   /** Looks after the probes until stopped. @returns stop, which keeps what was read */
   watch(): () => Promise<void> {
-    const timer = setInterval(() => void this.tick(), TICK_MS);
+    const timer = setInterval(() => void this.tick().catch(this.log), TICK_MS);
     return async () => {
       clearInterval(timer);
       while (this.busy) await new Promise((resolve) => setTimeout(resolve, 10));
-      await this.keep();
+      await this.keep().catch(this.log);
     };
   }
 }

@@ -1,4 +1,4 @@
-import { mkdirSync, openSync, readFileSync, rmSync, writeSync, closeSync } from 'node:fs';
+import { chmodSync, mkdirSync, openSync, readFileSync, rmSync, writeSync, closeSync } from 'node:fs';
 import { join } from 'node:path';
 
 /** Another server has this data directory. */
@@ -31,11 +31,13 @@ function isAlive(pid: number, started: string): boolean {
  * @throws DirectoryInUse when a live process holds it
  */
 export function lockDirectory(directory: string): () => void {
-  mkdirSync(directory, { recursive: true });
+  // Wages, suppliers and buyers are nobody else's business on this machine.
+  mkdirSync(directory, { recursive: true, mode: 0o700 });
+  chmodSync(directory, 0o700);
   const path = join(directory, 'wunsch.lock');
   for (let attempt = 0; attempt < 2; attempt += 1) {
     try {
-      const file = openSync(path, 'wx');
+      const file = openSync(path, 'wx', 0o600);
       writeSync(file, `${process.pid} ${startedAt(process.pid) ?? ''}`);
       closeSync(file);
       return () => rmSync(path, { force: true });

@@ -3,6 +3,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { roastRecord } from '@wunsch/core/roast/records';
 import { beanRecord } from '@wunsch/core/beans/records';
 import { Book } from '@wunsch/core/ledger/book';
+import { firstMisfit } from '@wunsch/core/workshop/rows';
 import { settings } from '@wunsch/core/workshop/schemas';
 import { sniff } from '../beans/sniff';
 import { MOST_READINGS } from '../roast/import';
@@ -106,9 +107,15 @@ export async function restoreWorkshop(workshop: Workshop, input: z.infer<typeof 
     roastRecords: input.roastRecords.map(readRoastRecord),
     curves: input.curves.map(readCurveRow),
   };
+  const misfit = firstMisfit(changes);
+  if (misfit)
+    throw badRestore(`${misfit.table}.${misfit.index}`, `${misfit.table}, row ${misfit.index + 1}: ${misfit.detail}.`);
+  checkReferences(changes);
   checkByLedger(changes);
   const { format: _f, version: _v, ...rest } = changes as typeof changes & { format: string; version: number };
-  const whole = { ...rest, settings: settings.parse(input.settings) };
+  const own = settings.safeParse(input.settings);
+  if (!own.success) throw badRestore('settings', 'The settings cannot be read.');
+  const whole = { ...rest, settings: own.data };
   try {
     await write(workshop.db, whole, true);
   } catch {
@@ -154,6 +161,38 @@ const badRestore = (path: string, detail: string): DomainError =>
   new DomainError('workshop/bad-restore', `The file does not fit: ${detail} Nothing was restored.`, [
     { path, message: detail },
   ]);
+
+/** Whatever one row says of another has to be in the file too. */
+function checkReferences(changes: Changes): void {
+  const ids = (rows: readonly { id: string }[]): Set<string> => new Set(rows.map(({ id }) => id));
+  const [holdings, people, routes, batches, machines] = [
+    ids(changes.holdings),
+    ids(changes.people),
+    ids(changes.routes),
+    ids(changes.batches),
+    ids(changes.machines),
+  ];
+  const known = (set: Set<string>, id: string | null, path: string, what: string): void => {
+    if (id !== null && !set.has(id))
+      throw badRestore(path, `${path.replace('.', ', row ')} names ${what} that is not in it.`);
+  };
+  changes.holdings.forEach((row, i) => known(routes, row.routeId, `holdings.${i}`, 'a route'));
+  changes.batches.forEach((row, i) => {
+    known(holdings, row.id, `batches.${i}`, 'a holding');
+    known(routes, row.routeId, `batches.${i}`, 'a route');
+  });
+  changes.lots.forEach((row, i) => known(holdings, row.id, `lots.${i}`, 'a holding'));
+  changes.steps.forEach((row, i) => {
+    known(people, row.personId, `steps.${i}`, 'somebody');
+    known(batches, row.batchId, `steps.${i}`, 'a batch');
+    known(machines, row.machineId, `steps.${i}`, 'a machine');
+    for (const id of Object.values(row.slots)) known(holdings, id, `steps.${i}`, 'a holding');
+  });
+  changes.works.forEach((row, i) => {
+    known(people, row.personId, `works.${i}`, 'somebody');
+    for (const { holdingId } of row.sources) known(holdings, holdingId, `works.${i}`, 'a holding');
+  });
+}
 
 /** Every step of the file, entered in a book of its own. */
 function checkByLedger(changes: Pick<ReturnType<typeof noChanges>, 'holdings' | 'steps'>): void {

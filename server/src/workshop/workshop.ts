@@ -15,6 +15,7 @@ import { beginRoast, elapsedS, finishRoast } from '@wunsch/core/roast/live';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import type { LiveRoast, StartRoast } from '@wunsch/core/workshop/roasting';
+import { firstMisfit, type Misfit } from '@wunsch/core/workshop/rows';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Database } from '../store/database';
 import {
@@ -32,6 +33,15 @@ import {
 import type { answers } from '../store/schema';
 import { Lists } from './lists';
 import { takeForWork } from './works';
+
+/** A row of the database is not what it has to be: nobody's entry, but damage. */
+export class Damaged extends Error {
+  constructor({ table, id, detail }: Misfit) {
+    super(
+      `The data is damaged: ${table} ${id}: ${detail}. Nothing was changed; restore a backup, or have it looked at.`,
+    );
+  }
+}
 
 export interface Correction {
   supersedes: string;
@@ -56,6 +66,8 @@ export class Workshop extends Lists {
   roastCurve: ((work: Work) => CurveRow | null) | null = null;
   /** How fast the clock of a new roast runs. */
   roastSpeed: (roast: StartRoast) => number = () => 1;
+  /** What fails behind the scenes, in words, by what does it: every screen says so. */
+  readonly troubles = new Map<string, string>();
   /** Goes up with every change that screens should see. */
   version = 1;
 
@@ -82,6 +94,8 @@ export class Workshop extends Lists {
 
   private async load(): Promise<void> {
     const records = await read(this.db);
+    const misfit = firstMisfit(records);
+    if (misfit) throw new Damaged(misfit);
     this.book = new Book();
     for (const map of [this.people, this.machines, this.materials, this.routes, this.lots, this.batches, this.works])
       map.clear();
@@ -94,7 +108,8 @@ export class Workshop extends Lists {
     this.settings = { ...DEFAULT_SETTINGS, ...(records.settings ?? {}) };
     for (const holding of records.holdings) {
       this.book.addHolding(holding);
-      this.countCode(holding.code);
+      // Labels carry whatever the maker printed: they are no number of the house.
+      if (holding.kind !== 'packed') this.countCode(holding.code);
     }
     for (const step of records.steps) {
       this.book.insert(step);

@@ -1,5 +1,13 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { TRAY, beansIn, CUT_CLASSES, CUT_NAMES, CUT_PLANS, cutShares, type CutClass } from '@wunsch/core/beans/cut-test';
+import {
+  TRAY,
+  beansIn,
+  CUT_CLASSES,
+  CUT_NAMES,
+  CUT_PLANS,
+  cutShares,
+  type CutClass,
+} from '@wunsch/core/beans/cut-test';
 import { Chips } from '../parts/fields';
 import { FaceIcon } from './drawings';
 import { classOf, classOfKey, keyName, mark, tallyOf } from './tally';

@@ -100,7 +100,10 @@ export function inspectionOf(draft: InspectionDraft): Inspection {
       wetSacks: whole(signs.wetSacks),
       tornSacks: whole(signs.tornSacks),
     },
-    cut: draft.marks === '' ? null : {
+    cut:
+      draft.marks === ''
+        ? null
+        : {
             planned: draft.planned,
             tally: tallyOf(draft.marks),
             trays: traysOf(draft.marks),

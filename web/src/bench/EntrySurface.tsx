@@ -49,10 +49,16 @@ export function EntrySurface({
         onSubmit();
       }}
       onKeyDown={(event) => {
-        if (event.key !== 'Enter' || !(event.target instanceof HTMLInputElement)) return;
+        if (
+          event.key !== 'Enter' ||
+          !(event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement)
+        )
+          return;
         if (event.ctrlKey || event.metaKey) return onSubmit();
         event.preventDefault();
-        const inputs = [...(form.current?.querySelectorAll<HTMLElement>('input, textarea, button[type=submit]') ?? [])];
+        const inputs = [
+          ...(form.current?.querySelectorAll<HTMLElement>('input, select, textarea, button[type=submit]') ?? []),
+        ];
         inputs[inputs.indexOf(event.target) + 1]?.focus();
       }}
     >

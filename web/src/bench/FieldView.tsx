@@ -2,6 +2,7 @@ import { useId } from 'react';
 import { formatMass } from '@wunsch/core/units/mass';
 import { PileIcon } from '../beans/drawings';
 import { useHere } from '../parts/workshop';
+import { COUNTRIES } from '../parts/countries';
 import { fieldG, type FieldSpec, type FieldState } from './entry';
 
 interface Props {
@@ -49,6 +50,29 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
         </div>
         {wrong}
       </fieldset>
+    );
+  }
+  if (spec.type === 'list') {
+    const list = spec.list ?? COUNTRIES;
+    return (
+      <div>
+        {label}
+        <select
+          id={id}
+          className="entry"
+          value={state.text}
+          aria-invalid={problem !== undefined}
+          aria-describedby={described}
+          onFocus={onActive}
+          onChange={(event) => change({ text: event.target.value })}
+        >
+          <option value="">–</option>
+          {(state.text === '' || list.includes(state.text) ? list : [state.text, ...list]).map((name) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+        {wrong}
+      </div>
     );
   }
   if (spec.type === 'text' || spec.type === 'long' || spec.type === 'program' || spec.type === 'date') {

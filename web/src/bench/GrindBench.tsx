@@ -207,9 +207,23 @@ function TakeReading({ grind }: { grind: GrindView }) {
 }
 
 const BATCH_FIELDS: FieldSpec[] = [
-  { name: 'batchName', label: 'Name of the batch', type: 'text', hint: 'Fiji 68 %' },
-  { name: 'targetMicron', label: 'Target fineness', type: 'number', unit: 'µm', optional: true },
-  { name: 'cocoaTargetPct', label: 'Cocoa meant', type: 'number', unit: '%', optional: true },
+  { name: 'batchName', at: 'batch.name', label: 'Name of the batch', type: 'text', hint: 'Fiji 68 %' },
+  {
+    name: 'targetMicron',
+    at: 'batch.targetMicron',
+    label: 'Target fineness',
+    type: 'number',
+    unit: 'µm',
+    optional: true,
+  },
+  {
+    name: 'cocoaTargetPct',
+    at: 'batch.cocoaTargetPct',
+    label: 'Cocoa meant',
+    type: 'number',
+    unit: '%',
+    optional: true,
+  },
   { name: 'note', label: 'Note', type: 'text', optional: true },
 ];
 

@@ -419,7 +419,7 @@ function fieldProblems(error: ApiError, chosen: readonly HoldingView[], specs: r
         ? `take.${chosen[Number(source[1])]?.id ?? ''}`
         : reject
           ? 'goodG'
-          : (clean.split('.')[0] ?? clean);
+          : (specs.find((spec) => spec.at === clean)?.name ?? clean.split('.')[0] ?? clean);
     if (specs.some((spec) => spec.name === name)) problems[name] = message;
   }
   return problems;

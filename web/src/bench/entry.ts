@@ -20,7 +20,7 @@ export interface FieldState {
 export type Fields = Record<string, FieldState>;
 
 export type FieldType =
-  'mass' | 'masses' | 'pieces' | 'temp' | 'number' | 'text' | 'long' | 'choice' | 'date' | 'program' | 'moment';
+  'mass' | 'masses' | 'pieces' | 'temp' | 'number' | 'text' | 'long' | 'choice' | 'date' | 'program' | 'list';
 
 export interface FieldSpec {
   name: string;
@@ -30,6 +30,10 @@ export interface FieldSpec {
   choices?: readonly { value: string; label: string }[];
   unit?: string;
   hint?: string;
+  /** Where it stands in the command, when not under its own name: there the server's word about it is. */
+  at?: string;
+  /** Choices too many for buttons. */
+  list?: readonly string[];
   /** The pile it weighs, drawn beside its name. */
   pile?: RejectReason;
 }
@@ -179,7 +183,7 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
   receive: [
     { name: 'name', label: 'Name of the lot', type: 'text', hint: 'Viet Nam, Tam Lụa Growers' },
     { name: 'producer', label: 'Producer or co-operative', type: 'text' },
-    { name: 'country', label: 'Country', type: 'text' },
+    { name: 'country', label: 'Country', type: 'list' },
     { name: 'region', label: 'Region', type: 'text', optional: true },
     { name: 'variety', label: 'Variety', type: 'text', optional: true },
     { name: 'harvest', label: 'Harvest', type: 'text', optional: true },

@@ -118,6 +118,11 @@ function Roasting({
         )}
       </div>
       {!out && <NextAct next={next} live={live} aheadS={ahead?.stepEndsS ?? null} busy={busy} press={press} />}
+      {live.trouble !== null && (
+        <p role="alert" className="mb-4 rounded-md bg-crimson-wash px-4 py-2">
+          {live.trouble}
+        </p>
+      )}
       {silent && !out && roast.probe !== 'hand' && (
         <p role="alert" className="mb-4 rounded-md bg-crimson-wash px-4 py-2">
           Nothing is heard from the probe since {clock(curve.seconds.at(-1) ?? 0)}. The clock and the program go on;

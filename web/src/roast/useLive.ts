@@ -10,6 +10,8 @@ export interface Live {
   /** Roast seconds now, by the server's clock. */
   second: number;
   silent: boolean;
+  /** What fails behind the scenes, in words. */
+  trouble: string | null;
 }
 
 /** A live roast as it goes: its facts by fetching, its readings by the stream. A lost line is taken up where it broke. */
@@ -18,6 +20,7 @@ export function useLive(workId: string): { live: Live | null; error: unknown } {
   const view = answer.data;
   const [curve, setCurve] = useState<CurveData | null>(null);
   const [silent, setSilent] = useState(false);
+  const [trouble, setTrouble] = useState<string | null>(null);
   const [drift, setDrift] = useState(0);
   const [clock, setClock] = useState(() => Date.now());
   const known = view !== undefined;
@@ -29,6 +32,7 @@ export function useLive(workId: string): { live: Live | null; error: unknown } {
       const tick = JSON.parse(event.data) as LiveTick;
       setDrift(tick.now - Date.now());
       setSilent(tick.silent);
+      setTrouble(tick.trouble);
       if (tick.curve.seconds.length === 0) return;
       // A line that was taken up again begins with everything.
       setCurve((now) => joined(now ?? { seconds: [], beanC: [], airC: [] }, tick.from, tick.curve));
@@ -43,5 +47,5 @@ export function useLive(workId: string): { live: Live | null; error: unknown } {
 
   if (!view) return { live: null, error: answer.error };
   const second = elapsedS(view.roast, view.work.startedAt, clock + drift);
-  return { live: { view, curve: curve ?? view.curve, second, silent }, error: answer.error };
+  return { live: { view, curve: curve ?? view.curve, second, silent, trouble }, error: answer.error };
 }

@@ -1,0 +1,143 @@
+import { LiveRoasts } from '../src/roast/live';
+import { SimulatedRoastProbe } from '../src/devices/roast-probe';
+import { exportWorkshop } from '../src/workshop/data';
+import { Workshop } from '../src/workshop/workshop';
+import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';
+import { FALLING, furnishKitchen, startRoast } from './roast/kitchen';
+
+let now = Date.UTC(2026, 5, 2, 7);
+let server: TestServer;
+beforeAll(async () => {
+  server = await testServer(() => now);
+});
+beforeEach(() => server.reset());
+afterAll(() => server.close());
+
+test('a name that is not ours is turned away, an address and localhost are not', async () => {
+  const ask = async (host: string): Promise<number> =>
+    (await server.call('GET', '/api/health', undefined, { host })).status;
+  expect(await ask('localhost:4610')).toBe(200);
+  expect(await ask('192.168.1.20:4610')).toBe(200);
+  expect(await ask('[::1]:4610')).toBe(200);
+  expect(await ask('evil.example:4610')).toBe(421);
+});
+
+test('characters that cannot be kept are refused at their field', async () => {
+  for (const bad of ['Ann\u0000', '\ud800x', 'x\udc00']) {
+    const got = await server.call('POST', '/api/workshop/people', { name: bad });
+    expect(got.status).toBe(422);
+    expect(asProblem(got).errors[0]?.path).toBe('name');
+  }
+  expect((await server.call('POST', '/api/workshop/people', { name: 'Zoë 🐸' })).status).toBe(201);
+});
+
+test('a label that looks like a number of the house does not stop its counting', async () => {
+  const lot = await server.step({ ...(lotCommand(5_000) as object), form: 'nibs' } as never);
+  const bowl = await server.step({
+    kind: 'charge',
+    batch: { name: 'Dark', routeId: 'whole-bean', targetMicron: 20, cocoaTargetPct: null },
+    sources: [{ holdingId: madeBy(lot), massG: 1_000 }],
+    note: '',
+  });
+  const poured = await server.step({
+    kind: 'discharge',
+    batchId: madeBy(bowl),
+    outsG: [1_000],
+    holdUpG: 0,
+    micron: null,
+    note: '',
+  });
+  const bars = await server.step({
+    kind: 'mould',
+    sources: [{ holdingId: madeBy(poured), massG: 1_000 }],
+    barG: 50,
+    cavities: 10,
+    goodPieces: 20,
+    secondsPieces: 0,
+    remeltG: 0,
+    trimmingsG: 0,
+    holdUpG: 0,
+    note: '',
+  });
+  await server.step({
+    kind: 'pack',
+    holdingId: madeBy(bars),
+    pieces: 10,
+    labelCode: 'T99999999999999999999',
+    bestBefore: '2028-01-01',
+    packaging: [],
+    note: '',
+  });
+  await server.workshop.reload();
+  const next = await server.step(sortCommand(madeBy(lot), 1_000, 990));
+  expect(next.lines.find(({ massMg }) => massMg === 990_000)?.code).toMatch(/^T\d{3,4}$/);
+});
+
+test('a restore looks at every row, and says which does not fit', async () => {
+  const lot = await server.step(lotCommand());
+  await server.step(sortCommand(madeBy(lot), 1_000, 990));
+  const whole = JSON.parse(await exportWorkshop(server.workshop)) as Record<string, Record<string, unknown>[]>;
+  const spoilt: [string, (file: typeof whole) => void, RegExp][] = [
+    [
+      'a command that does not fit',
+      (file) => ((file['steps']?.[1] as { command: object }).command = { kind: 'sort' }),
+      /steps\.1/,
+    ],
+    [
+      'a kind that is none',
+      (file) => ((file['holdings']?.[0] as Record<string, unknown>)['kind'] = 'gold'),
+      /holdings\.0/,
+    ],
+    [
+      'somebody unknown',
+      (file) => ((file['steps']?.[0] as Record<string, unknown>)['personId'] = 'nobody'),
+      /steps\.0/,
+    ],
+    ['a route that is gone', (file) => (file['routes'] = []), /holdings\.0/],
+    [
+      'a wage that is text',
+      (file) => ((file['settings'] as unknown as Record<string, unknown>)['wagePerHour'] = 'x'),
+      /settings/,
+    ],
+  ];
+  await server.workshop.empty();
+  for (const [, spoil, path] of spoilt) {
+    const file = structuredClone(whole);
+    spoil(file);
+    const got = await server.call('POST', '/api/workshop/restore', file);
+    expect(got.status).toBe(422);
+    expect(asProblem(got).errors[0]?.path).toMatch(path);
+    expect(server.workshop.book.steps.size).toBe(0);
+  }
+  expect((await server.call('POST', '/api/workshop/restore', whole)).status).toBe(201);
+});
+
+test('damage is found at a start, not on a page', async () => {
+  await server.step(lotCommand());
+  const { db } = server.workshop;
+  await db.execute(`update steps set value = replace(value, '"receive"', '"recieve"')` as never);
+  await expect(Workshop.open(db)).rejects.toThrow(/damaged: steps/);
+});
+
+test('readings that cannot be written stay, are told, and are written later', async () => {
+  const kitchen = await furnishKitchen(server);
+  const errors: unknown[] = [];
+  const live = new LiveRoasts(server.workshop, new SimulatedRoastProbe(), (error) => errors.push(error));
+  const work = await startRoast(server, kitchen, { plan: FALLING, programId: 'p', version: 2, probe: 'simulated' });
+  const keep = server.workshop.keepCurve.bind(server.workshop);
+  server.workshop.keepCurve = () => Promise.reject(new Error('disk full'));
+  const run = async (seconds: number): Promise<void> => {
+    for (let s = 0; s < seconds; s += 1) {
+      now += 1000;
+      await live.tick();
+    }
+  };
+  await run(8);
+  expect(live.trouble(work.id)).toMatch(/cannot be written/);
+  expect(errors.length).toBeGreaterThan(0);
+  server.workshop.keepCurve = keep;
+  await run(5);
+  expect(live.trouble(work.id)).toBeNull();
+  const kept = await server.workshop.readCurve(server.workshop.works.get(work.id)?.roast?.curveId ?? '');
+  expect(kept?.seconds.length).toBeGreaterThan(8);
+});
