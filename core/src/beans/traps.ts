@@ -110,7 +110,7 @@ export function trapAlarm(weeks: readonly TrapWeek[]): TrapAlarm {
 }
 
 /** Weeks that differ by more than chance: what is taken before they have shown it, as sure as so many weeks. */
-const USUAL_CLUMPING = { effect: 3, worth: 5 };
+const USUAL_CLUMPING = { effect: 3.4, worth: 5 };
 /** The estimate errs on the safe side by so many of its own deviations. */
 const SAFE = 1.2;
 

@@ -46,31 +46,8 @@ function range(mid: number, values: readonly number[], stretch = 1): Range {
   };
 }
 
-/** How far loads have really been missed: each unit of what the fit expects, and what it cannot follow at all. */
-interface Miss {
-  stretch: number;
-  restC: number;
-}
-
-/** What a reading is off by even within a load that the fit knows, before any was held against it, °C. */
-const USUAL_REST_C = 1;
-
-function missOf({ heldOut, warming }: RoasterFit, beyond: number): Miss {
-  const { stretch, restC } = heldOut ?? { stretch: 1, restC: USUAL_REST_C };
-  // Few loads leave it open how far loads are missed: Student's quantile instead of the normal one.
-  const few = studentQuantile(0.9, warming.dof) / EIGHT_IN_TEN;
-  return { stretch: few * stretch, restC: few * Math.hypot(restC, beyond) };
-}
-
-/** The band of eight in ten about a middle: draws as far apart as loads really were, and what no draw explains. */
-function asMissed(mid: number, values: readonly number[], { stretch, restC }: Miss): [low: number, high: number] {
-  const { low, high } = range(mid, values, stretch);
-  const rest = EIGHT_IN_TEN * restC;
-  return [mid - Math.hypot(mid - low, rest), mid + Math.hypot(high - mid, rest)];
-}
-
 /** Half-width in standard deviations of a range that holds eight in ten. */
-const EIGHT_IN_TEN = 1.28;
+const EIGHT_IN_TEN = 1.2816;
 /** How far a weight is missed as a rule, in shares, before a roaster's own loads have shown it. */
 const USUAL_WEIGHT_MISS = 0.004;
 
@@ -81,6 +58,51 @@ const USUAL_WEIGHT_MISS = 0.004;
 export function weightRange({ mid, low, high }: Range, fit: Pick<RoasterFit, 'heldOut'>): Range {
   const least = EIGHT_IN_TEN * (fit.heldOut?.weight ?? USUAL_WEIGHT_MISS);
   return { mid, low: Math.min(low, mid - least), high: Math.max(high, mid + least) };
+}
+
+/** How far loads have really been missed, and what is not known of that. */
+interface Miss {
+  /** How far loads were missed for each unit of what the fit expected. */
+  stretch: number;
+  /** Missed so far at a share of the program's time, °C; null before any was held against the fit. */
+  heldC: ((share: number) => number) | null;
+  /** What no draw explains, °C. */
+  restC: number;
+  /** What nothing logged can tell of a load unlike any logged, °C. */
+  beyondC: number;
+  /** How much the loads that were held out count against the draws, 0 to 1. */
+  trust: number;
+  /** Few loads leave it open how far they are missed: Student's quantile over the normal one. */
+  few: number;
+}
+
+/** What a reading is off by even within a load that the fit knows, before any was held against it, °C. */
+const USUAL_REST_C = 1;
+/** The draws count as much as so many loads held out. */
+const DRAWS_WORTH = 3;
+
+function missOf({ heldOut, warming, loads }: RoasterFit, beyond: number): Miss {
+  const few = studentQuantile(0.9, warming.dof) / EIGHT_IN_TEN;
+  if (!heldOut) return { stretch: 1, heldC: null, restC: USUAL_REST_C, beyondC: beyond, trust: 0, few };
+  const heldC = follower({ minutes: [0.125, 0.375, 0.625, 0.875, 1], tempC: [...heldOut.quartersC, heldOut.endC] });
+  const trust = loads.length / (loads.length + DRAWS_WORTH);
+  return { stretch: heldOut.stretch, heldC, restC: heldOut.restC, beyondC: beyond, trust, few };
+}
+
+/**
+ * The band of eight in ten about a middle: as far as loads held out were missed at that share of their time, and as far
+ * as draws lie apart, by how many were held out; and what no load can have shown.
+ */
+function asMissed(mid: number, values: readonly number[], share: number, miss: Miss): [low: number, high: number] {
+  const { low, high } = range(mid, values, miss.stretch);
+  const rest = EIGHT_IN_TEN * miss.restC;
+  const held = EIGHT_IN_TEN * (miss.heldC?.(share) ?? 0);
+  const half = (drawn: number): number =>
+    miss.few *
+    Math.sqrt(
+      miss.trust * held ** 2 + (1 - miss.trust) * (drawn ** 2 + rest ** 2) + (EIGHT_IN_TEN * miss.beyondC) ** 2,
+    );
+  return [mid - half(mid - low), mid + half(high - mid)];
 }
 
 const asMoisture = (water: number): number => water / (1 + water);
@@ -116,15 +138,17 @@ export function simulateBand(
     });
     if (values.length < DRAWS / 3) break;
     const here = middleAt(minute);
-    const [below, above] = asMissed(here, values, miss);
+    const [below, above] = asMissed(here, values, minute / Math.max(0.1, middle.totalMin), miss);
     minutes.push(minute);
     low.push(below);
     high.push(above);
   }
-  const over = (pick: (curve: PlanCurve) => number): Range => range(pick(middle), curves.map(pick), miss.stretch);
+  const over = (pick: (curve: PlanCurve) => number): Range =>
+    range(pick(middle), curves.map(pick), miss.few * miss.stretch);
   const [endLow, endHigh] = asMissed(
     middle.beanC.at(-1) ?? NaN,
     curves.map(({ beanC }) => beanC.at(-1) ?? NaN),
+    1,
     miss,
   );
   return {

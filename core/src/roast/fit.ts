@@ -6,7 +6,7 @@ import { follower, PERFECT_PROBE, type AirCurve, type BeanParameters, type Probe
 import type { RoasterFacts, Setting } from './records';
 import { airFromSettings, simulateSettings, type AirParameters, type Roaster } from './simulate';
 
-const { exp, max, min, abs, log, sqrt, ceil, cos, hypot, PI } = Math;
+const { exp, max, min, abs, log, sqrt, ceil, cos, floor, hypot, PI } = Math;
 
 /** A logged load as the fit wants it. Times in minutes since the load went in, °C, NaN where nothing was read. */
 export interface LoggedLoad {
@@ -62,6 +62,8 @@ export interface HeldOut {
   rmsC: number;
   /** The same of the last reading alone. */
   endC: number;
+  /** The same in each quarter of a roast, °C. */
+  quartersC: number[];
   /** Of weight left, in shares; null where none was weighed. */
   weight: number | null;
   /** What the model could not follow within a load that it knew, °C. */
@@ -504,6 +506,7 @@ function foretell(fitted: Fitted, prior: Common): HeldOut {
   const { rows } = fitted;
   const folds = min(rows.length, FOLDS);
   let [squares, count, expected, restSquares, endSquares, weightSquares, weighed] = [0, 0, 0, 0, 0, 0, 0];
+  const quarters = Array.from({ length: 4 }, () => ({ squares: 0, count: 0 }));
   for (let fold = 0; fold < folds; fold += 1) {
     const kept = rows.filter((_, i) => i % folds !== fold).map((row) => ({ ...row }));
     const without = fitTogether(kept, prior, 3, fitted);
@@ -511,7 +514,13 @@ function foretell(fitted: Fitted, prior: Common): HeldOut {
       const values = said(row, without.common, [0, 0]);
       const allowed = variances(row, without, values);
       row.bean.tempC.forEach((c, i) => {
-        squares += ((values[i] ?? 0) / row.beanWeight - c) ** 2;
+        const off = ((values[i] ?? 0) / row.beanWeight - c) ** 2;
+        const quarter = quarters[min(3, floor((4 * (row.bean.minutes[i] ?? 0)) / row.endMin))];
+        squares += off;
+        if (quarter) {
+          quarter.squares += off;
+          quarter.count += 1;
+        }
         expected += (allowed[i] ?? 0) / row.beanWeight ** 2;
       });
       const known = said(row, fitted.common, row.own);
@@ -530,6 +539,7 @@ function foretell(fitted: Fitted, prior: Common): HeldOut {
     n: rows.length,
     rmsC: sqrt(squares / count),
     endC: sqrt(endSquares / rows.length),
+    quartersC: quarters.map((quarter) => sqrt(quarter.squares / max(1, quarter.count))),
     weight: weighed === 0 ? null : sqrt(weightSquares / weighed),
     restC,
     stretch: sqrt((STRETCH_WORTH + rows.length * beyond) / (STRETCH_WORTH + rows.length)),

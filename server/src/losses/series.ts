@@ -151,7 +151,7 @@ const TODO_ELSE: Record<LossMetric, string> = {
 /** A change is worth a word while it is fresh. */
 const FRESH_MS = 270 * DAY_MS;
 /** Clearer than this, or nobody is called. */
-const CLEAR = 2;
+const CLEAR = 2.4;
 
 const remembered = new WeakMap<Views, { version: string; watch: LossWatch[] }>();
 
