@@ -22,7 +22,8 @@ const TEXTS = [
 ];
 
 /** What takes the freedom away again, wherever it stands in the file. */
-const TAKES_BACK = /non-?commercial use only|commercial licen[cs]e|annual revenue|may not use this software|source[- ]available/;
+const TAKES_BACK =
+  /non-?commercial use only|commercial licen[cs]e|annual revenue|may not use this software|source[- ]available/;
 
 const plain = (text) =>
   text
@@ -46,7 +47,9 @@ export function readLicence(folder) {
   // Of several (a licence for each of its parts) every one has to be free.
   const found = named.map((file) => licenceOf(readFileSync(join(folder, file), 'utf8')));
   if (found.length > 0) return found.includes(null) ? null : found[0];
-  return readmes.map((file) => licenceOf(readFileSync(join(folder, file), 'utf8'))).find((one) => one !== null) ?? undefined;
+  return (
+    readmes.map((file) => licenceOf(readFileSync(join(folder, file), 'utf8'))).find((one) => one !== null) ?? undefined
+  );
 }
 
 /**

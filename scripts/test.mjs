@@ -1,8 +1,9 @@
 // npm test: installs what is missing, then types, lint, Jest and the browser journeys.
 // Ends with `N passed, N failed` over all of them.
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { installChromium, installPackages, root, run } from './install.mjs';
+import { installChromium, installPackages, root } from './install.mjs';
 
 installPackages();
 installChromium();
@@ -18,16 +19,35 @@ const count = (ok, name) => {
   process.stdout.write(`${ok ? 'ok' : 'FAILED'}: ${name}\n`);
 };
 
-count(run('node', ['scripts/licences.mjs']) === 0, 'licences');
-count(run('npm', ['run', '--silent', 'typecheck']) === 0, 'types');
-count(run('npm', ['run', '--silent', 'lint']) === 0, 'lint');
+/** Runs a command beside others and returns its exit code; what it says is shown when it ends, unless it is quiet. */
+function beside(command, args, { env = {}, quiet = false } = {}) {
+  const child = spawn(command, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
+  let said = '';
+  child.stdout.on('data', (text) => (said += text));
+  child.stderr.on('data', (text) => (said += text));
+  return new Promise((done) =>
+    child.on('close', (code) => {
+      if (!quiet || code !== 0) process.stdout.write(said);
+      done(code ?? 1);
+    }),
+  );
+}
+const npm = (script, args = [], options = {}) => beside('npm', ['run', '--silent', script, '--', ...args], options);
+
+// Two at a time: what a small machine has cores for.
+const [licences, types, lint] = await Promise.all([
+  beside('node', ['scripts/licences.mjs']),
+  npm('typecheck'),
+  npm('lint'),
+]);
+count(licences === 0, 'licences');
+count(types === 0, 'types');
+count(lint === 0, 'lint');
 
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 const jest = join(results, 'jest.json');
-const jestCode = run('npm', ['run', '--silent', 'jest', '--', '--forceExit', '--json', `--outputFile=${jest}`], {
-  stdio: ['ignore', 'ignore', 'inherit'],
-});
+const jestCode = await npm('jest', ['--forceExit', '--json', `--outputFile=${jest}`, '--silent'], { quiet: true });
 if (existsSync(jest)) {
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(jest, 'utf8'));
   passed += numPassedTests;
@@ -35,14 +55,17 @@ if (existsSync(jest)) {
 } else count(false, 'Jest ran');
 if (jestCode !== 0 && failed === 0) count(false, 'Jest ended well');
 
-const e2e = join(results, 'e2e.json');
-const e2eCode = run('npm', ['run', '--silent', 'e2e']);
-if (existsSync(e2e)) {
-  const { stats } = JSON.parse(readFileSync(e2e, 'utf8'));
-  passed += stats.expected + stats.flaky;
-  failed += stats.unexpected;
-} else count(false, 'the browser journeys ran');
-if (e2eCode !== 0 && failed === 0) count(false, 'the browser journeys ended well');
+const parts = ['work', 'look'];
+const codes = await Promise.all(parts.map((part) => npm('e2e', [], { env: { WUNSCH_E2E: part } })));
+parts.forEach((part, index) => {
+  const e2e = join(results, `e2e-${part}.json`);
+  if (existsSync(e2e)) {
+    const { stats } = JSON.parse(readFileSync(e2e, 'utf8'));
+    passed += stats.expected + stats.flaky;
+    failed += stats.unexpected;
+  } else count(false, `the browser journeys ran (${part})`);
+  if (codes[index] !== 0 && failed === 0) count(false, `the browser journeys ended well (${part})`);
+});
 
 process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);
