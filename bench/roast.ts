@@ -12,8 +12,7 @@ const steps = [
 function table(rows: number, warming: number): string {
   const curve = simulateProgram(
     { steps, preheatC: 160 },
-    { lagMin: 3, dipC: 25 },
-    { warmingPerMin: warming, dryingPerMin: 0.1 },
+    { air: { lagMin: 3, dipC: 25, underC: 4 }, beans: { warmingPerMin: warming, dryingPerMin: 0.1 } },
     { beanC: 20, moisture: 0.07 },
     1800 / (rows - 1),
   );

@@ -138,3 +138,81 @@ test('a code that is nowhere, a station that is none', async ({ page }) => {
   await page.goto('/station/moon');
   await expect(page.getByRole('main')).toContainText('There is no such station');
 });
+
+test('a wrong weight with later steps behind it: all of them are shown, and entered together', async ({ page }) => {
+  const { steps } = (await (await page.request.get('/api/ledger/steps?station=sort&limit=40')).json()) as {
+    steps: { id: string; lines: { holdingId: string | null; massMg: number }[] }[];
+  };
+  // A sorting whose beans were all roasted since.
+  let chosen = '';
+  for (const step of steps) {
+    const made = step.lines.find(({ holdingId, massMg }) => holdingId !== null && massMg > 0);
+    const stock = (await (await page.request.get('/api/trace/stock')).json()) as { holdings: { id: string }[] };
+    if (made && !stock.holdings.some(({ id }) => id === made.holdingId)) chosen = step.id;
+    if (chosen !== '') break;
+  }
+  await page.goto(`/step/${chosen}`);
+  await page.getByRole('button', { name: 'Correct or take back' }).click();
+  await page.getByLabel('Why is it corrected?').fill('The tray was on the scale');
+  const good = readout(page, 'Good beans');
+  await good.fill(String(Number(await good.inputValue()) - 40));
+  await page.getByRole('button', { name: 'Save the correction' }).click();
+  const later = page.getByRole('region', { name: 'Later steps' });
+  await expect(later.getByRole('heading')).toContainText(/later steps? (go|goes) with it/);
+  const enter = later.getByRole('button', { name: /Enter all \d+ corrections/ });
+  await expect(enter).toBeEnabled();
+  await enter.click();
+  await expect(page.getByText('2 of them')).toBeVisible();
+  await expect(page.getByText('“The tray was on the scale”')).toBeVisible();
+});
+
+test('a figure that cannot be read is refused at its field, minutes and times too', async ({ page }) => {
+  await page.goto('/station/sort?work=new');
+  await page.getByRole('button', { name: 'Enter sorting that is done' }).click();
+  await page
+    .getByRole('button', { name: /^[LT]\d+/ })
+    .first()
+    .click();
+  await readout(page, 'Good beans').fill('100');
+  await page.getByText(/Time and minutes|Machine, time and minutes/).click();
+  await page.getByLabel('Hands-on minutes (min)').fill('2o');
+  await page.getByRole('button', { name: /Save/ }).first().click();
+  await expect(page.getByRole('alert')).toContainText('Hands-on minutes');
+  await expect(page.getByText('is not a number')).toBeVisible();
+});
+
+test('two things sold together: each has its takings, proposed from the last price', async ({ page }) => {
+  await page.goto('/store');
+  await page.getByRole('button', { name: 'Sell or give' }).click();
+  await page.getByText('more that would fit').click();
+  const goods = page.getByRole('group', { name: 'What goes' });
+  await goods
+    .getByRole('button', { name: /packed bars/ })
+    .first()
+    .click();
+  await goods.getByRole('button', { name: /^H\d+/ }).first().click();
+  const fields = page.locator('.readout').filter({ hasText: 'Takings for' });
+  await expect(fields).toHaveCount(2);
+  await fields.nth(0).getByRole('textbox').fill('58,60');
+  await fields.nth(1).getByRole('textbox').fill('3,40');
+  await page.getByRole('button', { name: 'Book the sale' }).click();
+  await expect(page.getByRole('status')).toContainText('Saved.');
+});
+
+test('a browser in Ho Chi Minh City, a workshop in Lisbon: times are the workshop’s', async ({ browser }) => {
+  const context = await browser.newContext({ timezoneId: 'Asia/Ho_Chi_Minh', baseURL: `http://127.0.0.1:${DEMO}` });
+  await context.addInitScript(() => localStorage.setItem('wunsch.person', 'ilse'));
+  const page = await context.newPage();
+  await page.goto('/station/beans?show=traps');
+  await page.getByLabel('Moths').fill('2');
+  // The night in which Lisbon's clocks fell back: the hour after.
+  await page.getByLabel('When (empty: now)').fill('2026-10-25T03:15');
+  await page.getByRole('button', { name: /Save|Write/ }).click();
+  await expect
+    .poll(async () => {
+      const exported = await (await page.request.get('/api/workshop/export.json')).text();
+      return exported.includes(`"at":${Date.UTC(2026, 9, 25, 3, 15)}`);
+    })
+    .toBe(true);
+  await context.close();
+});

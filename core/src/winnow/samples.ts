@@ -138,5 +138,5 @@ export function airAdvice(
     );
   if (shellHigh) return say('up', 'Turn the air up a little, or feed slower: shell stays in the nibs.');
   if (nibHigh) return say('down', 'Turn the air down a little: nib leaves with the husk.');
-  return { ...say('leave', 'Leave the air as it is.'), sure: (shell?.high ?? 0) <= shellLimit };
+  return { ...say('leave', 'Leave the air as it is.'), sure: shell !== null && shell.high <= shellLimit };
 }

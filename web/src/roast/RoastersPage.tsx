@@ -99,7 +99,7 @@ function RoasterSection({ roaster }: { roaster: RoasterView }) {
                 <Taught name="Water leaves at 120 °C" value={figure(taught.drying)} />
                 <Taught
                   name="Air"
-                  value={`${fit.air.lagMin.toFixed(1)} min to two thirds of a new setting; falls ${degreesTo(fit.air.dipC, temperatureUnit).toFixed(0)}° as the load goes in`}
+                  value={`${fit.air.lagMin.toFixed(1)} min to two thirds of a new setting, ${degreesTo(fit.air.underC, temperatureUnit).toFixed(0)}° under it; falls ${degreesTo(fit.air.dipC, temperatureUnit).toFixed(0)}° as the load goes in`}
                 />
               </dl>
             )}

@@ -60,7 +60,7 @@ export function proposeTakings(
       pieces > 0
         ? price.perPiece !== null && price.perPiece * count
         : price.perKg !== null && (price.perKg * (grams(id) ?? freeMg / 1000)) / 1000;
-    if (amount !== false) proposals[`takings.${id}`] = amount.toFixed(digits);
+    if (amount !== false) proposals[holdings.length < 2 ? 'takings' : `takings.${id}`] = amount.toFixed(digits);
   }
   return proposals;
 }

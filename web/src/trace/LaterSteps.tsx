@@ -138,7 +138,7 @@ export function LaterSteps({
             </div>
             <Moves before={row.before.lines} after={row.after} />
             {row.problem !== null && <p className="mt-2 font-semibold text-crimson">{row.problem}</p>}
-            <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4">
+            <div className="mt-2 grid grid-cols-2 items-end gap-3 sm:grid-cols-3">
               {weightsOf(row.command, codesOf(row.before)).map(({ path, label, grams }) => {
                 const name = `${row.before.id} ${path.join('.')}`;
                 const state = typed[name] ?? keptG(grams, massUnit);
@@ -167,7 +167,9 @@ export function LaterSteps({
       </ol>
       {preview.problem !== null && (
         <p role="status" className="mt-3 rounded-md bg-ripe-wash px-4 py-3">
-          {preview.problem}
+          {preview.steps.some(({ problem }) => problem !== null)
+            ? 'Some weights above still contradict each other: set them right, and all of it can be entered.'
+            : preview.problem}
         </p>
       )}
       <Refusal error={error} />
