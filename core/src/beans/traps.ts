@@ -112,7 +112,7 @@ export function trapAlarm(weeks: readonly TrapWeek[]): TrapAlarm {
 /** Weeks that differ by more than chance: what is taken before they have shown it, as sure as so many weeks. */
 const USUAL_CLUMPING = { effect: 3.4, worth: 5 };
 /** The estimate errs on the safe side by so many of its own deviations. */
-const SAFE = 1.2;
+const SAFE = 1.4;
 
 /** How many moths come together: Pearson's dispersion of the past weeks, shrunk towards what is usual, at least 1. */
 function clumping(past: readonly TrapWeek[]): number {

@@ -32,7 +32,7 @@ describe('moth trap counts', () => {
     // Past: 8 moths in 8 weeks, scatter 5·(0 − 1)²…: even less than chance alone. Five weeks' worth of the usual 3.4 and
     // seven of their own; a geometric check by sums stands in for the incomplete beta function.
     const scatter = [1, 0, 2, 1, 1, 0, 1, 2].reduce((sum, k) => sum + (k - 1) ** 2, 0);
-    const clumped = ((5 * 3.4 + scatter) / 12) * (1 + 1.2 * Math.sqrt(2 / 12));
+    const clumped = ((5 * 3.4 + scatter) / 12) * (1 + 1.4 * Math.sqrt(2 / 12));
     const [k, shape, p] = [9 / clumped, 8 / clumped + 0.5, 56 / 63];
     // ∫ t^(k−1)(1−t)^(shape−1) over 0…1−p against 0…1, by the midpoint rule in t^k.
     const integral = (to: number): number => {
