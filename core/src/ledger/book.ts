@@ -100,6 +100,16 @@ export class Book {
     this.codes.set(holding.code.toUpperCase(), holding.id);
   }
 
+  /** Says something else of a holding that exists; its grams and its place stay. */
+  restate(facts: Pick<Holding, 'id' | 'code' | 'name' | 'kind' | 'routeId' | 'batchId' | 'materialId'>): Holding {
+    const holding = this.holding(facts.id);
+    if (holding.code !== facts.code) this.codes.delete(holding.code.toUpperCase());
+    Object.assign(holding, facts);
+    this.codes.set(facts.code.toUpperCase(), holding.id);
+    this.version += 1;
+    return holding;
+  }
+
   holding(id: string): Holding {
     const found = this.holdings.get(id);
     if (!found) throw new DomainError('ledger/unknown-holding', 'There is no such tub, lot or bar.', [], { id });

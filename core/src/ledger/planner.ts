@@ -38,6 +38,8 @@ export interface StepPlan {
   batchId: string | null;
   postings: Posting[];
   holdings: Holding[];
+  /** What is said now of holdings that an earlier version of the step made already. */
+  restated: HoldingFacts[];
   slots: Record<string, string>;
   purchaseMilli: number;
   revenueMilli: number;
@@ -46,6 +48,9 @@ export interface StepPlan {
   lot?: LotFacts;
   batch?: Batch;
 }
+
+/** What a correction can change of a holding: everything but its grams and where it stands now. */
+export type HoldingFacts = Pick<Holding, 'id' | 'code' | 'name' | 'kind' | 'routeId' | 'batchId' | 'materialId'>;
 
 export interface NewHolding {
   kind: HoldingKind;
@@ -72,6 +77,7 @@ export const moreThanNoise = (surplusMg: number, inMg: number): boolean =>
 export class Planner {
   readonly postings: Posting[] = [];
   readonly holdings: Holding[] = [];
+  readonly restated: HoldingFacts[] = [];
   readonly slots: Record<string, string> = {};
   private inMg = 0;
   private outMg = 0;
@@ -137,6 +143,12 @@ export class Planner {
         code: code ?? this.context.newCode(letter),
         madeBy: '',
       });
+    } else {
+      const there = this.context.book.holding(old);
+      const { kind, name, code = there.code, routeId = null, materialId = null } = spec;
+      // A batch is named after itself.
+      const batchId = spec.batchId ?? (there.batchId === old ? old : null);
+      this.restated.push({ id: old, code, name, kind, routeId, batchId, materialId });
     }
     this.slots[slot] = holdingId;
     this.put(holdingId, massMg, pieces);
@@ -226,6 +238,7 @@ export class Planner {
       batchId,
       postings: this.postings,
       holdings: this.holdings,
+      restated: this.restated,
       slots: this.slots,
       purchaseMilli: 0,
       revenueMilli: 0,

@@ -50,6 +50,8 @@ export interface Changes {
   closedWorks: { id: string; at: number; stepId: string | null }[];
   /** Papers of lots whose receipt was corrected. */
   lotFacts: { id: string; facts: LotFacts; name: string; routeId: string }[];
+  /** Holdings of which something else is said now. */
+  restated: Holding[];
   answers: (typeof t.answers.$inferInsert)[];
   beanRecords: BeanRecord[];
   files: (FileMeta & { bytes: Uint8Array })[];
@@ -71,6 +73,7 @@ export const noChanges = (): Changes => ({
   works: [],
   closedWorks: [],
   lotFacts: [],
+  restated: [],
   answers: [],
   beanRecords: [],
   files: [],
@@ -127,6 +130,8 @@ export async function write(db: Database, changes: Changes, replacing = false): 
       await tx.update(t.lots).set({ facts }).where(eq(t.lots.id, id));
       await tx.update(t.holdings).set({ name, routeId }).where(eq(t.holdings.id, id));
     }
+    for (const { id, ...facts } of changes.restated)
+      await tx.update(t.holdings).set(facts).where(eq(t.holdings.id, id));
     await inChunks(changes.answers, (rows) => tx.insert(t.answers).values(rows));
   });
 }

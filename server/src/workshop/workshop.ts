@@ -6,7 +6,7 @@ import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands
 import { hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
 import { planStep } from '@wunsch/core/ledger/plan';
 import { cannotFollow, consequences, Revision, type Consequence } from '@wunsch/core/ledger/revision';
-import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
+import type { CodeLetter, HoldingFacts, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { ratesAt } from '@wunsch/core/money/rates';
@@ -250,6 +250,7 @@ export class Workshop extends Lists {
       // Check before anything is entered: holdings first, as the check looks them up.
       const steps = this.withHoldings(plan, () => [step, ...this.following(step, along)]);
       this.enter(plan, steps, finishing);
+      if (old) this.restate(plan.restated);
       if (old && plan.lot) this.correctLot(step, plan, command);
       return step;
     } catch (error) {
@@ -437,6 +438,33 @@ export class Workshop extends Lists {
       return work();
     } finally {
       for (const holding of plan.holdings) this.book.holdings.delete(holding.id);
+    }
+  }
+
+  /**
+   * Says of holdings what a correction says, and of everything that was made from them what follows: names, materials
+   * (and with them allergens), label codes.
+   */
+  private restate(facts: readonly HoldingFacts[]): void {
+    const waiting = [...facts];
+    const done = new Set<string>();
+    for (let next = waiting.shift(); next; next = waiting.shift()) {
+      const there = this.book.holding(next.id);
+      const same = (Object.keys(next) as (keyof HoldingFacts)[]).every((key) => there[key] === next?.[key]);
+      if (same || done.has(next.id)) continue;
+      done.add(next.id);
+      this.pending.restated.push(this.book.restate(next));
+      this.worth = null;
+      for (const entry of this.book.entriesOf(next.id)) {
+        const user = this.book.steps.get(entry.stepId);
+        if (!user || (entry.massMg >= 0 && entry.pieces >= 0)) continue;
+        try {
+          waiting.push(...planStep(user.command as Command, this.context(user, user, user.machineId)).restated);
+        } catch (error) {
+          // A step that today's rules would refuse keeps the names it gave.
+          if (!(error instanceof DomainError)) throw error;
+        }
+      }
     }
   }
 
