@@ -36,3 +36,14 @@ test('a program written out reads back the same', () => {
   for (const unit of ['C', 'F'] as const)
     expect(readProgram(writeProgram(steps, unit), unit)).toEqual({ steps, unreadable: [] });
 });
+
+test('a line that is no step is told, not guessed at, and quickly', () => {
+  const lines = ['160 °C ten minutes', '150 °C', '1500 °C 5 min', '150 °C 0 min', `150 ${' '.repeat(5000)}x`];
+  const began = Date.now();
+  const { steps, unreadable } = readProgram(lines.join('\n'), 'C');
+  expect(steps).toEqual([]);
+  expect(unreadable).toEqual([1, 2, 3, 4, 5]);
+  expect(Date.now() - began).toBeLessThan(200);
+  expect(readProgram('150 °C   6,5 min   load', 'C').steps).toEqual([{ setC: 150, minutes: 6.5, note: 'load' }]);
+  expect(readProgram("302F 8' slow", 'C').steps[0]?.minutes).toBe(8);
+});

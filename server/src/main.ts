@@ -6,7 +6,7 @@ import { makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
 import { hostsFrom } from './http/hosts';
 import { useFontsFrom } from './print/paper';
 import { openDatabase } from './store/database';
-import { DirectoryInUse, lockDirectory } from './store/lock';
+import { checkDirectory, DirectoryInUse, lockDirectory, NoWorkshop } from './store/lock';
 import { Damaged, Workshop } from './workshop/workshop';
 
 const here = dirname(fileURLToPath(import.meta.url));
@@ -26,9 +26,10 @@ async function main(): Promise<void> {
     process.env['WUNSCH_DATA'] ?? join(root, demo ? (years > 0 ? `data-demo-${years}` : 'data-demo') : 'data'),
   );
   useFontsFrom(root);
-  const unlock = lockDirectory(directory);
+  const unlock = await lockDirectory(directory);
+  checkDirectory(directory);
   const opened = await openDatabase(directory, join(root, 'server/migrations'));
-  const workshop = await Workshop.open(opened.db);
+  const workshop = await Workshop.open(opened.db, Date.now, opened.sync);
   if (demo && workshop.book.steps.size === 0) {
     process.stdout.write('Making up the demo workshop …\n');
     let shown = -10;
@@ -69,7 +70,10 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  if (error instanceof DirectoryInUse || error instanceof Damaged) process.stderr.write(`${error.message}\n`);
+  const { code } = error as { code?: string };
+  if (code === 'EADDRINUSE') process.stderr.write('That port is in use by another server. Set PORT to another one.\n');
+  else if (error instanceof DirectoryInUse || error instanceof Damaged || error instanceof NoWorkshop)
+    process.stderr.write(`${error.message}\n`);
   else
     process.stderr.write(
       `Wunsch could not start: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,

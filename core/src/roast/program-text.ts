@@ -6,8 +6,11 @@ export interface ProgramStep {
   note: string;
 }
 
+/** A whole number at each place: `160 °C ten minutes` is no 16 °C for 0 minutes. Blanks are single by then. */
 const LINE =
-  /^\s*(-?\d+(?:[.,]\d+)?)\s*°?\s*([CF])?\s*[,;:x×@/-]?\s*(\d+(?:[.,]\d+)?)\s*(?:min(?:utes)?|')?\s*[,;:-]?\s*(.*)$/i;
+  /^(-?\d{1,3}(?:[.,]\d+)?)(?!\d|[.,]\d) ?°? ?([CF](?![a-z]))? ?[,;:x×@/-]? ?(\d{1,4}(?:[.,]\d+)?)(?!\d|[.,]\d) ?(?:min(?:utes)?\b|')? ?[,;:-]? ?(.*)$/i;
+/** Nobody writes a longer line, and nothing longer is looked at. */
+const LONGEST = 400;
 
 const number = (text: string): number => Number(text.replace(',', '.'));
 
@@ -22,8 +25,8 @@ export function readProgram(text: string, unit: TemperatureUnit): { steps: Progr
   const unreadable: number[] = [];
   text.split('\n').forEach((line, index) => {
     if (line.trim() === '') return;
-    const match = LINE.exec(line);
-    if (!match?.[1] || !match[3]) {
+    const match = line.length > LONGEST ? null : LINE.exec(line.trim().replace(/\s+/g, ' '));
+    if (!match?.[1] || !match[3] || number(match[3]) <= 0) {
       unreadable.push(index + 1);
       return;
     }

@@ -6,6 +6,7 @@ import { clean, smooth, type Curve } from '@wunsch/core/roast/curve';
 import { jumpsIn, stallsIn } from '@wunsch/core/roast/events';
 import { killFigure, roastFigures } from '@wunsch/core/roast/figures';
 import { expectLoad, fitRoaster, fitWords, type LoggedLoad } from '@wunsch/core/roast/fit';
+import { programMinutes } from '@wunsch/core/roast/program';
 import { programStep, setting } from '@wunsch/core/roast/records';
 import { steadySetting } from '@wunsch/core/roast/solve';
 import { judgeTrial } from '@wunsch/core/roast/trial';
@@ -14,12 +15,19 @@ import type { Router } from '../http/router';
 
 /** A curve of a day and more would keep others waiting. */
 const MOST = 20_000;
+/** Nothing roasts for longer: what does is a slip of the clock, and would keep others waiting. */
+const DAY_S = 86_400;
+const LONGEST_MIN = 720;
 /** Loads that one fit is asked to take. */
 const MOST_LOADS = 40;
 
 const readings = z.array(tempC.nullable()).max(MOST);
 const curve = z
-  .object({ seconds: z.array(z.number().min(0)).min(2).max(MOST), beanC: readings, airC: readings.optional() })
+  .object({
+    seconds: z.array(z.number().min(0).max(DAY_S, 'is more than a day')).min(2).max(MOST),
+    beanC: readings,
+    airC: readings.optional(),
+  })
   .refine(({ seconds, beanC, airC }) => beanC.length === seconds.length && (airC ?? beanC).length === seconds.length, {
     message: 'has not as many readings as seconds',
     path: ['beanC'],
@@ -75,7 +83,11 @@ export function roastCalculators(router: Router): void {
       ...size,
       ...roaster,
       preheatC: tempC,
-      steps: z.array(programStep).min(1).max(24),
+      steps: z
+        .array(programStep)
+        .min(1)
+        .max(24)
+        .refine((steps) => programMinutes(steps) <= LONGEST_MIN, 'are longer than twelve hours'),
       above: z.array(tempC).max(6).default([]),
     }),
     ({ kind, loads, steps, preheatC, loadG, layerMm, moisturePct, beanStartC, above }) => {

@@ -2,6 +2,7 @@ import { PGlite } from '@electric-sql/pglite';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { join } from 'node:path';
+import { WriteAheadLog } from './durable';
 import * as schema from './schema';
 
 export type Database = PgliteDatabase<typeof schema>;
@@ -9,6 +10,8 @@ export type Database = PgliteDatabase<typeof schema>;
 export interface OpenDatabase {
   db: Database;
   client: PGlite;
+  /** Waits until everything committed is on the disk. */
+  sync(): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -30,5 +33,16 @@ export async function openDatabase(
   });
   const db = drizzle(client, { schema });
   await migrate(db, { migrationsFolder: migrations });
-  return { db, client, close: () => client.close() };
+  const log = directory === null ? null : new WriteAheadLog(directory);
+  return {
+    db,
+    client,
+    sync: async () => {
+      await log?.sync();
+    },
+    close: async () => {
+      log?.close();
+      await client.close();
+    },
+  };
 }

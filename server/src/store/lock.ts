@@ -1,56 +1,81 @@
-import { chmodSync, mkdirSync, openSync, readFileSync, rmSync, writeSync, closeSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import {
+  chmodSync,
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 
 /** Another server has this data directory. */
 export class DirectoryInUse extends Error {}
 
-/** When a process was started, in clock ticks since boot: tells a process from a later one with its number. */
-function startedAt(pid: number): string | null {
-  try {
-    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
-    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? null;
-  } catch {
-    return null;
-  }
-}
+/** A directory that is no workshop's, or has lost its database. */
+export class NoWorkshop extends Error {}
 
-function isAlive(pid: number, started: string): boolean {
-  try {
-    process.kill(pid, 0);
-  } catch (error) {
-    if ((error as NodeJS.ErrnoException).code !== 'EPERM') return false;
-  }
-  const now = startedAt(pid);
-  return now === null || started === '' || now === started;
-}
+const LOCK = 'wunsch.lock';
+/** What `flock` ends with when somebody else holds the lock. */
+const HELD = 75;
 
 /**
- * Takes a data directory for this process. A lock left by a killed server is recognised as dead and taken over.
+ * Takes a data directory for this process. The lock is the kernel's (flock on a file in it, held by a child that lives
+ * as long as its standard input): it is good across containers on one machine, only one of many can take it, and it
+ * is gone with the process, however that ends.
  *
  * @returns a function that gives it back
- * @throws DirectoryInUse when a live process holds it
+ * @throws DirectoryInUse when another server holds it
  */
-export function lockDirectory(directory: string): () => void {
+export async function lockDirectory(directory: string): Promise<() => void> {
   // Wages, suppliers and buyers are nobody else's business on this machine.
   mkdirSync(directory, { recursive: true, mode: 0o700 });
   chmodSync(directory, 0o700);
-  const path = join(directory, 'wunsch.lock');
-  for (let attempt = 0; attempt < 2; attempt += 1) {
-    try {
-      const file = openSync(path, 'wx', 0o600);
-      writeSync(file, `${process.pid} ${startedAt(process.pid) ?? ''}`);
-      closeSync(file);
-      return () => rmSync(path, { force: true });
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
-      const [pid = '0', started = ''] = readFileSync(path, 'utf8').split(' ');
-      if (Number(pid) > 0 && isAlive(Number(pid), started)) {
-        throw new DirectoryInUse(
-          `The data directory ${directory} is in use by process ${pid}. Stop that server first, or set WUNSCH_DATA to another directory.`,
-        );
-      }
-      rmSync(path, { force: true });
-    }
-  }
-  throw new DirectoryInUse(`The data directory ${directory} could not be locked: another server is starting.`);
+  const path = join(directory, LOCK);
+  closeSync(openSync(path, 'a', 0o600));
+  chmodSync(path, 0o600);
+  const holder = spawn(
+    'flock',
+    ['--nonblock', '--conflict-exit-code', String(HELD), path, 'sh', '-c', 'echo held; exec cat >/dev/null'],
+    { stdio: ['pipe', 'pipe', 'ignore'], detached: true },
+  );
+  // The holder must not keep this process alive, nor a broken pipe end it.
+  holder.stdin.on('error', () => undefined);
+  await new Promise<void>((resolve, reject) => {
+    holder.on('error', (error) =>
+      reject(new Error(`The data directory could not be locked: ${error.message} (flock is in Debian’s util-linux).`)),
+    );
+    holder.stdout.once('data', () => resolve());
+    holder.on('exit', (code) => {
+      const other = code === HELD ? readFileSync(path, 'utf8').trim() : '';
+      reject(
+        new DirectoryInUse(
+          `The data directory ${directory} is in use by another server${other === '' ? '' : ` (process ${other})`}. Stop that one first, or set WUNSCH_DATA to another directory.`,
+        ),
+      );
+    });
+  });
+  holder.removeAllListeners('exit');
+  holder.unref();
+  (holder.stdin as unknown as { unref?: () => void }).unref?.();
+  (holder.stdout as unknown as { unref?: () => void }).unref?.();
+  writeFileSync(path, `${process.pid}`);
+  return () => void holder.stdin.end();
+}
+
+/**
+ * Refuses to begin a new workshop where something is already: a mistyped directory, or one that lost its database.
+ *
+ * @throws NoWorkshop
+ */
+export function checkDirectory(directory: string): void {
+  const there = readdirSync(directory).filter((name) => name !== LOCK);
+  if (there.length === 0 || existsSync(join(directory, 'pg', 'PG_VERSION'))) return;
+  throw new NoWorkshop(
+    there.includes('pg')
+      ? `The database in ${directory} is missing or damaged (pg/PG_VERSION is not there). Nothing was changed. Bring the directory back from a backup, or restore an export into an empty one.`
+      : `${directory} is not empty and holds no workshop. Nothing was changed. Set WUNSCH_DATA to another directory.`,
+  );
 }

@@ -93,10 +93,13 @@ export async function exportWorkshop(workshop: Workshop): Promise<string> {
 
 /** Restores an export into an empty workshop: every step is checked by the ledger first; all or nothing. */
 export async function restoreWorkshop(workshop: Workshop, input: z.infer<typeof bundle>): Promise<void> {
-  if (workshop.book.steps.size > 0) {
+  const furnished =
+    workshop.people.size + workshop.machines.size + workshop.materials.size + workshop.works.size > 0 ||
+    [...workshop.beans.everything()].length + [...workshop.roasts.everything()].length > 0;
+  if (workshop.book.steps.size > 0 || furnished) {
     throw new DomainError(
       'workshop/not-empty',
-      'A restore goes into an empty workshop only. Start one with another WUNSCH_DATA directory.',
+      'A restore goes into an empty workshop only, without team, machines or records. Start one with another WUNSCH_DATA directory.',
     );
   }
   const changes = {

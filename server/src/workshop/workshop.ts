@@ -74,12 +74,18 @@ export class Workshop extends Lists {
   private constructor(
     readonly db: Database,
     now: () => number,
+    /** Waits until what was written is on the disk. */
+    private readonly sync: () => Promise<void>,
   ) {
     super(now);
   }
 
-  static async open(db: Database, now: () => number = Date.now): Promise<Workshop> {
-    const workshop = new Workshop(db, now);
+  static async open(
+    db: Database,
+    now: () => number = Date.now,
+    sync: () => Promise<void> = () => Promise.resolve(),
+  ): Promise<Workshop> {
+    const workshop = new Workshop(db, now, sync);
     await workshop.load();
     if (workshop.routes.size === 0) await workshop.furnish();
     return workshop;
@@ -142,6 +148,7 @@ export class Workshop extends Lists {
     this.pending = noChanges();
     try {
       await write(this.db, changes);
+      await this.sync();
     } catch (error) {
       await this.load();
       throw error;
@@ -637,7 +644,7 @@ export class Workshop extends Lists {
   keepCurve(row: CurveRow): Promise<void> {
     const { curve: _, ...meta } = row;
     this.roasts.addCurve(meta);
-    return writeCurve(this.db, row);
+    return writeCurve(this.db, row).then(this.sync);
   }
 
   answerFor(key: string): ReturnType<typeof findAnswer> {

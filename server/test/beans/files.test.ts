@@ -79,11 +79,13 @@ describe('photos and papers', () => {
     const bytes = await exportWorkshop(server.workshop);
     const other = await testServer();
     try {
+      await other.workshop.empty();
       expect((await other.call('POST', '/api/workshop/restore', bytes)).status).toBe(201);
       expect(await exportWorkshop(other.workshop)).toBe(bytes);
       const spoiled = JSON.parse(bytes) as { files: { data: string }[] };
       if (spoiled.files[0]) spoiled.files[0].data = Buffer.from('<script>').toString('base64');
       const third = await testServer();
+      await third.workshop.empty();
       expect((await third.call('POST', '/api/workshop/restore', spoiled)).status).toBe(422);
       expect(third.workshop.book.steps.size).toBe(0);
       await third.close();
