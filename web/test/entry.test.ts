@@ -1,4 +1,5 @@
-import { fieldG, fieldsOf, readFields, readNumber } from '../src/bench/entry';
+import { gramsFrom } from '@wunsch/core/units/mass';
+import { fieldG, fieldsOf, readFields, readNumber, type FieldState } from '../src/bench/entry';
 
 test('numbers as people type them', () => {
   expect(readNumber('4,25')).toBe(4.25);
@@ -49,4 +50,16 @@ test('a command goes into fields and comes back the same', () => {
   const { values, problems } = readFields('sort', fieldsOf(command, 'sort', 'g', 'C'), 'C');
   expect(problems).toEqual({});
   expect(values).toEqual(command);
+});
+
+test('what was not changed in a correction is sent back exactly as it was, in every unit', () => {
+  for (const unit of ['g', 'kg', 'oz', 'lb'] as const)
+    for (const grams of [4512.345, 9071.8474, 0.3, 12_345.678]) {
+      const fields = fieldsOf({ outG: grams, endBeanC: 117.46, note: 'x' }, 'roast', unit, 'F');
+      const { values } = readFields('roast', { ...fields, note: { text: 'another word' } }, 'F');
+      expect(values['outG']).toBe(grams);
+      expect(values['endBeanC']).toBe(117.46);
+      const typed = { ...fields, outG: { ...fields['outG'], text: '5' } as FieldState };
+      expect(readFields('roast', typed, 'F').values['outG']).toBeCloseTo(gramsFrom(5, unit), 2);
+    }
 });

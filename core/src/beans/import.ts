@@ -1,5 +1,6 @@
 import { receive, type CommandOf } from '../ledger/commands';
 import { IMPORT_FIELDS, WEIGHT_UNITS, type ImportField, type Mapping, type WeightUnit } from './import-fields';
+import { instantOf } from '../units/zone';
 
 export * from './import-fields';
 
@@ -59,14 +60,15 @@ export function readTableNumber(text: string): number | null {
   return normal === '' || !Number.isFinite(value) ? null : value;
 }
 
-/** A date as `2026-03-14`, `14.3.2026` or `14/03/2026` (day first). @returns ISO at noon UTC, or null */
-export function readTableDate(text: string): string | null {
+/** A date as `2026-03-14`, `14.3.2026` or `14/03/2026` (day first). @returns ISO at the workshop's noon, or null */
+export function readTableDate(text: string, timeZone = 'UTC'): string | null {
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})/.exec(text.trim());
   const local = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(text.trim());
   const [year, month, day] = iso ? [iso[1], iso[2], iso[3]] : local ? [local[3], local[2], local[1]] : [];
   if (year === undefined) return null;
-  const at = new Date(Date.UTC(Number(year), Number(month) - 1, Number(day), 12));
-  return at.getUTCMonth() === Number(month) - 1 && at.getUTCDate() === Number(day) ? at.toISOString() : null;
+  const two = (part = ''): string => part.padStart(2, '0');
+  const at = instantOf(`${year}-${two(month)}-${two(day)}T12:00`, timeZone);
+  return at === null ? null : new Date(at).toISOString();
 }
 
 export interface ImportRow {
@@ -83,6 +85,8 @@ export interface ImportOptions {
   unit: WeightUnit;
   routeId: string;
   currency: string;
+  /** Whose days the table's dates are; left out, UTC. */
+  timeZone?: string;
 }
 
 const NUMBERS = new Set<ImportField>(['sacks', 'netG', 'pricePerKg', 'rate', 'freight', 'duty', 'moisturePct']);
@@ -105,7 +109,7 @@ export function readLotRow(cells: readonly string[], line: number, options: Impo
       continue;
     }
     if (name === 'received') {
-      at = readTableDate(text);
+      at = readTableDate(text, options.timeZone);
       if (at === null) problems.push({ field: name, message: `“${text}” is not a date like 2026-03-14 or 14.3.2026` });
     } else if (NUMBERS.has(name)) {
       const value = readTableNumber(text);

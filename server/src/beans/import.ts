@@ -11,10 +11,11 @@ export interface ImportRequest {
   unit?: WeightUnit | undefined;
   routeId: string;
   currency: string;
+  timeZone: string;
 }
 
 /** Reads a table of lots and says, row by row, what would come in and what is wrong. Changes nothing. */
-export function previewImport({ text, mapping, unit, routeId, currency }: ImportRequest): ImportPreview {
+export function previewImport({ text, mapping, unit, routeId, ...own }: ImportRequest): ImportPreview {
   const [headings, ...body] = readTable(text, { most: MOST_ROWS + 2, code: 'beans/broken-csv' });
   if (!headings || body.length === 0)
     throw new DomainError('beans/empty-csv', 'The table has no rows under its headings.', [
@@ -28,7 +29,7 @@ export function previewImport({ text, mapping, unit, routeId, currency }: Import
   const weight =
     unit ?? guessUnit(columns.netG === undefined || columns.netG === null ? '' : (headings[columns.netG] ?? ''));
   const rows = body.map((cells, index) => ({
-    ...readLotRow(cells, index + 2, { mapping: columns, unit: weight, routeId, currency }),
+    ...readLotRow(cells, index + 2, { mapping: columns, unit: weight, routeId, ...own }),
     cells,
   }));
   const bad = rows.filter(({ command }) => command === null).length;

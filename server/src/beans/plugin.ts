@@ -180,7 +180,11 @@ function importRoutes(router: Router, views: Views): void {
     unit: z.enum(Object.keys(WEIGHT_UNITS) as [keyof typeof WEIGHT_UNITS]).optional(),
     routeId: id,
   });
-  const request = (body: z.infer<typeof table>) => ({ ...body, currency: workshop.settings.currency });
+  const request = (body: z.infer<typeof table>) => ({
+    ...body,
+    currency: workshop.settings.currency,
+    timeZone: workshop.settings.timeZone,
+  });
   router.calc('/api/beans/import/preview', 'What a table of lots would bring in', table, (body) =>
     previewImport(request(body)),
   );
