@@ -247,7 +247,7 @@ export function judgeCut(tally: Tally, planned: number, trays: readonly Tally[] 
     short: `${grade === 'below' ? 'below grade II' : `grade ${grade}`}${sure ? '' : ', not sure'}`,
     sentence: sure
       ? `${name}, sure.`
-      : `${name} by the counts, not sure yet${more === null ? ': it lies on the limit' : `: about ${more} more beans would settle it`}.`,
+      : `${name} by the counts, not sure yet${more === null ? ': too near a limit for any number of beans worth cutting' : `: about ${more} more beans would settle it`}.`,
     why: [
       worst.length > 0
         ? `Over grade I: ${worst.map((what) => `${NAMES[what]} ${hits[what]} of ${n}`).join('; ')}.`
