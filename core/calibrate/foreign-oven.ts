@@ -1,8 +1,8 @@
 import type { LoggedLoad } from '../src/roast/fit';
 import type { ProgramStep, Setting } from '../src/roast/records';
-import { seeded } from '../src/stats/chance';
+import { normals, seeded } from '../src/stats/chance';
 
-const { exp, max, min, round, log, sqrt, cos, PI, floor } = Math;
+const { exp, max, min, round, floor } = Math;
 
 /**
  * An oven with a physics of its own, to hold the fit against: beans of a shell and a kernel that exchange heat, water
@@ -47,7 +47,7 @@ export function stream(seed: number): {
   const chance = seeded(seed);
   return {
     chance,
-    normal: () => sqrt(-2 * log(max(1e-12, chance()))) * cos(2 * PI * chance()),
+    normal: normals(chance),
     between: (a, b) => a + (b - a) * chance(),
   };
 }

@@ -1,10 +1,7 @@
-import { seeded } from '../src/stats/chance';
+import { normals, seeded } from '../src/stats/chance';
 
 /** Uniform chance from a seed, for simulations that must come out the same every time. */
 export const seededChance = seeded;
 
-/** Standard normal draws (Box and Muller). */
-export function seededNormal(seed: number): () => number {
-  const chance = seededChance(seed);
-  return () => Math.sqrt(-2 * Math.log(Math.max(1e-12, chance()))) * Math.cos(2 * Math.PI * chance());
-}
+/** Standard normal draws from a seed. */
+export const seededNormal = (seed: number): (() => number) => normals(seeded(seed));

@@ -2,6 +2,7 @@ import type { CorrectionPreview, StepView } from '@wunsch/core/api/types';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { exportWorkshop } from '../src/workshop/data';
 import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';
+import { chargeCommand, dischargeCommand } from '../../core/test/commands';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -73,13 +74,8 @@ test('a preview enters nothing and uses up no codes', async () => {
 
 test('a corrected charge behind an emptying survives export and restore', async () => {
   const lot = await server.step({ ...(lotCommand(10_000) as CommandOf<'receive'>), form: 'nibs' });
-  const charge = await server.step({
-    kind: 'charge',
-    batch: { name: 'Dark', routeId: 'whole-bean', targetMicron: 20, cocoaTargetPct: null },
-    sources: [{ holdingId: madeBy(lot), massG: 5_000 }],
-    note: '',
-  });
-  await server.step({ kind: 'discharge', batchId: madeBy(charge), outsG: [4_900], holdUpG: 0, micron: null, note: '' });
+  const charge = await server.step(chargeCommand([{ holdingId: madeBy(lot), massG: 5_000 }]));
+  await server.step(dischargeCommand(madeBy(charge), 4_900));
   const corrected = await server.call('POST', `/api/ledger/steps/${charge.id}/correct`, {
     ...head(charge),
     command: {
@@ -113,4 +109,44 @@ test('a late entry is costed at the wage of its day', async () => {
   const after = await server.step(lotCommand(1_000), { at: '2026-05-01T10:00:00Z', minutes: 60 });
   expect(before.cost.labourMilli).toBe(settings.wagePerHour * 100_000);
   expect(after.cost.labourMilli).toBe(2_000_000);
+});
+
+test('a later step that is corrected along may make what it had not made before', async () => {
+  const lot = await server.step(lotCommand(10_000));
+  const winnow = (huskG: number, nibsG: number, massG: number) => ({
+    kind: 'winnow' as const,
+    sources: [{ holdingId: madeBy(lot), massG }],
+    nibsG,
+    huskG,
+    dustG: 0,
+    setting: '',
+    note: '',
+  });
+  const nibs = await server.step(winnow(0, 8_000, 10_000));
+  const whole = await server.call('POST', `/api/ledger/steps/${lot.id}/correct`, {
+    ...head(lot),
+    command: lotCommand(9_500),
+    reason: 'tare forgotten',
+    along: [{ stepId: nibs.id, command: winnow(1_200, 8_000, 9_500) }],
+  });
+  expect(whole.status).toBe(201);
+  const { steps } = (await server.call('GET', '/api/ledger/steps?station=winnow')).body as { steps: StepView[] };
+  const husk = steps[0]?.lines.find(({ kind }) => kind === 'husk');
+  expect(husk).toMatchObject({ massMg: 1_200_000 });
+  expect((await server.call('GET', `/api/trace/codes/${husk?.code}`)).status).toBe(200);
+  await server.workshop.reload();
+  expect((await server.call('GET', `/api/trace/codes/${husk?.code}`)).status).toBe(200);
+});
+
+test('a charge taken back under what was poured from it is refused, and nothing of it is entered', async () => {
+  const lot = await server.step({ ...(lotCommand(10_000) as CommandOf<'receive'>), form: 'nibs' });
+  const charge = await server.step(chargeCommand([{ holdingId: madeBy(lot), massG: 5_000 }]));
+  const poured = await server.step(dischargeCommand(madeBy(charge), 4_950));
+  const before = await exportWorkshop(server.workshop);
+  const back = await server.call('POST', `/api/ledger/steps/${charge.id}/withdraw`, {
+    personId: 'ann',
+    reason: 'wrong bowl',
+  });
+  expect(asProblem(back)).toMatchObject({ code: 'ledger/later-step', facts: { stepIds: [poured.id] } });
+  expect(await exportWorkshop(server.workshop)).toBe(before);
 });

@@ -4,6 +4,7 @@ import { exportWorkshop } from '../src/workshop/data';
 import { Workshop } from '../src/workshop/workshop';
 import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';
 import { FALLING, furnishKitchen, startRoast } from './roast/kitchen';
+import { chargeCommand, dischargeCommand, mouldCommand } from '../../core/test/commands';
 
 let now = Date.UTC(2026, 5, 2, 7);
 let server: TestServer;
@@ -33,32 +34,9 @@ test('characters that cannot be kept are refused at their field', async () => {
 
 test('a label that looks like a number of the house does not stop its counting', async () => {
   const lot = await server.step({ ...(lotCommand(5_000) as object), form: 'nibs' } as never);
-  const bowl = await server.step({
-    kind: 'charge',
-    batch: { name: 'Dark', routeId: 'whole-bean', targetMicron: 20, cocoaTargetPct: null },
-    sources: [{ holdingId: madeBy(lot), massG: 1_000 }],
-    note: '',
-  });
-  const poured = await server.step({
-    kind: 'discharge',
-    batchId: madeBy(bowl),
-    outsG: [1_000],
-    holdUpG: 0,
-    micron: null,
-    note: '',
-  });
-  const bars = await server.step({
-    kind: 'mould',
-    sources: [{ holdingId: madeBy(poured), massG: 1_000 }],
-    barG: 50,
-    cavities: 10,
-    goodPieces: 20,
-    secondsPieces: 0,
-    remeltG: 0,
-    trimmingsG: 0,
-    holdUpG: 0,
-    note: '',
-  });
+  const bowl = await server.step(chargeCommand([{ holdingId: madeBy(lot), massG: 1_000 }]));
+  const poured = await server.step(dischargeCommand(madeBy(bowl), 1_000));
+  const bars = await server.step(mouldCommand([{ holdingId: madeBy(poured), massG: 1_000 }], 20));
   await server.step({
     kind: 'pack',
     holdingId: madeBy(bars),

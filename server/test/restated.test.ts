@@ -2,6 +2,7 @@ import type { StepView } from '@wunsch/core/api/types';
 import type { Command, CommandOf } from '@wunsch/core/ledger/commands';
 import { exportWorkshop } from '../src/workshop/data';
 import { lotCommand, madeBy, testServer, type TestServer } from './harness';
+import { chargeCommand, dischargeCommand, mouldCommand } from '../../core/test/commands';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -31,35 +32,14 @@ async function bars(): Promise<{ sugar: StepView; mould: StepView; pack: StepVie
     price: 4,
     note: '',
   });
-  const bowl = await server.step({
-    kind: 'charge',
-    batch: { name: 'Dark', routeId: 'whole-bean', targetMicron: 20, cocoaTargetPct: null },
-    sources: [
+  const bowl = await server.step(
+    chargeCommand([
       { holdingId: madeBy(lot), massG: 700 },
       { holdingId: madeBy(sugar), massG: 300 },
-    ],
-    note: '',
-  });
-  const poured = await server.step({
-    kind: 'discharge',
-    batchId: madeBy(bowl),
-    outsG: [1_000],
-    holdUpG: 0,
-    micron: null,
-    note: '',
-  });
-  const mould = await server.step({
-    kind: 'mould',
-    sources: [{ holdingId: madeBy(poured), massG: 1_000 }],
-    barG: 50,
-    cavities: 10,
-    goodPieces: 20,
-    secondsPieces: 0,
-    remeltG: 0,
-    trimmingsG: 0,
-    holdUpG: 0,
-    note: '',
-  });
+    ]),
+  );
+  const poured = await server.step(dischargeCommand(madeBy(bowl), 1_000));
+  const mould = await server.step(mouldCommand([{ holdingId: madeBy(poured), massG: 1_000 }], 20));
   const pack = await server.step({
     kind: 'pack',
     holdingId: madeBy(mould),

@@ -1,4 +1,5 @@
 import { exactBounds, wilson, type Interval } from '../stats/intervals';
+import { clumping } from '../stats/spread';
 import { surelyBeside } from '../stats/sequential';
 
 /** What a cut bean can show (ISO 1114). A bean with several faults counts once, under the gravest. */
@@ -69,36 +70,27 @@ const HALF_RISK = 0.025;
 
 /** How many beans lie on a tray. */
 export const TRAY = 50;
-/** What is taken of faults that lie together before the trays have shown it, as sure as so many trays. */
-const USUAL_CLUMPING = { effect: 1.2, worth: 4 };
-/** Chance scatters trays too: the estimate errs on the safe side by so many of its own deviations. */
-const SAFE = 0.2;
+/** What is taken of faults that lie together before the trays have shown it. */
+const USUAL_CLUMPING = { effect: 1.2, worth: 4, safe: 0.2 };
+/** Whoever may stop at any bean may stop on the very tray that is best, or worst. */
 const BEST_TRAY = 2;
 const WORST_TRAY = 4;
 
 /**
- * How many loose beans a bean of a fault is worth less: mould and insects come by the sack, so the trays of one test
- * differ by more than chance. Pearson's dispersion of the trays, shrunk towards what is usual.
+ * How many beans of a fault count as one: mould and insects come by the sack, so the trays of one test differ by more
+ * than chance.
  *
  * @param trays counts of each tray in the order cut; without any, 1: every bean is taken as drawn by itself
- * @returns the design effect, at least 1
+ * @returns at least 1
  */
-export function clumping(trays: readonly Tally[], what: Limited): number {
+export function trayClumping(trays: readonly Tally[], what: Limited): number {
   if (trays.length === 0) return 1;
   const full = trays.filter((tray) => beansIn(tray) >= TRAY / 2);
-  const n = full.reduce((sum, tray) => sum + beansIn(tray), 0);
-  const hits = full.reduce((sum, tray) => sum + hitsOf(tray, what), 0);
-  const share = hits / n;
-  const scatter = !(share > 0 && share < 1)
-    ? 0
-    : full.reduce((sum, tray) => {
-        const expected = beansIn(tray) * share;
-        return sum + (hitsOf(tray, what) - expected) ** 2 / (expected * (1 - share));
-      }, 0);
-  const dof = share > 0 && share < 1 ? full.length - 1 : 0;
-  const sure = USUAL_CLUMPING.worth + dof;
-  const estimate = (USUAL_CLUMPING.worth * USUAL_CLUMPING.effect + scatter) / sure;
-  return Math.max(1, estimate * (1 + SAFE * Math.sqrt(2 / sure)));
+  return clumping(
+    full.map((tray) => ({ hits: hitsOf(tray, what), of: beansIn(tray) })),
+    (expected, share) => expected * (1 - share),
+    USUAL_CLUMPING,
+  );
 }
 
 export type Standing = 'within' | 'over' | 'open';
@@ -112,12 +104,11 @@ export type Standing = 'within' | 'over' | 'open';
  * a claim, so its 5 % are shared out among them.
  *
  * @param planned how many beans it was decided to cut before the first one
- * @param clumped how many beans count as one, where faults lie together (see `clumping`)
+ * @param clumped how many beans count as one, where faults lie together (see `trayClumping`)
  */
 export function standing(hits: number, n: number, limit: number, planned: number, clumped = 1): Standing {
   const [h, m] = [hits / clumped, n / clumped];
   const each = HALF_RISK / LIMITED.length;
-  // Whoever may stop at any bean may stop on the very tray that is worst.
   const [best, worst] = clumped > 1 ? [BEST_TRAY, WORST_TRAY] : [1, 1];
   if (surelyBeside(h / best, m / best, limit, HALF_RISK) === 'below') return 'within';
   if (surelyBeside(h / worst, m / worst, limit, each) === 'above') return 'over';
@@ -205,7 +196,10 @@ function clumpWords(n: number, trays: readonly Tally[], clumped: Record<Limited,
  */
 export function judgeCut(tally: Tally, planned: number, trays: readonly Tally[] = []): CutVerdict {
   const n = beansIn(tally);
-  const clumped = Object.fromEntries(LIMITED.map((what) => [what, clumping(trays, what)])) as Record<Limited, number>;
+  const clumped = Object.fromEntries(LIMITED.map((what) => [what, trayClumping(trays, what)])) as Record<
+    Limited,
+    number
+  >;
   const standings = (['I', 'II'] as const).flatMap((grade) =>
     LIMITED.map((what) => ({
       what,

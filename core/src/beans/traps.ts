@@ -1,4 +1,5 @@
 import { betaShare } from '../stats/distributions';
+import { clumping } from '../stats/spread';
 import { mondayOf } from '../units/zone';
 
 export interface TrapCount {
@@ -85,7 +86,11 @@ export function trapAlarm(weeks: readonly TrapWeek[]): TrapAlarm {
     };
   const moths = past.reduce((sum, row) => sum + row.moths, 0);
   const trapDays = past.reduce((sum, row) => sum + row.trapDays, 0);
-  const clumped = clumping(past);
+  const clumped = clumping(
+    past.map((row) => ({ hits: row.moths, of: row.trapDays })),
+    (expected) => expected,
+    USUAL_CLUMPING,
+  );
   // So many moths count as one: they hatch together.
   const shape = moths / clumped + 0.5;
   const p = trapDays / (trapDays + week.trapDays);
@@ -109,26 +114,8 @@ export function trapAlarm(weeks: readonly TrapWeek[]): TrapAlarm {
   };
 }
 
-/** Weeks that differ by more than chance: what is taken before they have shown it, as sure as so many weeks. */
-const USUAL_CLUMPING = { effect: 3.4, worth: 5 };
-/** The estimate errs on the safe side by so many of its own deviations. */
-const SAFE = 1.4;
-
-/** How many moths come together: Pearson's dispersion of the past weeks, shrunk towards what is usual, at least 1. */
-function clumping(past: readonly TrapWeek[]): number {
-  const days = past.reduce((sum, row) => sum + row.trapDays, 0);
-  const perDay = past.reduce((sum, row) => sum + row.moths, 0) / days;
-  const scatter =
-    perDay > 0
-      ? past.reduce((sum, row) => sum + (row.moths - perDay * row.trapDays) ** 2 / (perDay * row.trapDays), 0)
-      : 0;
-  const dof = perDay > 0 ? past.length - 1 : 0;
-  const sure = USUAL_CLUMPING.worth + dof;
-  return Math.max(
-    1,
-    ((USUAL_CLUMPING.worth * USUAL_CLUMPING.effect + scatter) / sure) * (1 + SAFE * Math.sqrt(2 / sure)),
-  );
-}
+/** What is taken of moths that hatch together before the weeks have shown it. */
+const USUAL_CLUMPING = { effect: 3.4, worth: 5, safe: 1.4 };
 
 /** P(X ≥ k) of a negative binomial, its count and shape real: the regularised incomplete beta function. */
 const atLeast = (k: number, shape: number, p: number): number => betaShare(1 - p, k, shape);

@@ -1,5 +1,5 @@
 import {
-  clumping,
+  trayClumping,
   cutShares,
   hitsOf,
   judgeCut,
@@ -75,7 +75,7 @@ export function claimLines(found: Inspection['cut'], limits: ContractLimits): Cl
         ? share > 0
           ? 'over'
           : 'open'
-        : standing(hitsOf(found.tally, what), n, limitPct / 100, found.planned, clumping(found.trays ?? [], what));
+        : standing(hitsOf(found.tally, what), n, limitPct / 100, found.planned, trayClumping(found.trays ?? [], what));
     return [
       {
         what: CLAIM_NAMES[what],

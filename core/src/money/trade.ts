@@ -1,4 +1,5 @@
 import { DomainError } from '../errors/domain-error';
+import type { Entry } from '../ledger/book';
 import type { CommandOf } from '../ledger/commands';
 import { CODE_LETTERS, held, moreThanNoise, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
 import { HOLDING_KINDS, isByProduct, type Holding } from '../ledger/types';
@@ -100,7 +101,9 @@ export function planAdjust(command: CommandOf<'adjust'>, context: PlanContext): 
     ]);
   }
   const there = held(context, holding.id);
-  const counted = there.pieces > 0 || holding.kind === 'packaging';
+  // Bars are counted, also when the last of them has gone.
+  const pieceMg = meanPieceMg(context.before(holding.id));
+  const counted = pieceMg !== null || holding.kind === 'packaging';
   const field = counted ? 'countedPieces' : 'countedG';
   const value = command[field];
   if (value === undefined) {
@@ -109,23 +112,31 @@ export function planAdjust(command: CommandOf<'adjust'>, context: PlanContext): 
     ]);
   }
   const pieces = counted ? value - there.pieces : 0;
-  const massMg = counted
-    ? there.pieces > 0
-      ? Math.round((there.massMg * value) / there.pieces) - there.massMg
-      : 0
-    : toMg(value) - there.massMg;
-  refuseFromNothing(holding, massMg, context);
+  const thereMg = there.pieces > 0 ? there.massMg / there.pieces : (pieceMg ?? 0);
+  const massMg = (counted ? Math.round(thereMg * value) : toMg(value)) - there.massMg;
+  refuseFromNothing(holding, massMg, field, context);
   // A count that agrees with the book is still a count: it moves nothing, and teaches.
   if (massMg !== 0 || pieces !== 0) planner.put(holding.id, massMg, pieces);
   planner.lose(massMg > 0 ? 'unaccounted' : command.cause, -massMg);
   return planner.plan(holding.place, holding.batchId);
 }
 
+/** Mean weight of what was put in by the piece; null where nothing was, 0 where pieces weigh nothing here. */
+function meanPieceMg(entries: readonly Entry[]): number | null {
+  let [massMg, pieces] = [0, 0];
+  for (const entry of entries) {
+    if (entry.pieces <= 0) continue;
+    massMg += entry.massMg;
+    pieces += entry.pieces;
+  }
+  return pieces > 0 ? massMg / pieces : null;
+}
+
 /**
  * A count can find again what an earlier count or a wrong weight lost; it cannot find more than ever went in.
  * From the pantry a recipe may have been entered too high, so there only what was bought is the bound.
  */
-function refuseFromNothing(holding: Holding, foundMg: number, context: PlanContext): void {
+function refuseFromNothing(holding: Holding, foundMg: number, field: string, context: PlanContext): void {
   if (foundMg <= 0) return;
   const moved = context.before(holding.id).filter(({ kind }) => kind !== 'adjust');
   let cameMg = 0;
@@ -141,7 +152,7 @@ function refuseFromNothing(holding: Holding, foundMg: number, context: PlanConte
   throw new DomainError(
     'ledger/more-out-than-in',
     `${formatMass(cameMg)} came into ${holding.code}${went}: ${formatMass(thenMg)} cannot be there. Correct the step that was weighed wrong, then count again.`,
-    [{ path: 'countedG', message: 'is more than the book can explain' }],
+    [{ path: field, message: 'is more than the book can explain' }],
     { holdingId: holding.id, stepIds: moved.map(({ stepId }) => stepId) },
   );
 }

@@ -1,4 +1,5 @@
 import { sgg } from 'ml-savitzky-golay-generalized';
+import { median, MEDIAN_TO_SD } from '../stats/spread';
 
 /**
  * A logged roast: seconds since the load went in, rising; bean and air temperature in °C, NaN where a probe was silent.
@@ -36,15 +37,6 @@ export function curveOf(rows: readonly (readonly [second: number, beanC: number,
     airC: Float64Array.from(rows, ([, , airC]) => airC),
   };
 }
-
-const median = (values: number[]): number => {
-  if (values.length === 0) return NaN;
-  values.sort((a, b) => a - b);
-  const middle = values.length >> 1;
-  return values.length % 2 === 1
-    ? (values[middle] ?? NaN)
-    : ((values[middle - 1] ?? NaN) + (values[middle] ?? NaN)) / 2;
-};
 
 /** Seconds between one reading and the next, as they usually are. */
 export function usualEvery(seconds: ArrayLike<number>): number {
@@ -87,7 +79,7 @@ export function clean(curve: Curve): CleanCurve {
     if (near.length < 5) continue;
     const middle = median(near);
     if (Math.abs(value - middle) <= SLIP_C) continue;
-    const deviation = 1.4826 * median(near.map((c) => Math.abs(c - middle)));
+    const deviation = MEDIAN_TO_SD * median(near.map((c) => Math.abs(c - middle)));
     if (Math.abs(value - middle) > SLIP_TIMES * deviation) {
       slips.push({ second: seconds[i] ?? 0, readC: value });
       beanC[i] = NaN;

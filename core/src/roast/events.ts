@@ -1,4 +1,5 @@
 import type { SmoothCurve, Stretch } from './curve';
+import { median, MEDIAN_TO_SD } from '../stats/spread';
 import { DEFAULTS, USUAL_MOISTURE } from './fit';
 import { BEAN_HEAT, BOUND_WATER, dryBasis, dryingAt, WATER_HEAT } from './model';
 import { airFromSettings, type AirParameters } from './simulate';
@@ -185,8 +186,6 @@ function airFell(curve: SmoothCurve, settings: readonly Setting[], air: AirParam
   return fell;
 }
 
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
-
 /** Slope over a sliding window by least squares, per minute; NaN near the ends of what was heard. */
 function slopes(seconds: ArrayLike<number>, values: ArrayLike<number>, overS: number): Float64Array {
   const n = seconds.length;
@@ -221,7 +220,7 @@ function slopeNoise({ seconds, beanC }: SmoothCurve): number {
     if (Number.isFinite(bend)) jumps.push(abs(bend));
   }
   const points = stepsIn(seconds, CLIMB_OVER_S);
-  const sd = jumps.length === 0 ? 0 : (1.4826 * median(jumps)) / sqrt(6);
+  const sd = jumps.length === 0 ? 0 : (MEDIAN_TO_SD * median(jumps)) / sqrt(6);
   const every = ((seconds[1] ?? 1) - (seconds[0] ?? 0)) / 60;
   return (sd * sqrt(12 / max(1, points ** 3))) / every;
 }

@@ -1,6 +1,6 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { bayesLine, estimateAt, type Estimate } from '../stats/bayes-line';
-import { seeded } from '../stats/chance';
+import { normals, seeded } from '../stats/chance';
 
 /** One roast of a plan, and what the panel has said of its loads, 0 to 10. */
 export interface TriedRoast {
@@ -84,8 +84,7 @@ function regressors(roasts: readonly TriedRoast[]): (roast: TriedRoast) => numbe
 
 /** Draws of the coefficients: a multivariate Student's t by its Cholesky factor. */
 function drawn(mean: number[], spread: number[][], scatter: number, dof: number, seed: number): number[][] {
-  const chance = seeded(seed);
-  const normal = (): number => Math.sqrt(-2 * Math.log(Math.max(1e-12, chance()))) * Math.cos(2 * Math.PI * chance());
+  const normal = normals(seeded(seed));
   const factor = new CholeskyDecomposition(new Matrix(spread)).lowerTriangularMatrix;
   return Array.from({ length: DRAWS }, () => {
     const z = mean.map(normal);

@@ -11,3 +11,9 @@ export function seeded(seed: number): () => number {
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
 }
+
+/** Standard normal deviates from a source of chance (Box and Muller). */
+export const normals =
+  (chance: () => number): (() => number) =>
+  () =>
+    Math.sqrt(-2 * Math.log(Math.max(1e-12, chance()))) * Math.cos(2 * Math.PI * chance());

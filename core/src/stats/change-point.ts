@@ -1,3 +1,5 @@
+import { median, MEDIAN_TO_SD } from './spread';
+
 const { exp, log, max, min, abs, sqrt } = Math;
 
 /** When a series left its level, how it did, and how sure that is. Indices count from 0 in the order given. */
@@ -88,12 +90,6 @@ function logSum(logs: ArrayLike<number>): number {
   return most + log(sum);
 }
 
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? (sorted[middle] ?? 0) : ((sorted[middle - 1] ?? 0) + (sorted[middle] ?? 0)) / 2;
-};
-
 /**
  * The series with outliers pulled in: values off the middle of those before them and of those after them, to the same
  * side. The first value on a new level is off the ones before it only.
@@ -108,7 +104,7 @@ function pulledIn(values: readonly number[], groups: readonly string[]): number[
   const steps = values.flatMap((value, i) =>
     i > 0 && groups[i] === groups[i - 1] ? [abs(value - (values[i - 1] ?? 0))] : [],
   );
-  const most = (TAIL * 1.4826 * median(steps)) / sqrt(2);
+  const most = (TAIL * MEDIAN_TO_SD * median(steps)) / sqrt(2);
   return values.map((value, i) => {
     const [before, after] = [beside(i, -1), beside(i, 1)];
     if (before === null || after === null || before * after <= 0) return value;

@@ -47,9 +47,3 @@ export function mondayOf(at: number, zone: string): number {
   const sinceMonday = (local.getDay() + 6) % 7;
   return new TZDate(local.getFullYear(), local.getMonth(), local.getDate() - sinceMonday, zone).getTime();
 }
-
-/** Days from one instant to another by the workshop's calendar, whatever the clocks did between. */
-export function daysBetween(from: number, to: number, zone: string): number {
-  const day = (at: number): number => Date.parse(`${dayText(at, zone)}T00:00:00Z`);
-  return Math.round((day(to) - day(from)) / 86_400_000);
-}

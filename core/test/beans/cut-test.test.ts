@@ -1,5 +1,5 @@
 import { wrongWords } from '../../calibrate/cuts';
-import { clumping, cutShares, judgeCut, NO_BEANS, standing, type Tally } from '../../src/beans/cut-test';
+import { trayClumping, cutShares, judgeCut, NO_BEANS, standing, type Tally } from '../../src/beans/cut-test';
 import { wilson } from '../../src/stats/intervals';
 import { logEvidence, surelyBeside } from '../../src/stats/sequential';
 import { seededChance } from '../seeded';
@@ -136,9 +136,9 @@ describe('faults that lie together', () => {
   it('trays that differ by more than chance count for fewer beans', () => {
     const even = Array.from({ length: 6 }, () => tally({ mouldy: 2 }, 50));
     const clumped = [12, 0, 0, 0, 0, 0].map((mouldy) => tally({ mouldy }, 50));
-    expect(clumping(even, 'mouldy')).toBeLessThan(1.2);
-    expect(clumping(clumped, 'mouldy')).toBeGreaterThan(4);
-    expect(clumping([], 'mouldy')).toBe(1);
+    expect(trayClumping(even, 'mouldy')).toBeLessThan(1.2);
+    expect(trayClumping(clumped, 'mouldy')).toBeGreaterThan(4);
+    expect(trayClumping([], 'mouldy')).toBe(1);
     const whole = tally({ mouldy: 12 }, 300);
     expect(judgeCut(whole, 300, clumped).why).toMatch(/count as \d+ loose ones/);
     expect(judgeCut(whole, 300).why).toContain('drawn by itself');

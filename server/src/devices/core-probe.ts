@@ -60,10 +60,10 @@ export function watchProbes(workshop: Workshop, probe: CoreProbe, log: (error: u
     workshop
       .exclusively(async () => {
         if (logProbes(workshop, probe) > 0) await workshop.commit();
-        workshop.troubles.delete(CORE);
+        workshop.trouble(CORE, null);
       })
       .catch((error: unknown) => {
-        workshop.troubles.set(
+        workshop.trouble(
           CORE,
           'The core probe’s readings cannot be written to disk: the hold’s hours stand still until they can.',
         );

@@ -19,7 +19,7 @@ export function workshopRoutes(router: Router): void {
     routes: [...workshop.routes.values()],
     version: workshop.version,
     empty: workshop.book.steps.size === 0,
-    troubles: [...workshop.troubles.values()],
+    troubles: workshop.troubles,
   }));
   const change = settings.omit({ demo: true, earlierRates: true }).extend({
     /** First day of new wages and energy prices; left out, today. */

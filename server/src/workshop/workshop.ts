@@ -5,8 +5,8 @@ import { Book, type Position } from '@wunsch/core/ledger/book';
 import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands';
 import { hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
 import { planStep } from '@wunsch/core/ledger/plan';
-import { cannotFollow, consequences, Revision, type Consequence } from '@wunsch/core/ledger/revision';
-import type { CodeLetter, HoldingFacts, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
+import { cannotFollow, Revision } from '@wunsch/core/ledger/revision';
+import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { ratesAt } from '@wunsch/core/money/rates';
@@ -32,6 +32,7 @@ import {
 } from '../store/records';
 import type { answers } from '../store/schema';
 import { Lists } from './lists';
+import { Revisions, type Entering, type Reached } from './revisions';
 import { takeForWork } from './works';
 
 /** A row of the database is not what it has to be: nobody's entry, but damage. */
@@ -60,14 +61,17 @@ export class Workshop extends Lists {
   private queue: Promise<unknown> = Promise.resolve();
   private counters = new Map<string, number>();
   private seq = 0;
+  private readonly revisions = new Revisions(
+    () => this.book,
+    (old, on) => this.context(old, old, old.machineId, on),
+  );
   private worth: Valuation | null = null;
   private readonly listeners = new Set<(version: number) => void>();
   /** What was logged of a live roast so far; set by who logs it. */
   roastCurve: ((work: Work) => CurveRow | null) | null = null;
   /** How fast the clock of a new roast runs. */
   roastSpeed: (roast: StartRoast) => number = () => 1;
-  /** What fails behind the scenes, in words, by what does it: every screen says so. */
-  readonly troubles = new Map<string, string>();
+  private readonly failing = new Map<string, string>();
   /** Goes up with every change that screens should see. */
   version = 1;
 
@@ -153,6 +157,19 @@ export class Workshop extends Lists {
       await this.load();
       throw error;
     }
+    this.changed();
+  }
+
+  /** What fails behind the scenes at the moment, in words: every screen says so. */
+  get troubles(): string[] {
+    return [...this.failing.values()];
+  }
+
+  /** Notes that something behind the scenes fails, or (with null) works again. @param what does it */
+  trouble(what: string, words: string | null): void {
+    if ((this.failing.get(what) ?? null) === words) return;
+    if (words === null) this.failing.delete(what);
+    else this.failing.set(what, words);
     this.changed();
   }
 
@@ -254,11 +271,9 @@ export class Workshop extends Lists {
     try {
       const plan = planStep(command, this.context({ at, order }, old, head.machineId));
       const step = this.stepFrom(plan, command, head, at, seq, order, correction);
-      // Check before anything is entered: holdings first, as the check looks them up.
-      const steps = this.withHoldings(plan, () => [step, ...this.following(step, along)]);
-      this.enter(plan, steps, finishing);
-      if (old) this.restate(plan.restated);
-      if (old && plan.lot) this.correctLot(step, plan, command);
+      const first = { step, plan };
+      const later = this.withHoldings([plan], () => this.revisions.following(step, along));
+      this.enter([first, ...later], finishing);
       return step;
     } catch (error) {
       this.counters = counters;
@@ -276,7 +291,7 @@ export class Workshop extends Lists {
     head: EntryHead,
     supersedes: string,
     along: ReadonlyMap<string, Command>,
-  ): { step: Step; reached: (Consequence & { next: Step | null })[]; problem: DomainError | null } {
+  ): { reached: Reached[]; problem: DomainError | null } {
     const counters = new Map(this.counters);
     const old = this.currentStep(supersedes);
     const at = this.timeOf(head);
@@ -284,22 +299,19 @@ export class Workshop extends Lists {
     try {
       const plan = planStep(command, this.context({ at, order: old.order }, old, head.machineId));
       const step = this.stepFrom(plan, command, head, at, seq, old.order, { supersedes, reason: '' });
-      return this.withHoldings(plan, () => {
-        const reached = this.reached(step, along, true);
-        const stuck = reached.find((row) => row.plan === null);
-        const problem = stuck
-          ? cannotFollow(stuck)
-          : this.refusalOf([step, ...reached.flatMap(({ next }) => next ?? [])]);
-        return { step, reached, problem };
-      });
+      const reached = this.withHoldings([plan], () => this.revisions.reached(step, along, true));
+      const stuck = reached.find((row) => row.plan === null);
+      const plans = [plan, ...reached.flatMap((row) => row.plan ?? [])];
+      const steps = [step, ...reached.flatMap(({ next }) => next ?? [])];
+      return { reached, problem: stuck ? cannotFollow(stuck) : this.refusalOf(steps, plans) };
     } finally {
       this.counters = counters;
     }
   }
 
-  private refusalOf(steps: readonly Step[]): DomainError | null {
+  private refusalOf(steps: readonly Step[], plans: readonly StepPlan[]): DomainError | null {
     try {
-      this.book.check(steps, this.reserved());
+      this.withHoldings(plans, () => this.book.check(steps, this.reserved()));
       return null;
     } catch (error) {
       if (error instanceof DomainError) return error;
@@ -367,111 +379,45 @@ export class Workshop extends Lists {
     };
   }
 
-  /**
-   * New versions of the later steps that a change reaches.
-   *
-   * @param edits commands corrected along with it, by step id
-   * @throws DomainError `ledger/later-step` naming a step that cannot stand as it was entered
-   */
-  private following(step: Step, edits?: ReadonlyMap<string, Command>): Step[] {
-    const reached = this.reached(step, edits);
-    const stuck = reached.find(({ plan }) => plan === null);
-    if (stuck) throw cannotFollow(stuck);
-    return reached.flatMap(({ next }) => next ?? []);
-  }
-
-  /** The later steps that a change reaches, with their new versions, in the order of the work. */
-  private reached(
-    step: Step,
-    edits?: ReadonlyMap<string, Command>,
-    propose = false,
-  ): (Consequence & { next: Step | null })[] {
-    let { seq } = step;
-    const made = new Map<string, Step>();
-    const version = (old: Step, command: Command, plan: StepPlan): Step => {
-      const next: Step = {
-        ...old,
-        id: nanoid(12),
-        seq: (seq += 1),
-        recordedAt: step.recordedAt,
-        personId: step.personId,
-        supersedes: old.id,
-        reason: edits?.has(old.id) ? (step.reason ?? '') : 'Worked out again: what it was made from changed.',
-        command,
-        slots: plan.slots,
-        money: {
-          ...old.money,
-          purchaseMilli: plan.purchaseMilli,
-          revenueMilli: plan.revenueMilli,
-          ...(plan.takingsMilli ? { takingsMilli: plan.takingsMilli } : {}),
-        },
-        postings: plan.postings,
-      };
-      made.set(old.id, next);
-      return next;
-    };
-    const plan = (command: Command, old: Step, on: Revision): StepPlan =>
-      planStep(command, this.context(old, old, old.machineId, on));
-    return consequences(this.book, [step], plan, version, edits, propose).map((row) => ({
-      ...row,
-      next: made.get(row.old.id) ?? null,
-    }));
-  }
-
-  private enter(plan: StepPlan, steps: Step[], finishing?: string): void {
-    const [first] = steps;
-    this.withHoldings(plan, () => this.book.check(steps, this.reserved(finishing)));
-    for (const holding of plan.holdings) {
-      holding.madeBy = first?.id ?? '';
-      this.book.addHolding(holding);
-      this.pending.holdings.push(holding);
-    }
-    const made = first?.slots['good'];
-    if (plan.lot && made !== undefined && !this.lots.has(made)) {
-      this.lots.set(made, plan.lot);
-      this.pending.lots.push({ id: made, facts: plan.lot });
-    }
-    if (plan.batch) {
-      this.batches.set(plan.batch.id, plan.batch);
-      this.pending.batches.push(plan.batch);
+  /** Enters steps that belong together, all or none; what they say of holdings, lots and batches with them. */
+  private enter(entering: readonly Entering[], finishing?: string): void {
+    const steps = entering.map(({ step }) => step);
+    const plans = entering.map(({ plan }) => plan);
+    this.withHoldings(plans, () => this.book.check(steps, this.reserved(finishing)));
+    for (const { step, plan } of entering) {
+      for (const holding of plan.holdings) {
+        holding.madeBy = step.id;
+        this.book.addHolding(holding);
+        this.pending.holdings.push(holding);
+      }
+      const made = step.slots['good'];
+      if (plan.lot && made !== undefined && !this.lots.has(made)) {
+        this.lots.set(made, plan.lot);
+        this.pending.lots.push({ id: made, facts: plan.lot });
+      }
+      if (plan.batch) {
+        this.batches.set(plan.batch.id, plan.batch);
+        this.pending.batches.push(plan.batch);
+      }
     }
     for (const step of steps) this.insert(step);
+    for (const { step, plan } of entering) {
+      if (step.supersedes === null) continue;
+      const changed = this.revisions.restate(step);
+      this.pending.restated.push(...changed);
+      if (changed.length > 0) this.worth = null;
+      if (plan.lot) this.correctLot(step, plan, step.command as Command);
+    }
   }
 
-  /** Does something while the holdings that a plan would make can be looked up. */
-  private withHoldings<T>(plan: StepPlan, work: () => T): T {
-    for (const holding of plan.holdings) this.book.holdings.set(holding.id, holding);
+  /** Does something while the holdings that plans would make can be looked up. */
+  private withHoldings<T>(plans: readonly StepPlan[], work: () => T): T {
+    const fresh = plans.flatMap(({ holdings }) => holdings);
+    for (const holding of fresh) this.book.holdings.set(holding.id, holding);
     try {
       return work();
     } finally {
-      for (const holding of plan.holdings) this.book.holdings.delete(holding.id);
-    }
-  }
-
-  /**
-   * Says of holdings what a correction says, and of everything that was made from them what follows: names, materials
-   * (and with them allergens), label codes.
-   */
-  private restate(facts: readonly HoldingFacts[]): void {
-    const waiting = [...facts];
-    const done = new Set<string>();
-    for (let next = waiting.shift(); next; next = waiting.shift()) {
-      const there = this.book.holding(next.id);
-      const same = (Object.keys(next) as (keyof HoldingFacts)[]).every((key) => there[key] === next?.[key]);
-      if (same || done.has(next.id)) continue;
-      done.add(next.id);
-      this.pending.restated.push(this.book.restate(next));
-      this.worth = null;
-      for (const entry of this.book.entriesOf(next.id)) {
-        const user = this.book.steps.get(entry.stepId);
-        if (!user || (entry.massMg >= 0 && entry.pieces >= 0)) continue;
-        try {
-          waiting.push(...planStep(user.command as Command, this.context(user, user, user.machineId)).restated);
-        } catch (error) {
-          // A step that today's rules would refuse keeps the names it gave.
-          if (!(error instanceof DomainError)) throw error;
-        }
-      }
+      for (const holding of fresh) this.book.holdings.delete(holding.id);
     }
   }
 
@@ -520,9 +466,10 @@ export class Workshop extends Lists {
       money: { purchaseMilli: 0, labourMilli: 0, energyMilli: 0, revenueMilli: 0 },
       postings: [],
     };
-    const steps = [step, ...this.following(step)];
-    this.book.check(steps, this.reserved());
-    for (const row of steps) this.insert(row);
+    const later = this.revisions.following(step);
+    this.book.check([step, ...later.map((row) => row.step)], this.reserved());
+    this.insert(step);
+    this.enter(later);
     return step;
   }
 

@@ -61,7 +61,7 @@ function Shell() {
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
   const { theme, turn } = useTheme();
-  const { settings } = useHere().view;
+  const { settings, troubles } = useHere().view;
   useKeys({ openPalette: () => setPalette(true), openHelp: () => setHelp(true), turnTheme: turn });
   useEffect(() => {
     document.title = settings.name === '' ? 'Wunsch' : `Wunsch · ${settings.name}`;
@@ -122,6 +122,11 @@ function Shell() {
         tabIndex={-1}
         className="mx-auto w-full max-w-[1360px] flex-1 px-3 pt-5 pb-28 outline-none sm:px-6"
       >
+        {troubles.map((words) => (
+          <p key={words} role="alert" className="mb-4 rounded-md bg-crimson-wash px-4 py-2">
+            {words}
+          </p>
+        ))}
         <Outlet />
       </main>
       <DueLine due={floor.data?.due ?? []} />

@@ -12,10 +12,9 @@ export default function GrindChart({
   target: number;
 }) {
   const colours = ink();
-  const data = readings.map(({ at, value }) => ({
-    x: Math.round(((at - startedAt) / 3_600_000) * 10) / 10,
-    y: value ?? 0,
-  }));
+  const data = readings.flatMap(({ at, value }) =>
+    value === null ? [] : [{ x: Math.round(((at - startedAt) / 3_600_000) * 10) / 10, y: value }],
+  );
   const most = Math.max(...data.map(({ y }) => y), target) * 1.1;
   const longest = Math.max(24, ...data.map(({ x }) => x)) * 1.1;
   return (

@@ -44,6 +44,9 @@ async function call<T>(
 
 export const getJson = async <T>(path: string): Promise<T> => (await call<T>('GET', path)).data;
 
+/** Asks for a calculation: sends a body, changes nothing, so nothing on screen is fetched again. */
+export const ask = async <T>(path: string, body: unknown): Promise<T> => (await call<T>('POST', path, body)).data;
+
 /** Sends a write. `key` makes a repeat of it harmless. */
 export async function send<T>(
   method: 'POST' | 'PUT' | 'DELETE',

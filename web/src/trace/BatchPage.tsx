@@ -59,7 +59,13 @@ export function BatchPage() {
         />
         <Figure
           label={cost.perBarMilli === null ? 'Cost a kilogram so far' : 'Cost a bar'}
-          value={cost.perBarMilli === null ? show.money(cost.perKgMilli ?? 0) : show.money(cost.perBarMilli)}
+          value={
+            cost.perBarMilli === null
+              ? cost.perKgMilli === null
+                ? '–'
+                : show.money(cost.perKgMilli)
+              : show.money(cost.perBarMilli)
+          }
           note={
             cost.perBarMilli === null || cost.perKgMilli === null
               ? 'bean, pantry, hands, power'

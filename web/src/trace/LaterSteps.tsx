@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { CorrectionPreview, StepView } from '@wunsch/core/api/types';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { FIELDS, keptG, fieldG, type FieldState } from '../bench/entry';
-import { ApiError, send } from '../parts/api';
+import { ApiError, ask, send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { NumberBox } from '../parts/fields';
 import { unreadable } from '../parts/number';
@@ -79,17 +79,11 @@ export function LaterSteps({
   const asked = JSON.stringify({ ...body, reason: undefined, along });
   useEffect(() => {
     let gone = false;
-    fetch(`/api/ledger/steps/${stepId}/preview`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: asked,
-    })
-      .then(async (response) => {
-        const data: unknown = await response.json();
+    ask<CorrectionPreview>(`/api/ledger/steps/${stepId}/preview`, JSON.parse(asked))
+      .then((found) => {
         if (gone) return;
-        if (!response.ok) throw new ApiError(data as ApiError['problem']);
         setError(null);
-        setPreview(data as CorrectionPreview);
+        setPreview(found);
       })
       .catch((reason: unknown) => !gone && setError(reason));
     return () => {

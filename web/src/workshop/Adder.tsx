@@ -38,7 +38,14 @@ export function Adder({
 }
 
 export const text = (form: FormData, name: string): string => String(form.get(name) ?? '').trim();
-export const grams = (form: FormData, name: string): number | null => {
-  const kg = readNumber(text(form, name));
+/** A figure of a form; null where nothing is typed. @throws Error for what cannot be read */
+export function figure(form: FormData, name: string, label: string): number | null {
+  const typed = text(form, name);
+  const value = readNumber(typed);
+  if (value === null && typed !== '') throw new Error(`${label}: “${typed}” is not a number.`);
+  return value;
+}
+export const grams = (form: FormData, name: string, label: string): number | null => {
+  const kg = figure(form, name, label);
   return kg === null ? null : kg * 1000;
 };

@@ -1,10 +1,9 @@
 import { STATION_NAMES, STATIONS } from '@wunsch/core/workshop/stations';
-import { readNumber } from '../parts/number';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
-import { Adder, grams, text } from './Adder';
+import { Adder, figure, grams, text } from './Adder';
 
 export function Team() {
   const { view } = useHere();
@@ -63,9 +62,9 @@ export function Machines() {
             {
               name: text(form, 'name'),
               station: text(form, 'station'),
-              minG: grams(form, 'min'),
-              maxG: grams(form, 'max'),
-              kw: readNumber(text(form, 'kw')) ?? 0,
+              minG: grams(form, 'min', 'Least, kg'),
+              maxG: grams(form, 'max', 'Most, kg'),
+              kw: figure(form, 'kw', 'Power, kW') ?? 0,
             },
             newKey(),
           )
