@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { barsFrom } from '@wunsch/core/mould/mould';
 import { measureRoasting } from './roast';
-import { cocoaFigures } from '@wunsch/core/recipe/cocoa';
+import { compositionOf } from '@wunsch/core/composition/composition';
 
 /** Measures what the budgets speak of, on the demo and on ten years of work, and prints a table. */
 const root = join(import.meta.dirname, '..');
@@ -169,7 +169,7 @@ function sums(): void {
   ]);
   const began = performance.now();
   for (let i = 0; i < 1000; i += 1) {
-    cocoaFigures(makeUp, () => ({ kind: 'cacao', lotId: 'a' }));
+    compositionOf(makeUp, () => ({ kind: 'cacao', lotId: 'a' }));
     barsFrom(9800 + i, 80, 70, 24);
   }
   note('cocoa percent and bars of one bowl', (performance.now() - began) / 1000, 1, 'ms');

@@ -1,6 +1,6 @@
 import { Book, type Position } from '../src/ledger/book';
 import type { Command } from '../src/ledger/commands';
-import { planStep } from '../src/ledger/plan';
+import { planStep } from '../src/stations';
 import type { CodeLetter, PlanContext } from '../src/ledger/planner';
 import { cannotFollow, consequences, Revision } from '../src/ledger/revision';
 import type { Batch, Material, Step } from '../src/ledger/types';

@@ -1,5 +1,5 @@
 import { Valuation } from '../src/ledger/valuation';
-import { cocoaFigures, originVerdict } from '../src/recipe/cocoa';
+import { compositionOf, originVerdict } from '../src/composition/composition';
 import { downstream, flowByStation, upstream } from '../src/trace/flow';
 import { majorFromMilli } from '../src/units/money';
 import { Bench, made, MATERIALS } from './fixtures';
@@ -134,7 +134,7 @@ test('grams: every station leaves what was weighed, and what is missing is unacc
 
 test('cocoa percent moves when butter goes in late: 74.0 % with it, 70.0 % without', () => {
   const { bench, charge } = oneBatch();
-  const figures = cocoaFigures(new Valuation(bench.book).makeUp(charge.batchId ?? ''), rootOf(bench.book));
+  const figures = compositionOf(new Valuation(bench.book).makeUp(charge.batchId ?? ''), rootOf(bench.book));
   expect(figures.cocoaPct).toBeCloseTo(74, 10);
   expect(figures.withoutButterPct).toBeCloseTo(70, 10);
   expect(figures.sugarPct).toBeCloseTo(26, 10);
@@ -266,7 +266,7 @@ test('two lots in one bowl: the origin verdict says so', () => {
     goodG: 4_000,
     note: '',
   });
-  const { lots } = cocoaFigures(new Valuation(bench.book).makeUp(made(sort)), rootOf(bench.book));
+  const { lots } = compositionOf(new Valuation(bench.book).makeUp(made(sort)), rootOf(bench.book));
   expect(lots.map(({ share }) => share)).toEqual([0.75, 0.25]);
   const facts = (share: number, code: string, producer: string) => ({
     code,

@@ -73,7 +73,8 @@ export async function testServer(clock: () => number = Date.now): Promise<TestSe
 
 async function furnish(workshop: Workshop): Promise<void> {
   for (const route of ROUTE_TEMPLATES) workshop.putRoute({ ...route, stations: [...route.stations] });
-  workshop.putSettings(workshop.settings);
+  // No waiting on the shelf: tests of that say so.
+  workshop.putSettings({ ...workshop.settings, restDays: 0 });
   workshop.putPerson({ id: 'ann', name: 'Ann', active: true });
   workshop.putPerson({ id: 'bo', name: 'Bo', active: true });
   workshop.putMaterial({ id: 'sugar', name: 'Sugar', kind: 'ingredient', cocoa: 'none', sugar: true, allergens: [] });
@@ -99,6 +100,7 @@ export const lotCommand = (netG = 10_000): Command => ({
   variety: '',
   harvest: '',
   form: 'beans',
+  roasted: true,
   routeId: 'whole-bean',
   sacks: 1,
   netG,

@@ -168,13 +168,13 @@ test('sugar entered late, after the bowl was emptied: the emptying is worked out
   const { batchId, sugar, pour } = await poured();
   const code = server.workshop.batches.get(batchId)?.code ?? '';
   const before = (await server.call('GET', `/api/trace/batches/${code}`)).body as BatchView;
-  expect(before.cocoa.cocoaPct).toBeCloseTo((100 * 4.4) / 6, 6);
+  expect(before.goods[0]?.composition.cocoaPct).toBeCloseTo((100 * 4.4) / 6, 6);
   await server.step(
     { kind: 'charge', batchId, sources: [{ holdingId: sugar, massG: 30 }], note: 'forgotten' },
     { at: new Date(Date.now() - 20 * 3_600_000).toISOString() },
   );
   const after = (await server.call('GET', `/api/trace/batches/${code}`)).body as BatchView;
-  expect(after.cocoa.cocoaPct).toBeCloseTo((100 * 4.4) / 6.03, 6);
+  expect(after.goods[0]?.composition.cocoaPct).toBeCloseTo((100 * 4.4) / 6.03, 6);
   expect(after.bowlMg).toBe(0);
   const now = ((await server.call('GET', `/api/ledger/steps/${pour.id}`)).body as { step: StepView }).step;
   expect(now.lines.find(({ loss }) => loss === 'unaccounted')?.massMg).toBe(70_000);

@@ -1,5 +1,5 @@
 import { gramsFrom } from '@wunsch/core/units/mass';
-import { fieldG, fieldsOf, readFields, readNumber, type FieldState } from '../src/bench/entry';
+import { fieldG, fieldsOf, readFields, readNumber, type FieldState } from '../src/entry/entry';
 
 test('numbers as people type them', () => {
   expect(readNumber('4,25')).toBe(4.25);

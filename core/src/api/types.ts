@@ -2,10 +2,19 @@ import type { Command } from '../ledger/commands';
 import type { LossWatch } from './losses';
 import type { Batch, HoldingKind, LossCause, LotFacts, Material, StepKind } from '../ledger/types';
 import type { YieldJudgement, YieldPoint } from '../ledger/yields';
-import type { CocoaFigures, OriginVerdict } from '../recipe/cocoa';
+import type { CarriedOver } from '../composition/carry-over';
+import type { Composition, OriginVerdict, Part } from '../composition/composition';
+import type { Mark } from '../trace/marks';
+import type { Override } from '../ledger/types';
 import type { FlowStation } from '../trace/flow';
 import type { Machine, Person, Settings } from '../workshop/schemas';
 import type { Place, Route, Station } from '../workshop/stations';
+
+/** What goods are, with the codes and names of what is in them. */
+export interface CompositionView extends Omit<Composition, 'parts'> {
+  parts: (Part & { code: string })[];
+  carriedOver: CarriedOver[];
+}
 
 /** What the server answers. Masses in mg, money in milli (thousandths of a minor unit), times in UTC ms. */
 export interface WorkshopView {
@@ -43,6 +52,9 @@ export interface HoldingView {
   family: string;
   /** For packed bars, the code is what the label says. */
   lots: { code: string; share: number }[];
+  allergens: string[];
+  /** What one has to know who looks at it. */
+  marks: Mark[];
 }
 
 export interface LineView {
@@ -78,6 +90,7 @@ export interface StepView {
   command: unknown;
   inMg: number;
   goodMg: number;
+  overrides: (Override & { person: string })[];
   lines: LineView[];
   cost: {
     inputsMilli: number;
@@ -108,6 +121,12 @@ export interface WorkView {
   personId: string;
   /** A roast that is followed live. */
   live: boolean;
+}
+
+/** How a piece of work ended: with a step, or put back as if not begun. */
+export interface ClosedWork {
+  closedAt: number;
+  step: StepView | null;
 }
 
 export interface DueItem {
@@ -147,7 +166,7 @@ export interface GrindView {
   person: string;
   machine: Machine | null;
   readings: ReadingView[];
-  cocoa: CocoaFigures;
+  cocoa: Composition;
   origin: OriginVerdict;
 }
 
@@ -191,19 +210,15 @@ export interface BatchView {
   batch: Batch;
   route: Route;
   state: 'grinding' | 'in progress' | 'bars' | 'gone';
+  marks: Mark[];
+  /** What its goods are where they stand now, and in the bowl: one row for each that differs. */
+  goods: { codes: string[]; what: HoldingKind; composition: CompositionView }[];
   startedAt: number;
   emptiedAt: number | null;
   bowlMg: number;
-  cocoa: CocoaFigures;
   origin: OriginVerdict;
-  composition: {
-    rootId: string;
-    code: string;
-    name: string;
-    kind: 'cacao' | 'ingredient';
-    mg: number;
-    share: number;
-  }[];
+  /** All that ever went into the bowl. */
+  chargedMg: number;
   stream: StreamStation[];
   yields: { station: Station; value: number }[];
   /** Bars' cacao over green beans, once there are bars. */
@@ -241,7 +256,8 @@ export interface LotView {
 }
 
 export interface TraceView {
-  subject: { code: string; name: string; kind: HoldingKind };
+  subject: { code: string; name: string; kind: HoldingKind; marks: Mark[] };
+  composition: CompositionView | null;
   back: {
     lots: {
       code: string;
@@ -266,6 +282,8 @@ export interface TraceView {
       massMg: number;
       pieces: number;
       place: Place;
+      allergens: string[];
+      marks: Mark[];
     }[];
     sales: { at: number; to: string; code: string; pieces: number; massMg: number; share: number }[];
   };
@@ -286,7 +304,8 @@ export interface Problem {
   status: number;
   code: string;
   detail: string;
-  errors: { path: string; message: string }[];
+  /** One for each field at fault; `label` is what the screen calls it. */
+  errors: { path: string; label: string; message: string }[];
   facts?: Record<string, unknown>;
 }
 

@@ -54,6 +54,7 @@ export function planReceive(command: CommandOf<'receive'>, context: PlanContext)
       variety,
       harvest,
       form,
+      roasted: command.roasted ?? null,
       sacks,
       moisturePct,
       note,

@@ -10,9 +10,9 @@ export const ACCEPTS: Record<Station, readonly HoldingKind[]> = {
   winnow: ['roasted', 'beans'],
   grind: ['nibs', 'lot', 'mass', 'block', 'remelt'],
   rest: ['block', 'mass'],
-  temper: ['block', 'mass', 'remelt', 'seconds'],
+  temper: ['block', 'mass', 'remelt', 'seconds', 'tempered'],
   mould: ['tempered', 'mass'],
-  pack: ['bars'],
+  pack: ['bars', 'block', 'mass', 'remelt'],
   taste: ['packed', 'bars', 'seconds'],
 };
 

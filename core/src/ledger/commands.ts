@@ -26,6 +26,8 @@ export const receive = z.object({
   harvest: word,
   /** `wet` beans, in their pulp, are fermented and dried here before anything else. */
   form: z.enum(['beans', 'nibs', 'wet']).default('beans'),
+  /** Nibs come raw or roasted; left out, nobody said. */
+  roasted: z.boolean().nullable().optional(),
   routeId: id,
   sacks: z.number().int('must be whole').min(1, 'must be at least 1').max(5000, 'is too many'),
   netG: massG,
@@ -204,7 +206,10 @@ export const mould = z.object({
 export const pack = z.object({
   kind: z.literal('pack'),
   holdingId: id,
+  /** Bars, or packs of what is weighed. */
   pieces: pieces.min(1, 'must be at least 1'),
+  /** Of blocks and tubs: what goes into the packs, all together. */
+  massG: massG.optional(),
   labelCode: z
     .string()
     .trim()
@@ -217,14 +222,17 @@ export const pack = z.object({
   note,
 });
 
-export const taste = z.object({
-  kind: z.literal('taste'),
-  batchId: id,
-  holdingId: id.nullable().default(null),
-  pieces: pieces.default(0),
-  score: z.number().min(0, 'is 0 to 10').max(10, 'is 0 to 10'),
-  note,
-});
+export const taste = z
+  .object({
+    kind: z.literal('taste'),
+    /** Left out for goods of no batch: what began with bought chocolate. */
+    batchId: id.nullable().default(null),
+    holdingId: id.nullable().default(null),
+    pieces: pieces.default(0),
+    score: z.number().min(0, 'is 0 to 10').max(10, 'is 0 to 10'),
+    note,
+  })
+  .refine((t) => t.batchId !== null || t.holdingId !== null, { message: 'is missing', path: ['holdingId'] });
 
 export const remelt = z.object({ kind: z.literal('remelt'), sources, outG: massG.optional(), why: word, note });
 
@@ -283,6 +291,49 @@ export const reading = z
   })
   .refine((r) => r.what !== 'micron' || (r.value ?? 0) >= 1, { message: 'must be at least 1 µm', path: ['value'] });
 
+/** What can be there before the book begins: everything but lots (received) and the pantry (bought). */
+export const OPENING_KINDS = [
+  'beans',
+  'roasted',
+  'nibs',
+  'husk',
+  'mass',
+  'block',
+  'remelt',
+  'bars',
+  'seconds',
+  'packed',
+] as const;
+export type OpeningKind = (typeof OPENING_KINDS)[number];
+const share = z.number().min(0, 'cannot be below 0').max(100, 'is more than all of it').nullable().default(null);
+
+export const open = z.object({
+  kind: z.literal('open'),
+  what: z.enum(OPENING_KINDS),
+  name,
+  /** The code on it already; left out, a new one. */
+  code: z
+    .string()
+    .trim()
+    .regex(/^[A-Za-z0-9][A-Za-z0-9-]{1,23}$/, 'is 2 to 24 letters, digits and hyphens')
+    .optional(),
+  routeId: id.nullable().default(null),
+  massG: massG.optional(),
+  pieces: pieces.min(1, 'must be at least 1').optional(),
+  /** What it is worth, all of it. */
+  value: money.default(0),
+  /** What is known of its past. */
+  producer: word,
+  country: word,
+  roasted: z.boolean().nullable().default(null),
+  cocoaPct: share,
+  withoutButterPct: share,
+  sugarPct: share,
+  allergens: z.array(z.string().trim().min(1).max(40)).max(14).default([]),
+  targetMicron: z.number().min(5).max(200).default(20),
+  note,
+});
+
 export const command = z.discriminatedUnion('kind', [
   receive,
   dry,
@@ -301,9 +352,21 @@ export const command = z.discriminatedUnion('kind', [
   sell,
   adjust,
   reading,
+  open,
 ]);
 export type Command = z.infer<typeof command>;
 export type CommandOf<K extends Command['kind']> = Extract<Command, { kind: K }>;
+
+/** Stops that are gone past by name, each with a word that is kept. */
+const overrides = z
+  .array(
+    z.object({
+      gate: z.string().min(1).max(60),
+      word: z.string().trim().min(3, 'says why, in a word or two').max(500, 'is longer than 500 letters'),
+    }),
+  )
+  .max(20)
+  .optional();
 
 /** What every entry carries besides its command. */
 export const entryHead = z.object({
@@ -314,6 +377,7 @@ export const entryHead = z.object({
   /** Hands-on minutes. */
   minutes: z.number().min(0, 'cannot be below 0').max(10_080, 'is more than a week').default(0),
   energyKwh: z.number().min(0, 'cannot be below 0').max(10_000, 'is too much').default(0),
+  overrides,
 });
 export type EntryHead = z.infer<typeof entryHead>;
 
@@ -330,6 +394,7 @@ export const startWork = z.object({
   sacks: z.array(z.number().int('must be whole').min(1).max(5000)).max(60).optional(),
   /** For a roast that is followed live. */
   roast: startRoast.optional(),
+  overrides,
   note,
 });
 export type StartWork = z.infer<typeof startWork>;

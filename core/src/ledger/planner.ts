@@ -212,11 +212,22 @@ export class Planner {
     });
   }
 
+  /** The code of a holding with the next free number behind it: what is cut from K012 is K012-2. */
+  nextCodeOf(holdingId: string): string {
+    const base = this.context.book.holding(holdingId).code.replace(/-\d+$/, '');
+    const taken = new Set(this.holdings.map(({ code }) => code.toUpperCase()));
+    for (let n = 2; ; n += 1) {
+      const code = `${base}-${n}`;
+      if (!taken.has(code.toUpperCase()) && !this.context.book.byCode(code)) return code;
+    }
+  }
+
   /** The route that most of what goes in is on, and the batch, if it is all of one. */
   origin(sources: readonly Source[]): { routeId: string | null; batchId: string | null; name: string } {
-    const holdings = sources
-      .map((source) => this.context.book.holding(source.holdingId))
-      .filter((holding) => holding.kind !== 'ingredient' && holding.kind !== 'packaging');
+    const all = sources.map((source) => this.context.book.holding(source.holdingId));
+    const goods = all.filter(({ kind }) => kind !== 'ingredient' && kind !== 'packaging');
+    // Bought chocolate is an ingredient that can be all there is.
+    const holdings = goods.length > 0 ? goods : all;
     const first = holdings[0];
     const batches = new Set(holdings.map((holding) => holding.batchId).filter((value) => value !== null));
     const [only] = batches;

@@ -119,6 +119,7 @@ export const STEP_KINDS = [
   'sell',
   'adjust',
   'reading',
+  'open',
 ] as const;
 export type StepKind = (typeof STEP_KINDS)[number];
 
@@ -132,6 +133,16 @@ export interface StepMoney {
   revenueMilli: number;
   /** Of it, what each thing sold fetched, by holding; absent where nobody said. */
   takingsMilli?: Record<string, number>;
+}
+
+/** A stop that somebody went past by name, with a word that is kept. */
+export interface Override {
+  /** Which stop. */
+  gate: string;
+  /** What the stop said. */
+  sentence: string;
+  word: string;
+  personId: string;
 }
 
 /**
@@ -165,6 +176,8 @@ export interface Step {
   energyKwh: number;
   money: StepMoney;
   postings: Posting[];
+  /** Stops that were gone past; absent: none. */
+  overrides?: Override[];
 }
 
 /** Beans (or nibs) as bought: the papers of a lot. Its grams are in the holding of the same id. */
@@ -176,6 +189,8 @@ export interface LotFacts {
   harvest: string;
   /** `wet`: own or bought pods, opened and still to be fermented and dried. */
   form: 'beans' | 'nibs' | 'wet';
+  /** Whether it came roasted; null or absent: nobody said. */
+  roasted?: boolean | null;
   sacks: number;
   moisturePct: number | null;
   note: string;
@@ -205,9 +220,15 @@ export interface Material {
   id: string;
   name: string;
   kind: 'ingredient' | 'packaging';
-  /** Counts to cocoa percent, and whether it is cocoa butter added as such. */
-  cocoa: 'none' | 'butter' | 'liquor' | 'powder';
+  /** Counts to cocoa percent, and whether it is cocoa butter added as such; bought chocolate counts by its own percent. */
+  cocoa: 'none' | 'butter' | 'liquor' | 'powder' | 'couverture';
   sugar: boolean;
   /** Comma-free list of allergens in the trade's plain words. */
   allergens: string[];
+  /** Of bought chocolate, as its label says; null or absent: not said. */
+  cocoaPct?: number | null | undefined;
+  addedButterPct?: number | null | undefined;
+  sugarPct?: number | null | undefined;
+  /** Months that goods with it keep, where that is less than usual. */
+  keepsMonths?: number | null | undefined;
 }

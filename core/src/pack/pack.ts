@@ -1,8 +1,15 @@
 import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
 import type { CommandOf } from '../ledger/commands';
+import type { HoldingKind } from '../ledger/types';
 
-/** Bars get wrapper and label; from here on they go by the code that is printed on them. */
+/** What is weighed into packs. */
+const WEIGHED: readonly HoldingKind[] = ['block', 'mass', 'remelt'];
+
+/**
+ * Bars get wrapper and label; from here on they go by the code that is printed on them. Blocks and tubs are
+ * weighed into packs: couverture for a kitchen, drops, broken pieces.
+ */
 export function planPack(command: CommandOf<'pack'>, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const taken = context.book.byCode(command.labelCode);
@@ -12,8 +19,20 @@ export function planPack(command: CommandOf<'pack'>, context: PlanContext): Step
     ]);
   }
   const source = context.book.holding(command.holdingId);
-  const sources = [{ holdingId: command.holdingId, pieces: command.pieces }];
-  const mg = planner.take(sources, ['bars'], 'holdingId');
+  if (WEIGHED.includes(source.kind) && command.massG === undefined)
+    throw new DomainError('money/amount', `${source.code} is weighed: say how much goes into the packs.`, [
+      { path: 'massG', message: 'is missing' },
+    ]);
+  const mg = planner.take(
+    [
+      {
+        holdingId: command.holdingId,
+        ...(command.massG === undefined ? { pieces: command.pieces } : { massG: command.massG }),
+      },
+    ],
+    ['bars', ...WEIGHED],
+    'holdingId',
+  );
   planner.make(
     'good',
     {

@@ -4,7 +4,8 @@ import type { CommandOf } from '../ledger/commands';
 /** A tasting: a score for the batch, and the bars that were eaten for it. */
 export function planTaste(command: CommandOf<'taste'>, context: PlanContext): StepPlan {
   const planner = new Planner(context);
-  const batch = context.batch(command.batchId);
+  const of = command.holdingId === null ? null : context.book.holding(command.holdingId).batchId;
+  const batchId = command.batchId === null ? of : context.batch(command.batchId).id;
   if (command.holdingId !== null && command.pieces > 0) {
     const mg = planner.take(
       [{ holdingId: command.holdingId, pieces: command.pieces }],
@@ -13,5 +14,5 @@ export function planTaste(command: CommandOf<'taste'>, context: PlanContext): St
     );
     planner.lose('sample', mg);
   }
-  return planner.plan('taste', batch.id);
+  return planner.plan('taste', batchId);
 }

@@ -16,7 +16,8 @@ export function planTemper(command: CommandOf<'temper'>, context: PlanContext): 
       kind: 'tempered',
       letter: CODE_LETTERS.tub,
       name: origin.name,
-      place: planner.after('temper', origin.routeId, 'mould'),
+      // What failed its test is not moulded: it waits to be tempered again.
+      place: command.test === 'failed' ? 'temper' : planner.after('temper', origin.routeId, 'mould'),
       routeId: origin.routeId,
       batchId: origin.batchId,
     },

@@ -1,4 +1,5 @@
 import { DomainError } from '../errors/domain-error';
+import { formatNumber, parseNumber, type DecimalMark } from './number';
 
 /** Milligrams in one gram. Masses are whole milligrams everywhere below the screen. */
 export const MG_PER_G = 1000;
@@ -40,27 +41,61 @@ export const gramsTo = (grams: number, unit: MassUnit): number => grams / GRAMS_
 
 export type MassSystem = 'metric' | 'imperial';
 
+const UNIT_WORDS: Readonly<Record<string, number>> = {
+  mg: 0.001,
+  g: 1,
+  gr: 1,
+  gram: 1,
+  grams: 1,
+  kg: 1000,
+  kgs: 1000,
+  kilo: 1000,
+  kilos: 1000,
+  t: 1_000_000,
+  oz: G_PER_OZ,
+  lb: G_PER_LB,
+  lbs: G_PER_LB,
+};
+
+/**
+ * A weight as people type it, with or without its unit: `1,2 kg`, `1 149 g`, `12.5`.
+ *
+ * @param unit what a bare number means
+ * @returns grams; null when it is empty or cannot be read
+ * @example parseMass('1,2 kg', 'g', '.') // 1200
+ */
+export function parseMass(text: string, unit: MassUnit, mark: DecimalMark): number | null {
+  const match = /^(.*?)\s*([a-z]+)?\.?$/i.exec(text.trim());
+  const word = match?.[2]?.toLowerCase();
+  const per = word === undefined ? GRAMS_PER[unit] : UNIT_WORDS[word];
+  const value = parseNumber(word === undefined ? text : (match?.[1] ?? ''), mark);
+  return value === null || per === undefined ? null : value * per;
+}
+
+/** The one unit in which masses of that size are shown side by side: grams below ten kilograms. */
+export function massUnitFor(largestMg: number, system: MassSystem): MassUnit {
+  const grams = Math.abs(toG(largestMg));
+  if (system === 'metric') return grams < 10_000 ? 'g' : 'kg';
+  return grams < 10 * G_PER_LB ? 'oz' : 'lb';
+}
+
 /** Digits after the point that a workshop scale of that size shows. */
-function decimals(value: number, unit: MassUnit): number {
-  const size = Math.abs(value);
+function decimals(size: number, unit: MassUnit): number {
   if (unit === 'g') return size < 10 ? 1 : 0;
-  if (size >= 100) return unit === 'kg' || unit === 'lb' ? 1 : 0;
-  return size >= 10 ? 2 : unit === 'oz' ? 2 : 3;
+  if (unit === 'oz') return size < 100 ? 2 : 1;
+  // Three decimals could be read as thousands: only behind a leading zero.
+  return size >= 100 ? 1 : size >= 1 ? 2 : 3;
 }
 
 /**
- * A mass for people, with its unit: `840 g`, `12.40 kg`, `1,204.0 kg`; `29.63 oz`, `27.34 lb`.
+ * A mass for people, with its unit: `840 g`, `5 790 g`, `12.40 kg`, `1 204.0 kg`; `29.63 oz`, `27.34 lb`. No figure
+ * has a mark before three digits but behind a zero, so nobody reads thousands for decimals or the other way round.
  *
  * @param mg whole milligrams
+ * @param unit the unit of the screen; left out, by size
  */
-export function formatMass(mg: number, system: MassSystem = 'metric'): string {
-  const grams = toG(mg);
-  const small = Math.abs(grams) < (system === 'metric' ? 1000 : G_PER_LB);
-  const unit: MassUnit = system === 'metric' ? (small ? 'g' : 'kg') : small ? 'oz' : 'lb';
-  const value = gramsTo(grams, unit);
-  const digits = decimals(value, unit);
-  return `${value.toLocaleString('en-GB', {
-    minimumFractionDigits: unit === 'g' ? 0 : digits,
-    maximumFractionDigits: digits,
-  })}\u00a0${unit}`;
+export function formatMass(mg: number, system: MassSystem = 'metric', unit = massUnitFor(mg, system)): string {
+  const value = gramsTo(toG(mg), unit);
+  const digits = decimals(Math.abs(value), unit);
+  return `${formatNumber(value, digits, unit === 'g' ? 0 : digits)}\u00a0${unit}`;
 }

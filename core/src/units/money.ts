@@ -25,7 +25,7 @@ export const coinDigits = (currency: string): number =>
   new Intl.NumberFormat('en-GB', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
 
 /**
- * An amount for people: `€12.40`, `¥1,240`, `KWD 12.400`; one digit more where coins are too coarse: `€0.084`.
+ * An amount for people: `€12.40`, `¥1 240`, `KWD 12.400`; one digit more where coins are too coarse: `€0.084`.
  *
  * @param milli thousandths of a minor unit
  * @param currency ISO 4217 code
@@ -39,5 +39,7 @@ export function formatMoney(milli: number, currency: string): string {
     currency,
     minimumFractionDigits: digits,
     maximumFractionDigits: fine ? digits + 1 : digits,
-  }).format(value);
+  })
+    .format(value)
+    .replaceAll(',', '\u202f');
 }

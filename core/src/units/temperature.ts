@@ -1,3 +1,5 @@
+import { formatNumber, parseNumber, type DecimalMark } from './number';
+
 export type TemperatureUnit = 'C' | 'F';
 
 /** °F to °C. */
@@ -8,10 +10,22 @@ export const celsiusFrom = (value: number, unit: TemperatureUnit): number =>
 export const celsiusTo = (celsius: number, unit: TemperatureUnit): number =>
   unit === 'C' ? celsius : (celsius * 9) / 5 + 32;
 
+/**
+ * A temperature as people type it: `31,5`, `150 °C`, `302F`.
+ *
+ * @param unit what a bare number means
+ * @returns °C; null when it is empty or cannot be read
+ */
+export function parseTemperature(text: string, unit: TemperatureUnit, mark: DecimalMark): number | null {
+  const match = /^(.*?)\s*°?\s*([CF])?$/i.exec(text.trim());
+  const value = parseNumber(match?.[1] ?? '', mark);
+  return value === null ? null : celsiusFrom(value, (match?.[2]?.toUpperCase() as TemperatureUnit | undefined) ?? unit);
+}
+
 /** A temperature for people: `31.5 °C`, `88.7 °F`. */
 export function formatTemperature(celsius: number, unit: TemperatureUnit = 'C'): string {
   const value = celsiusTo(celsius, unit);
-  return `${value.toLocaleString('en-GB', { maximumFractionDigits: 1 })}\u00a0°${unit}`;
+  return `${formatNumber(value, 1, 0)}\u00a0°${unit}`;
 }
 
 /** A temperature to so many decimals, always: `120.0 °C`. */

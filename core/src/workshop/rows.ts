@@ -69,6 +69,10 @@ const step = z
       takingsMilli: z.record(z.string(), milli).optional(),
     }),
     postings: z.array(posting).max(500),
+    overrides: z
+      .array(z.object({ gate: words, sentence: words, word: words, personId: id }))
+      .max(20)
+      .optional(),
   })
   .refine((row) => row.command.kind === row.kind, { message: 'is not what its command says', path: ['kind'] });
 
@@ -99,6 +103,10 @@ const work = z.object({
   pausedAt: instant.nullable().optional(),
   pausedMs: z.number().min(0).optional(),
   roast: liveRoast.nullable().optional(),
+  overrides: z
+    .array(z.object({ gate: words, sentence: words, word: words, personId: id }))
+    .max(20)
+    .optional(),
 });
 
 /** What one row of each table has to be. */

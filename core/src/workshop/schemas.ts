@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { id, massG, money } from '../ledger/fields';
+import { id, massG, money, tempC } from '../ledger/fields';
 import { roasterFacts } from './roasting';
 import { STATIONS } from './stations';
 import { MASS_UNITS } from '../units/mass';
+import { DECIMAL_MARKS } from '../units/number';
 
 const name = z.string().trim().min(1, 'is missing').max(120, 'is longer than 120 letters');
 
@@ -26,6 +27,8 @@ export const settings = z.object({
     .default([]),
   massSystem: z.enum(['metric', 'imperial']),
   temperatureUnit: z.enum(['C', 'F']),
+  /** What begins the decimals where figures are typed. */
+  decimalMark: z.enum(DECIMAL_MARKS).default('.'),
   /** Days that blocks rest before they are offered to temper. */
   restDays: z.number().min(0).max(365),
   /** Hours between readings of a running grind. */
@@ -48,6 +51,7 @@ export const DEFAULT_SETTINGS: Settings = {
   earlierRates: [],
   massSystem: 'metric',
   temperatureUnit: 'C',
+  decimalMark: '.',
   restDays: 14,
   readingHours: 24,
   lookDays: 14,
@@ -59,6 +63,7 @@ export const person = z.object({ id, name, active: z.boolean() });
 export type Person = z.infer<typeof person>;
 export const newPerson = z.object({ name });
 
+const percent = z.number().min(0, 'cannot be below 0').max(100, 'is more than all of it').nullable().optional();
 const capacity = massG.nullable().default(null);
 export const newMachine = z.object({
   name,
@@ -69,15 +74,26 @@ export const newMachine = z.object({
   /** What a roaster is; null for other machines, and for roasters nobody has described. */
   roaster: roasterFacts.nullable().optional(),
 });
-export const machine = newMachine.extend({ id });
+/** A cleaning that takes allergens away, as it was recorded. */
+export const newCleaning = z.object({
+  at: z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' }).optional(),
+  personId: id,
+  how: z.string().trim().min(3, 'says how, in a word or two').max(300, 'is longer than 300 letters'),
+});
+const cleaning = z.object({ at: z.number().int(), personId: id, how: z.string().max(300) });
+export const machine = newMachine.extend({ id, cleanings: z.array(cleaning).max(2000).optional() });
 export type Machine = z.infer<typeof machine>;
 
 export const newMaterial = z.object({
   name,
   kind: z.enum(['ingredient', 'packaging']),
-  cocoa: z.enum(['none', 'butter', 'liquor', 'powder']).default('none'),
+  cocoa: z.enum(['none', 'butter', 'liquor', 'powder', 'couverture']).default('none'),
   sugar: z.boolean().default(false),
   allergens: z.array(z.string().trim().min(1).max(40)).max(14).default([]),
+  cocoaPct: percent,
+  addedButterPct: percent,
+  sugarPct: percent,
+  keepsMonths: z.number().positive('must be more than 0').max(120, 'is more than ten years').nullable().optional(),
 });
 
 export const newRoute = z.object({
@@ -88,6 +104,8 @@ export const newRoute = z.object({
     .min(2, 'needs at least two stations')
     .refine((list) => new Set(list).size === list.length, 'names a station twice')
     .refine((list) => list[0] === 'beans', 'begins at Beans'),
+  /** The mass may not get hotter than this; null or absent: no such bound, or the usual one of an unroasted route. */
+  ceilingC: tempC.nullable().optional(),
 });
 
 export const massUnit = z.enum(MASS_UNITS);

@@ -40,7 +40,20 @@ export interface Route {
   name: string;
   note: string;
   stations: Station[];
+  /** The mass may not get hotter than this, °C. */
+  ceilingC?: number | null | undefined;
 }
+
+/** Whether beans are winnowed on it and never roasted. */
+export const isUnroasted = ({ stations }: Pick<Route, 'stations'>): boolean =>
+  stations.includes('winnow') && !stations.includes('roast');
+
+/** What the unroasted school keeps its mass under, °C: where it says no other figure. */
+export const USUAL_CEILING_C = 47;
+
+/** The bound on the heat of the mass on a route, °C; null where there is none. */
+export const ceilingOf = (route: Route): number | null =>
+  route.ceilingC ?? (isUnroasted(route) ? USUAL_CEILING_C : null);
 
 /**
  * Where goods wait next after a station on a route; after the last one, the store.

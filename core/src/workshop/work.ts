@@ -1,3 +1,4 @@
+import type { Override } from '../ledger/types';
 import type { LiveRoast } from './roasting';
 import type { Station } from './stations';
 
@@ -18,6 +19,8 @@ export interface Work {
   sacks?: number[];
   /** For a roast that is followed live. */
   roast?: LiveRoast | null;
+  /** Stops that were gone past when it began; absent: none. */
+  overrides?: Override[];
 }
 
 /** Milliseconds that hands were at a piece of work. */

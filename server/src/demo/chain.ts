@@ -369,16 +369,20 @@ export class BatchChain {
       },
     );
     const blocks = Object.values(step.slots).map((id, index) => ({ id, g: outsG[index] ?? 0 }));
-    const rested = at + (plan.stop ? 14.3 : demo.chance.between(13, 18)) * DAY;
+    // One was wanted for a fair before its days were over.
+    const rested = at + (plan.disagree ? 9.2 : plan.stop ? 14.3 : demo.chance.between(14, 19)) * DAY;
     if (plan.stop === 'rest') return;
     demo.after(rested, () => this.rest(blocks, rested));
   }
 
   private rest(blocks: { id: string; g: number }[], at: number): void {
-    const { demo } = this;
+    const { demo, plan } = this;
     const ready = blocks.map(({ id, g }) => {
       const step = demo.record({ kind: 'rest', sources: [{ holdingId: id, massG: g }], note: '' }, at, demo.person(), {
         minutes: 4,
+        ...(plan.disagree
+          ? { overrides: [{ gate: 'rest/too-young', word: 'Promised for the harbour fair, so it goes early' }] }
+          : {}),
       });
       return { id: step.slots['good'] ?? '', g };
     });

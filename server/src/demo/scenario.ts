@@ -12,6 +12,7 @@ export const SETTINGS: Settings = {
   earlierRates: [],
   massSystem: 'metric',
   temperatureUnit: 'C',
+  decimalMark: '.',
   restDays: 14,
   readingHours: 12,
   lookDays: 14,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { landedMilli } from '@wunsch/core/beans/receive';
 import { massG, massOrNoneG, money } from '@wunsch/core/ledger/commands';
 import { barsFrom } from '@wunsch/core/mould/mould';
-import { cocoaFigures } from '@wunsch/core/recipe/cocoa';
+import { compositionOf } from '@wunsch/core/composition/composition';
 import { findChange } from '@wunsch/core/stats/change-point';
 import { individuals, signalAtEnd } from '@wunsch/core/stats/individuals';
 import { majorFromMilli } from '@wunsch/core/units/money';
@@ -50,7 +50,7 @@ export function calculatorRoutes(router: Router): void {
     ({ nibsG, butterG, sugarG, otherG }) => {
       const total = nibsG + butterG + sugarG + otherG;
       const none = { id: '', name: '', kind: 'ingredient' as const, allergens: [] };
-      const figures = cocoaFigures(
+      const figures = compositionOf(
         new Map([
           ['nibs', nibsG / total],
           ['butter', butterG / total],

@@ -1,11 +1,13 @@
 import type { FastifyReply } from 'fastify';
 import { z } from 'zod';
 import type { Problem } from '@wunsch/core/api/types';
+import { labelOf } from '@wunsch/core/entry/labels';
 import { DomainError, type FieldProblem } from '@wunsch/core/errors/domain-error';
 
 const CONFLICTS = new Set([
   'ledger/superseded',
   'work/closed',
+  'gate/closed',
   'pack/code-taken',
   'http/key-reused',
   'workshop/not-empty',
@@ -33,7 +35,7 @@ export function problem(
     status,
     code,
     detail,
-    errors: [...errors],
+    errors: errors.map((row) => ({ ...row, label: labelOf(row.path) })),
     ...(facts && Object.keys(facts).length > 0 ? { facts } : {}),
   };
 }
@@ -45,11 +47,11 @@ export function problemFrom(error: unknown): Problem {
   }
   if (error instanceof z.ZodError) {
     const errors = error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
-    const first = errors[0];
+    const [first] = errors;
     return problem(
       422,
       'http/invalid',
-      first ? `${first.path || 'The body'} ${first.message}.` : 'That cannot be read.',
+      first ? `${first.path === '' ? 'The body' : labelOf(first.path)} ${first.message}.` : 'That cannot be read.',
       errors,
     );
   }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CorrectionPreview } from '@wunsch/core/api/types';
+import type { ClosedWork, CorrectionPreview } from '@wunsch/core/api/types';
 import { command, entryHead, id, startWork, type Command, type EntryHead } from '@wunsch/core/ledger/commands';
 import { STATIONS } from '@wunsch/core/workshop/stations';
 import type { Step } from '@wunsch/core/ledger/types';
@@ -36,6 +36,7 @@ const PATHS: Record<Command['kind'], string> = {
   taste: '/api/taste/tastings',
   sell: '/api/money/sales',
   adjust: '/api/ledger/counts',
+  open: '/api/ledger/opening',
 };
 
 /** Steps, corrections, work under way; the floor and the benches read from them. */
@@ -110,6 +111,14 @@ export function ledgerRoutes(router: Router, views: Views): void {
     return { putBack: true };
   });
 
+  router.read('/api/ledger/works/:id', 'How a piece of work ended', async (request): Promise<ClosedWork> => {
+    const id = param(request.params, 'id');
+    const closed = await workshop.closedWork(id);
+    if (!closed)
+      throw new DomainError('http/not-found', workshop.works.has(id) ? 'It is still under way.' : 'There is no such work.');
+    const step = workshop.book.steps.get(closed.closedBy ?? '');
+    return { closedAt: closed.closedAt, step: step ? views.step(step) : null };
+  });
   router.read('/api/ledger/steps/:id', 'One step with all its versions', (request) =>
     versions(views, param(request.params, 'id')),
   );
@@ -145,7 +154,7 @@ export function ledgerRoutes(router: Router, views: Views): void {
     if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here carries that code.');
     return {
       holding: views.holding(holding.id),
-      cocoa: views.cocoa(holding.id),
+      composition: views.composition(holding.id),
       origin: views.origin(holding.id),
       steps: workshop.book
         .entriesOf(holding.id)

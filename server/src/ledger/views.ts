@@ -1,17 +1,23 @@
-import type { GrindView, HoldingView, LineView, ReadingView, StepView, WorkView } from '@wunsch/core/api/types';
+import type {
+  CompositionView,
+  GrindView,
+  HoldingView,
+  LineView,
+  ReadingView,
+  StepView,
+  WorkView,
+} from '@wunsch/core/api/types';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
-import type { Posting, Step } from '@wunsch/core/ledger/types';
-import {
-  cocoaFigures,
-  originVerdict,
-  type CocoaFigures,
-  type OriginVerdict,
-  type Root,
-} from '@wunsch/core/recipe/cocoa';
+import type { LotFacts, Posting, Step } from '@wunsch/core/ledger/types';
+import { originVerdict, type Composition, type OriginVerdict } from '@wunsch/core/composition/composition';
+import { marksOf, type Mark } from '@wunsch/core/trace/marks';
+import { Notables } from '@wunsch/core/trace/notable';
 import { barsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Workshop } from '../workshop/workshop';
 import { YieldIndex } from './yield-index';
+
+const inOrder = (a: Step, b: Step): number => a.at - b.at || a.order - b.order;
 
 /** Reads the workshop as screens need it. Everything is computed from the book; nothing is stored. */
 export class Views {
@@ -21,32 +27,70 @@ export class Views {
     this.yields = new YieldIndex(workshop, (id) => this.dominant(id));
   }
 
-  rootOf = (rootId: string): Root | undefined => {
-    const { book, materials } = this.workshop;
-    const holding = book.holdings.get(rootId);
-    if (!holding) return undefined;
-    if (holding.kind === 'lot') return { kind: 'cacao', lotId: rootId };
-    const material = holding.materialId === null ? undefined : materials.get(holding.materialId);
-    return material ? { kind: 'ingredient', material } : undefined;
-  };
+  cocoa(holdingId: string): Composition {
+    return this.workshop.compositions.of(holdingId);
+  }
 
-  cocoa(holdingId: string): CocoaFigures {
-    return cocoaFigures(this.workshop.valuation.makeUp(holdingId), this.rootOf);
+  /** The same with codes and names, and what machines can have carried over. */
+  composition(holdingId: string): CompositionView {
+    const { book, compositions } = this.workshop;
+    const found = compositions.of(holdingId);
+    return {
+      ...found,
+      parts: found.parts.map((part) => {
+        const { code, name } = book.holding(part.rootId);
+        return { ...part, code, name: part.kind === 'cacao' ? name : part.name };
+      }),
+      carriedOver: compositions.carriedOver(holdingId),
+    };
+  }
+
+  /** Papers of a lot; of cacao from before the book, what was said when it was opened. */
+  private papers(rootId: string): Pick<LotFacts, 'producer' | 'country' | 'region'> {
+    const { lots, book } = this.workshop;
+    const facts = lots.get(rootId);
+    if (facts) return facts;
+    const command = book.steps.get(book.entriesOf(rootId)[0]?.stepId ?? '')?.command as Partial<CommandOf<'open'>>;
+    return { producer: command?.producer ?? '', country: command?.country ?? '', region: '' };
+  }
+
+  private readonly notables = new Notables(() => this.workshop.book);
+
+  /** What one has to know of a holding: from the steps behind it, what was said of its batch, the papers of a lot. */
+  marks(holdingId: string): Mark[] {
+    const { book, batches, lots } = this.workshop;
+    const { batchId, kind } = book.holding(holdingId);
+    const batch = batchId === null ? undefined : batches.get(batchId);
+    // Of the batch only what is said of all of it: its other pours are other goods.
+    const spoken = batch
+      ? this.stepsOfBatch(batch.id).filter((step) => step.kind === 'reading' || step.kind === 'taste')
+      : [];
+    const steps = [...new Set([...this.notables.behind(holdingId), ...spoken])];
+    const found = steps.length > 0 ? marksOf(steps.sort(inOrder), batch?.targetMicron ?? null) : [];
+    return kind === 'lot' && lots.has(holdingId) ? [...this.lotMarks(holdingId), ...found] : found;
+  }
+
+  /** What one has to know of a batch: what holds for any of its goods. */
+  batchMarks(batchId: string): Mark[] {
+    const charges = this.stepsOfBatch(batchId);
+    return marksOf(charges, this.workshop.batches.get(batchId)?.targetMicron ?? null);
+  }
+
+  private lotMarks(lotId: string): Mark[] {
+    const { standing, decision } = this.workshop.standing(lotId);
+    const why = decision?.value.word ?? '';
+    if (standing === 'on hold')
+      return [{ id: 'hold', label: 'on hold', why: why || 'Kept apart until it is released.', stepId: null }];
+    if (standing === 'refused') return [{ id: 'refused', label: 'refused', why, stepId: null }];
+    return decision?.value.action === 'allowance' ? [{ id: 'claim', label: 'on claim', why, stepId: null }] : [];
   }
 
   lotsIn(
     holdingId: string,
   ): { id: string; code: string; producer: string; country: string; region: string; share: number }[] {
     return this.cocoa(holdingId).lots.map(({ lotId, share }) => {
-      const facts = this.workshop.lots.get(lotId);
-      return {
-        id: lotId,
-        code: this.workshop.book.holding(lotId).code,
-        producer: facts?.producer ?? '',
-        country: facts?.country ?? '',
-        region: facts?.region ?? '',
-        share,
-      };
+      const { producer, country, region } = this.papers(lotId);
+      return { id: lotId, code: this.workshop.book.holding(lotId).code, producer, country, region, share };
     });
   }
 
@@ -87,6 +131,8 @@ export class Views {
       perPieceMilli: valuation.perPieceMilli(holdingId),
       family: this.family(holdingId),
       lots: this.lotsIn(holdingId).map(({ code, share }) => ({ code, share })),
+      allergens: this.cocoa(holdingId).allergens,
+      marks: this.marks(holdingId),
     };
   }
 
@@ -102,7 +148,7 @@ export class Views {
     const cost = book.isCurrent(step) ? valuation.costs.get(step.id) : undefined;
     const sum = (pick: (p: Posting) => boolean): number =>
       step.postings.reduce((total, p) => (pick(p) ? total + p.massMg : total), 0);
-    const { order: _order, slots: _slots, money, postings, batchId, ...rest } = step;
+    const { order: _order, slots: _slots, money, postings, batchId, overrides = [], ...rest } = step;
     return {
       ...rest,
       person: this.person(step.personId),
@@ -111,6 +157,7 @@ export class Views {
       supersededBy: book.successorOf(step.id) ?? null,
       inMg: -sum((p) => p.holdingId !== null && p.massMg < 0),
       goodMg: sum((p) => p.holdingId !== null && p.massMg > 0 && book.holding(p.holdingId).kind !== 'husk'),
+      overrides: overrides.map((row) => ({ ...row, person: this.person(row.personId) })),
       lines: postings.map((posting) => this.line(posting)),
       cost: {
         inputsMilli: cost?.inputsMilli ?? 0,

@@ -299,6 +299,16 @@ async function readSteps(db: Database): Promise<Step[]> {
   }
 }
 
+/** How a piece of work ended; undefined while it runs, or where there never was one. */
+export async function findClosedWork(
+  db: Database,
+  id: string,
+): Promise<{ closedAt: number; closedBy: string | null } | undefined> {
+  const { closedAt, closedBy } = t.works;
+  const [row] = await db.select({ closedAt, closedBy }).from(t.works).where(eq(t.works.id, id));
+  return row?.closedAt == null ? undefined : { closedAt: row.closedAt, closedBy: row.closedBy };
+}
+
 /** The first answer given to a write with that key. */
 export async function findAnswer(db: Database, key: string): Promise<typeof t.answers.$inferSelect | undefined> {
   const [answer] = await db.select().from(t.answers).where(eq(t.answers.key, key));

@@ -1,7 +1,8 @@
 import type { BatchView, CostView, LotView, StreamStation, TraceView } from '@wunsch/core/api/types';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
-import { isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
+import type { Part } from '@wunsch/core/composition/composition';
+import { isByProduct, type Batch, type HoldingKind, type Step } from '@wunsch/core/ledger/types';
 import { downstream, fillingShares, greenMg, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
 import { STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import type { Views } from '../ledger/views';
@@ -36,7 +37,7 @@ export function batchView(views: Views, batch: Batch): BatchView {
   const fractions: Fractions = new Map([...forward.steps, ...back]);
   const stream = asStream(views, fractions, forward.holdings);
   const makeUp = valuation.makeUp(batch.id);
-  const inBowl = charges.reduce((sum, step) => sum + bowlIn(step, batch.id), 0);
+  const inBowl = book.entriesOf(batch.id).reduce((sum, { massMg }) => sum + Math.max(0, massMg), 0);
   const bars = views.bars(batch.id);
   const cacaoShare =
     views.cocoa(batch.id).lots.length > 0
@@ -58,24 +59,13 @@ export function batchView(views: Views, batch: Batch): BatchView {
           : standing.every(({ kind }) => kind === 'packed' || kind === 'seconds')
             ? 'bars'
             : 'in progress',
-    startedAt: charges[0]?.at ?? 0,
+    marks: views.batchMarks(batch.id),
+    goods: goodsOf(views, batch.id, forward.holdings.keys()),
+    startedAt: book.entriesOf(batch.id)[0]?.at ?? 0,
     emptiedAt: emptying?.at ?? null,
     bowlMg,
-    cocoa: views.cocoa(batch.id),
     origin: views.origin(batch.id),
-    composition: [...makeUp]
-      .map(([rootId, share]) => {
-        const { code, name, kind } = book.holding(rootId);
-        return {
-          rootId,
-          code,
-          name,
-          kind: kind === 'lot' ? ('cacao' as const) : ('ingredient' as const),
-          mg: Math.round(share * inBowl),
-          share,
-        };
-      })
-      .sort((a, b) => b.share - a.share),
+    chargedMg: inBowl,
     stream,
     yields: stream
       .filter(({ inMg, goodMg }) => inMg > 0 && goodMg > 0)
@@ -99,11 +89,38 @@ export function batchView(views: Views, batch: Batch): BatchView {
   };
 }
 
+/** Kinds of goods that come out of a bowl, the latest last. */
+const FROM_A_BOWL: readonly HoldingKind[] = ['mass', 'block', 'remelt', 'tempered', 'seconds', 'bars', 'packed'];
+/** Shares closer than this are the same goods, whatever rounding did. */
+const SAME = 1e-6;
+
+/** What a batch's goods are: in the bowl, and wherever something joined or went later. */
+function goodsOf(views: Views, batchId: string, ids: Iterable<string>): BatchView['goods'] {
+  const { book } = views.workshop;
+  const own = [...ids].filter(
+    (id) => FROM_A_BOWL.includes(book.holding(id).kind) && book.holding(id).batchId === batchId,
+  );
+  const order = (id: string): number => FROM_A_BOWL.indexOf(book.holding(id).kind);
+  const rows: BatchView['goods'] = [];
+  for (const id of [...new Set([batchId, ...own])].sort((a, b) => order(a) - order(b))) {
+    const { code, kind } = book.holding(id);
+    const here = views.cocoa(id);
+    const like = rows.find(({ composition }) => alike(composition.parts, here.parts));
+    if (!like) rows.push({ codes: [code], what: kind, composition: views.composition(id) });
+    else {
+      like.codes.push(code);
+      like.what = kind;
+    }
+  }
+  return rows;
+}
+
+const alike = (a: readonly Part[], b: readonly Part[]): boolean =>
+  a.length === b.length &&
+  a.every(({ rootId, share }) => b.some((other) => other.rootId === rootId && Math.abs(other.share - share) < SAME));
+
 /** To a tenth: shares of bars are no whole numbers, and binary fractions no news. */
 export const tenth = (value: number): number => Math.round(value * 10) / 10;
-
-const bowlIn = (step: Step, batchId: string): number =>
-  step.postings.reduce((sum, p) => (p.holdingId === batchId && p.massMg > 0 ? sum + p.massMg : sum), 0);
 
 function costView(views: Views, batchId: string, fractions: Fractions, holdings: Fractions): CostView {
   const { book, valuation } = views.workshop;
@@ -251,7 +268,8 @@ export function traceView(views: Views, code: string): TraceView {
     return receipt ? (back.get(receipt.stepId) ?? 0) * greenMg(book, lotId) : 0;
   };
   return {
-    subject: { code: holding.code, name: holding.name, kind: holding.kind },
+    subject: { code: holding.code, name: holding.name, kind: holding.kind, marks: views.marks(holding.id) },
+    composition: makeUp.size > 0 && holding.kind !== 'packaging' ? views.composition(holding.id) : null,
     back: {
       lots: [...cacao].map(([id, share]) => {
         const facts = lots.get(id);
@@ -297,7 +315,16 @@ export function traceView(views: Views, code: string): TraceView {
         )
         .map(([id, share]) => {
           const { code: own, name, kind, place } = book.holding(id);
-          return { code: own, name, kind, place, share, ...book.balance(id) };
+          return {
+            code: own,
+            name,
+            kind,
+            place,
+            share,
+            ...book.balance(id),
+            allergens: views.cocoa(id).allergens,
+            marks: views.marks(id),
+          };
         }),
       sales: [...forward.steps.keys()].flatMap((stepId) => {
         const step = book.steps.get(stepId);

@@ -47,6 +47,10 @@ export abstract class Lists {
     return at;
   }
 
+  checkPerson(personId: string): void {
+    this.checkHead({ personId, machineId: null });
+  }
+
   protected checkHead(head: { personId: string; machineId: string | null }): void {
     if (!this.people.has(head.personId)) {
       throw new DomainError('workshop/unknown-person', 'Choose who is at the bench.', [

@@ -2,7 +2,8 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import type { WorkshopView } from '@wunsch/core/api/types';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { newMachine, newMaterial, newPerson, newRoute, settings } from '@wunsch/core/workshop/schemas';
+import { carriedOver } from '@wunsch/core/composition/carry-over';
+import { newCleaning, newMachine, newMaterial, newPerson, newRoute, settings } from '@wunsch/core/workshop/schemas';
 import { changeRates } from '@wunsch/core/money/rates';
 import { dayText } from '@wunsch/core/units/zone';
 import { param } from '../ledger/plugin';
@@ -74,6 +75,56 @@ export function workshopRoutes(router: Router): void {
     workshop.putMaterial(material);
     return material;
   });
+  router.write(
+    'PUT',
+    '/api/workshop/materials/:id',
+    'Change an ingredient or packaging',
+    newMaterial,
+    (body, request) => {
+      const material = { ...known(workshop.materials, param(request.params, 'id')), ...body };
+      workshop.putMaterial(material);
+      workshop.compositions.forget();
+      return material;
+    },
+  );
+  router.write(
+    'POST',
+    '/api/workshop/machines/:id/cleanings',
+    'Record a cleaning that takes allergens away',
+    newCleaning,
+    (body, request) => {
+      const machine = known(workshop.machines, param(request.params, 'id'));
+      workshop.checkPerson(body.personId);
+      const cleanings = [
+        ...(machine.cleanings ?? []),
+        { at: workshop.timeOf(body), personId: body.personId, how: body.how },
+      ];
+      const cleaned = { ...machine, cleanings: cleanings.sort((a, b) => a.at - b.at) };
+      workshop.putMachine(cleaned);
+      return cleaned;
+    },
+  );
+  router.read(
+    '/api/workshop/machines/:id/allergens',
+    'What a machine saw since it was last cleaned of allergens',
+    (request) => {
+      const machine = known(workshop.machines, param(request.params, 'id'));
+      const now = workshop.now() + 1;
+      return {
+        carries: carriedOver(
+          machine.name,
+          workshop.compositions.machineUses(machine.id, now),
+          machine.cleanings ?? [],
+          now,
+          [],
+        ),
+        cleanings: (machine.cleanings ?? []).map((row) => ({
+          ...row,
+          person: workshop.people.get(row.personId)?.name ?? '',
+        })),
+      };
+    },
+  );
   router.write('POST', '/api/workshop/routes', 'Add a route', newRoute, (body) => {
     const route = { ...body, id: nanoid(10) };
     workshop.putRoute(route);

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Book } from '@wunsch/core/ledger/book';
 import type { Command } from '@wunsch/core/ledger/commands';
-import { planStep } from '@wunsch/core/ledger/plan';
+import { planStep } from '@wunsch/core/stations';
 import type { HoldingFacts, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import { cannotFollow, consequences, type Consequence, type Revision } from '@wunsch/core/ledger/revision';
 import type { Holding, Step } from '@wunsch/core/ledger/types';

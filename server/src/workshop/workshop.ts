@@ -4,10 +4,11 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { Book, type Position } from '@wunsch/core/ledger/book';
 import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands';
 import { hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
-import { planStep } from '@wunsch/core/ledger/plan';
+import { gatesOf, planStep } from '@wunsch/core/stations';
+import { passGates, type Asked, type GateContext } from '@wunsch/core/gates/gate';
 import { cannotFollow, Revision } from '@wunsch/core/ledger/revision';
 import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
-import type { Step, StepKind } from '@wunsch/core/ledger/types';
+import type { Override, Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { ratesAt } from '@wunsch/core/money/rates';
 import { milliFromMajor } from '@wunsch/core/units/money';
@@ -21,6 +22,7 @@ import type { Database } from '../store/database';
 import {
   clear,
   findAnswer,
+  findClosedWork,
   noChanges,
   read,
   readCurve,
@@ -31,6 +33,7 @@ import {
   type CurveRow,
 } from '../store/records';
 import type { answers } from '../store/schema';
+import { Compositions } from './compositions';
 import { Lists } from './lists';
 import { Revisions, type Entering, type Reached } from './revisions';
 import { takeForWork } from './works';
@@ -66,6 +69,7 @@ export class Workshop extends Lists {
     (old, on) => this.context(old, old, old.machineId, on),
   );
   private worth: Valuation | null = null;
+  readonly compositions = new Compositions(this);
   private readonly listeners = new Set<(version: number) => void>();
   /** What was logged of a live roast so far; set by who logs it. */
   roastCurve: ((work: Work) => CurveRow | null) | null = null;
@@ -267,10 +271,13 @@ export class Workshop extends Lists {
     if (!old && hasSources(command)) this.checkBeans(command.sources, command.kind);
     const seq = this.seq + 1;
     const order = old?.order ?? seq;
+    const begun = finishing === undefined ? undefined : this.works.get(finishing)?.overrides;
     const counters = new Map(this.counters);
     try {
       const plan = planStep(command, this.context({ at, order }, old, head.machineId));
-      const step = this.stepFrom(plan, command, head, at, seq, order, correction);
+      const gates = gatesOf(command, this.gateContext({ at, order }));
+      const overrides = passGates(gates, head.overrides ?? [], head.personId, old?.overrides ?? begun);
+      const step = this.stepFrom(plan, command, head, at, seq, order, correction, overrides);
       const first = { step, plan };
       const later = this.withHoldings([plan], () => this.revisions.following(step, along));
       this.enter([first, ...later], finishing);
@@ -307,6 +314,24 @@ export class Workshop extends Lists {
     } finally {
       this.counters = counters;
     }
+  }
+
+  /** What the stations may look at to say stop. */
+  private gateContext(moment: Position): GateContext {
+    return {
+      ...moment,
+      book: this.book,
+      lots: this.lots,
+      settings: this.settings,
+      route: (id) => (id === null ? undefined : this.routes.get(id)),
+      batch: (id) => this.batches.get(id),
+      composition: (id) => this.compositions.of(id),
+      keeps: new Map(
+        [...this.materials.values()].flatMap(({ name, keepsMonths }) =>
+          keepsMonths == null ? [] : [[name, keepsMonths]],
+        ),
+      ),
+    };
   }
 
   private refusalOf(steps: readonly Step[], plans: readonly StepPlan[]): DomainError | null {
@@ -348,6 +373,7 @@ export class Workshop extends Lists {
     seq: number,
     order: number,
     correction?: Correction,
+    overrides: Override[] = [],
   ): Step {
     const rates = ratesAt(this.settings, at);
     return {
@@ -376,6 +402,7 @@ export class Workshop extends Lists {
         ...(plan.takingsMilli ? { takingsMilli: plan.takingsMilli } : {}),
       },
       postings: plan.postings,
+      ...(overrides.length > 0 ? { overrides } : {}),
     };
   }
 
@@ -485,6 +512,9 @@ export class Workshop extends Lists {
     if (kind !== undefined) this.checkBeans(entry.sources, kind);
     const startedAt = this.timeOf(entry);
     const sources = takeForWork(this.book, entry.sources, startedAt, this.reserved());
+    const asked = { kind, sources: entry.sources, begins: true } as Asked;
+    const gates = gatesOf(asked, this.gateContext({ at: startedAt, order: this.seq + 1 }));
+    const overrides = passGates(gates, entry.overrides ?? [], entry.personId);
     const work: Work = {
       id: nanoid(12),
       station: entry.station,
@@ -497,6 +527,7 @@ export class Workshop extends Lists {
       pausedAt: null,
       pausedMs: 0,
       sacks: entry.sacks ?? [],
+      ...(overrides.length > 0 ? { overrides } : {}),
       ...(entry.roast && entry.station === 'roast'
         ? { roast: beginRoast(entry.roast, this.roastSpeed(entry.roast), nanoid(14)) }
         : {}),
@@ -592,6 +623,10 @@ export class Workshop extends Lists {
     const { curve: _, ...meta } = row;
     this.roasts.addCurve(meta);
     return writeCurve(this.db, row).then(this.sync);
+  }
+
+  closedWork(workId: string): ReturnType<typeof findClosedWork> {
+    return findClosedWork(this.db, workId);
   }
 
   answerFor(key: string): ReturnType<typeof findAnswer> {

@@ -5,6 +5,7 @@ import { Link, Outlet, useLocation } from 'react-router';
 import type { FloorView, WorkshopView } from '@wunsch/core/api/types';
 import { refresh, useApi } from '../parts/api';
 import { Loading, Refusal } from '../parts/pieces';
+import { setDecimalMark } from '../parts/number';
 import { HereContext, useHere } from '../parts/workshop';
 import { FloorStream } from '../stream/FloorStream';
 import { DueLine } from './DueLine';
@@ -38,6 +39,7 @@ export function Frame() {
     setPersonId(id);
   }, []);
   const view = workshop.data;
+  if (view) setDecimalMark(view.settings.decimalMark);
   const known = view?.people.some(({ id, active }) => id === personId && active) ?? false;
   const here = useMemo(
     () => (view ? { view, personId: known ? personId : null, choosePerson } : null),

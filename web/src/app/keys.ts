@@ -21,6 +21,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['N', 'Night and day'],
   ['Enter', 'On to the next field'],
   ['Ctrl Enter', 'Save what is on the bench'],
+  ['Alt T, Alt A, Alt U', 'Tare, add the weighing, the other unit'],
   ['?', 'These keys'],
 ];
 
@@ -30,7 +31,7 @@ const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
-/** Keys that work anywhere but in a field or an open dialog. */
+/** Keys that work anywhere but in a field, an open dialog, or while an entry is begun: then they are the entry's. */
 export function useKeys(acts: Acts): void {
   const navigate = useNavigate();
   const latest = useRef(acts);
@@ -49,7 +50,7 @@ export function useKeys(acts: Acts): void {
         event.metaKey ||
         event.altKey ||
         isTyping(event.target) ||
-        document.querySelector('[role=dialog]')
+        document.querySelector('[role=dialog], form[data-begun=true]')
       )
         return;
       const station = /^\d$/.test(event.key) ? STATIONS[(Number(event.key) + 9) % 10] : undefined;

@@ -8,7 +8,7 @@ import { FilePick } from '../parts/FilePick';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
-import { RouteChoice } from '../bench/GrindBench';
+import { RouteChoice } from '../grind/GrindBench';
 
 const UNITS: readonly WeightUnit[] = ['kg', 'g', 'lb', 't'];
 

@@ -5,9 +5,9 @@ import { send, useApi } from '../parts/api';
 import { Chips } from '../parts/fields';
 import { Loading } from '../parts/pieces';
 import { useHere } from '../parts/workshop';
-import type { Fields } from '../bench/entry';
-import { RouteChoice } from '../bench/GrindBench';
-import { StepForm, type Saved } from '../bench/StepForm';
+import type { Fields } from '../entry/entry';
+import { RouteChoice } from '../grind/GrindBench';
+import { StepForm, type Saved } from '../entry/StepForm';
 
 type What = 'beans' | 'sample' | 'nibs' | 'wet';
 const WHAT: readonly (readonly [What, string])[] = [

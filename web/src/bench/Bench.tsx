@@ -12,11 +12,11 @@ import { Cooling } from '../roast/Cooling';
 import { RoastBench } from '../roast/RoastBench';
 import { SortBench } from '../sort/SortBench';
 import { CAUTIONS, routeCautions } from './cautions';
-import { GrindBench } from './GrindBench';
+import { GrindBench } from '../grind/GrindBench';
 import { PackBench, RestBench, TasteBench } from './ShelfBenches';
-import { SavedHere, SavedNote, type SavedEntry } from './SavedNote';
+import { SavedHere, SavedNote, type SavedEntry } from '../entry/SavedNote';
 import { WinnowBench } from '../winnow/WinnowBench';
-import { WorkBench } from './WorkBench';
+import { WorkBench } from '../entry/WorkBench';
 
 const YieldChart = lazy(() => import('../charts/YieldChart'));
 

@@ -4,8 +4,8 @@ import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import { useNow } from '../app/DueLine';
 import { Code, Empty, Figure, Section } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
-import { readNumber } from './entry';
-import { StepForm } from './StepForm';
+import { readNumber } from '../entry/entry';
+import { StepForm } from '../entry/StepForm';
 
 const DAY_MS = 86_400_000;
 

@@ -32,6 +32,11 @@ function load<T>(id: string): Kept<T> | null {
   }
 }
 
+/** What was typed in a form and not saved; null where nothing was. */
+export const draftOf = <T>(id: string): T | null => load<T>(id)?.value ?? null;
+
+export const dropDraft = (id: string): void => localStorage.removeItem(name(id));
+
 /** Whether something was typed and not saved: a form that is not shown at first opens on it again. */
 export const hasDraft = (id: string): boolean => load(id) !== null;
 

@@ -1,10 +1,22 @@
-/** A number as people type it: comma or point; null when it is empty or not a number. */
-export function readNumber(text: string): number | null {
-  const clean = text.trim().replace(/\s/g, '').replace(',', '.');
-  if (clean === '' || !/^-?\d*\.?\d+$|^-?\d+\.$/.test(clean)) return null;
-  const value = Number(clean);
-  return Number.isFinite(value) ? value : null;
-}
+import { parseMass, type MassUnit } from '@wunsch/core/units/mass';
+import { parseNumber, writeNumber, type DecimalMark } from '@wunsch/core/units/number';
+
+/** How the workshop writes decimals. One workshop a page, so it is kept here and set when the settings arrive. */
+let mark: DecimalMark = '.';
+
+export const setDecimalMark = (next: DecimalMark): void => {
+  mark = next;
+};
+export const decimalMark = (): DecimalMark => mark;
+
+/** A number as this workshop's people type it; null when it is empty or not a number. */
+export const readNumber = (text: string): number | null => parseNumber(text, mark);
+
+/** A weight as they type it, in grams; with its own unit or in the one given. */
+export const readMass = (text: string, unit: MassUnit): number | null => parseMass(text, unit, mark);
+
+/** A number to stand in a field. */
+export const typedNumber = (value: number): string => writeNumber(value, mark);
 
 /**
  * Several figures typed side by side: what they say, and which cannot be read. Empty ones are null.

@@ -6,7 +6,8 @@ import type { YieldJudgement } from '@wunsch/core/ledger/yields';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { ApiError } from './api';
 import { StationIcon } from './icons';
-import { useShow } from './workshop';
+import { Marks } from './marks';
+import { count, useShow } from './workshop';
 
 export const KIND_NAMES: Record<HoldingKind, string> = {
   lot: 'lot',
@@ -41,6 +42,7 @@ export const STEP_NAMES: Record<StepKind, string> = {
   taste: 'Tasted',
   remelt: 'Sent to remelt',
   sell: 'Sold',
+  open: 'Opening stock',
   adjust: 'Counted',
   reading: 'Reading',
 };
@@ -147,36 +149,59 @@ export function Caution({ children }: { children: ReactNode }) {
   );
 }
 
-const PATH_WORDS: [RegExp, string][] = [
-  [/^command\./, ''],
-  [/G$/, ''],
-  [/C$/, ''],
-  [/\.(\d+)\./, ' $1 '],
-  [/([a-z])([A-Z])/g, '$1 $2'],
-];
-
-/** A refusal in words: what happened, what was kept, what to do. */
-export function Refusal({ error, kept = true }: { error: unknown; kept?: boolean }) {
+/**
+ * A refusal in words: what happened, what was kept, what to do; with links to the steps that stand in the way.
+ *
+ * @param placed whether a word about a field stands beside that field already
+ */
+export function Refusal({
+  error,
+  kept = true,
+  placed,
+}: {
+  error: unknown;
+  kept?: boolean;
+  placed?: ReadonlySet<string>;
+}) {
   if (error === null || error === undefined) return null;
   const problem = error instanceof ApiError ? error.problem : null;
+  const others = (problem?.errors ?? []).filter(
+    ({ path, message }) => !isPlaced(path, placed) && !(problem?.detail ?? '').includes(message),
+  );
+  const steps = (problem?.facts?.['stepIds'] ?? []) as string[];
   return (
     <div role="alert" className="mt-4 rounded-md bg-crimson-wash px-4 py-3">
       <p className="font-semibold">
         {problem?.detail ?? (error instanceof Error ? error.message : 'That did not work.')}
       </p>
-      {problem && problem.errors.length > 0 && (
+      {others.length > 0 && (
         <ul className="mt-1 text-sm">
-          {problem.errors.map(({ path, message }) => (
+          {others.map(({ path, label, message }) => (
             <li key={path + message}>
-              {PATH_WORDS.reduce((text, [from, to]) => text.replace(from, to), path).toLowerCase()} {message}
+              {label} {message}
             </li>
           ))}
         </ul>
+      )}
+      {steps.length > 0 && (
+        <p className="mt-1 flex flex-wrap gap-x-4">
+          {steps.slice(-4).map((id, index) => (
+            <Link key={id} className="link inline-flex min-h-11 items-center" to={`/step/${id}`}>
+              {steps.length === 1 ? 'Open the step that stands in the way' : `Step ${index + 1} in the way`}
+            </Link>
+          ))}
+        </p>
       )}
       {kept && <p className="mt-1 text-sm text-soft">Nothing was saved; what you typed is still here.</p>}
     </div>
   );
 }
+
+/** Whether the field that a path is about has its word beside it. */
+const isPlaced = (path: string, placed: ReadonlySet<string> | undefined): boolean => {
+  const name = path.replace(/^command\./, '').split('.')[0] ?? '';
+  return placed !== undefined && placed.size > 0 && (placed.has(name) || /^(sources|rejects|batch|at)\b/.test(name));
+};
 
 export function Loading({ error }: { error?: unknown }) {
   if (error !== undefined) return <Refusal error={error} kept={false} />;
@@ -289,7 +314,10 @@ export function Log({ steps, station = true }: { steps: readonly StepView[]; sta
 /** One thing that is there: code, what it is, how much. */
 export function HoldingRow({ holding, children }: { holding: HoldingView; children?: ReactNode }) {
   const show = useShow();
-  const amount = holding.pieces > 0 ? `${holding.pieces} pieces` : show.mass(holding.massMg);
+  const amount =
+    holding.pieces > 0
+      ? `${count(holding.pieces)} ${holding.pieces === 1 ? 'piece' : 'pieces'}`
+      : show.mass(holding.massMg);
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
       <Code code={holding.code} kind={holding.kind} />
@@ -300,6 +328,7 @@ export function HoldingRow({ holding, children }: { holding: HoldingView; childr
           {holding.place !== 'store' && holding.place !== 'pantry' && `, at ${STATION_NAMES[holding.place]}`}, since{' '}
           {show.day(holding.since)}
         </span>
+        <Marks marks={holding.marks} allergens={holding.allergens} />
       </span>
       <span className="figure text-lg">{amount}</span>
       {children}

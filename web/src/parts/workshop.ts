@@ -1,6 +1,7 @@
 import { createContext, useContext } from 'react';
 import type { WorkshopView } from '@wunsch/core/api/types';
-import { formatMass, gramsFrom, gramsTo } from '@wunsch/core/units/mass';
+import { formatMass, gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
+import { formatNumber } from '@wunsch/core/units/number';
 import { formatMoney } from '@wunsch/core/units/money';
 import { clockText, instantOf } from '@wunsch/core/units/zone';
 import { celsiusFrom, celsiusTo, formatTemperature } from '@wunsch/core/units/temperature';
@@ -40,8 +41,15 @@ export interface Show {
   heavyFromGrams: (grams: number) => number;
 }
 
-/** Figures as this workshop wants them: units, currency, time zone. */
-export function useShow(): Show {
+/** The one unit in which a screen shows and takes weights, chosen by the largest on it; null: each by its size. */
+export const MassUnitHere = createContext<MassUnit | null>(null);
+
+/** How many of something: `4 246`. */
+export const count = (value: number): string => formatNumber(value);
+
+/** Figures as this workshop wants them: units, currency, time zone. @param unit of masses, where the screen has none */
+export function useShow(unit?: MassUnit): Show {
+  const screen = useContext(MassUnitHere);
   const { settings } = useHere().view;
   const { timeZone, massSystem, temperatureUnit, currency } = settings;
   const format = (options: Intl.DateTimeFormatOptions) => {
@@ -56,7 +64,7 @@ export function useShow(): Show {
     heavy,
     gramsFromHeavy: (value) => gramsFrom(value, heavy),
     heavyFromGrams: (grams) => gramsTo(grams, heavy),
-    mass: (mg) => formatMass(mg, massSystem),
+    mass: (mg) => formatMass(mg, massSystem, unit ?? screen ?? undefined),
     money: (milli) => formatMoney(milli, currency),
     temp: (c) => formatTemperature(c, temperatureUnit),
     tempIn: (value) => celsiusFrom(value, temperatureUnit),

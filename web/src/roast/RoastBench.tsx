@@ -3,9 +3,10 @@ import { Link, useNavigate } from 'react-router';
 import type { BenchView } from '@wunsch/core/api/types';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { untilWords, useNow } from '../app/DueLine';
-import { StepForm } from '../bench/StepForm';
-import { FinishWork, PARTS, VERBS } from '../bench/WorkBench';
-import { useChosenWork, WorkChips } from '../bench/WorkChips';
+import { GoneWork } from '../entry/GoneWork';
+import { StepForm } from '../entry/StepForm';
+import { FinishWork, PARTS, VERBS } from '../entry/WorkBench';
+import { useChosenWork, WorkChips } from '../entry/WorkChips';
 import { hasDraft } from '../parts/draft';
 import { Empty, Section } from '../parts/pieces';
 import { span, useShow } from '../parts/workshop';
@@ -23,7 +24,7 @@ export function RoastBench({ view }: { view: BenchView }) {
   const now = useNow();
   const navigate = useNavigate();
   const [oneGo, setOneGo] = useState(() => hasDraft('once.roast'));
-  const { work, select, done } = useChosenWork(view.works);
+  const { work, gone, select, done } = useChosenWork(view.works);
   const loads = useLoads(SHOWN);
   const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
   const verbs = VERBS['roast'] ?? { start: '', finish: '', oneGo: '' };
@@ -61,7 +62,9 @@ export function RoastBench({ view }: { view: BenchView }) {
           ]}
         />
       )}
-      {work?.live ? (
+      {gone !== undefined ? (
+        <GoneWork key={gone} workId={gone} onDone={done} />
+      ) : work?.live ? (
         <LiveRoast key={work.id} work={work} onDone={done} onSaved={judged} />
       ) : work ? (
         <FinishWork key={work.id} work={work} kind="roast" submit={verbs.finish} extras={undefined} onDone={done} />

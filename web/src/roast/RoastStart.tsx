@@ -4,7 +4,7 @@ import type { HoldingView, WorkView } from '@wunsch/core/api/types';
 import { checkProgram, layerOf } from '@wunsch/core/roast/program';
 import type { StartRoast } from '@wunsch/core/roast/records';
 import { PROBES, type Probe } from '@wunsch/core/workshop/roasting-words';
-import { StepForm, type Outgoing } from '../bench/StepForm';
+import { StepForm, type Outgoing } from '../entry/StepForm';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Chips, NumberBox } from '../parts/fields';

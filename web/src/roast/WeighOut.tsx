@@ -1,7 +1,7 @@
 import type { WorkView } from '@wunsch/core/api/types';
 import { clock } from '@wunsch/core/roast/words';
-import { StepForm } from '../bench/StepForm';
-import { PARTS } from '../bench/WorkBench';
+import { StepForm } from '../entry/StepForm';
+import { PARTS } from '../entry/WorkBench';
 import { useHere } from '../parts/workshop';
 import type { Live } from './useLive';
 

@@ -4,10 +4,11 @@ import type { SortView } from '@wunsch/core/api/beans';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { workedMs } from '@wunsch/core/workshop/work';
 import { useNow } from '../app/DueLine';
-import { readFields } from '../bench/entry';
-import { StepForm } from '../bench/StepForm';
-import { PARTS } from '../bench/WorkBench';
-import { useChosenWork, WorkChips } from '../bench/WorkChips';
+import { readFields } from '../entry/entry';
+import { GoneWork } from '../entry/GoneWork';
+import { StepForm } from '../entry/StepForm';
+import { PARTS } from '../entry/WorkBench';
+import { useChosenWork, WorkChips } from '../entry/WorkChips';
 import { send, useApi } from '../parts/api';
 import { hasDraft } from '../parts/draft';
 import { Empty, Refusal, Section } from '../parts/pieces';
@@ -20,7 +21,7 @@ import { SortStart } from './SortStart';
 export function SortBench({ view }: { view: BenchView }) {
   const show = useShow();
   const now = useNow();
-  const { work, select, done } = useChosenWork(view.works);
+  const { work, gone, select, done } = useChosenWork(view.works);
   const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
   return (
     <div>
@@ -37,7 +38,9 @@ export function SortBench({ view }: { view: BenchView }) {
           `${show.mass(row.massMg)}, ${clock(workedMs(row, now))}${row.pausedAt === null ? '' : ', paused'}`,
         ]}
       />
-      {work ? (
+      {gone !== undefined ? (
+        <GoneWork key={gone} workId={gone} onDone={done} />
+      ) : work ? (
         <Session key={work.id} work={work} onDone={done} />
       ) : candidates.length === 0 ? (
         <Empty title="Nothing waits to be sorted.">Lots that were taken in show here, the oldest first.</Empty>

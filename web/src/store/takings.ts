@@ -1,5 +1,5 @@
 import type { HoldingView } from '@wunsch/core/api/types';
-import type { FieldSpec, Fields } from '../bench/entry';
+import type { FieldSpec, Fields } from '../entry/entry';
 import { readNumber } from '../parts/number';
 
 /** What a kind of goods last fetched, major units: a piece, or a kilogram of what is weighed. */

@@ -1,10 +1,13 @@
 import { Link, useParams } from 'react-router';
 import type { BatchView } from '@wunsch/core/api/types';
+import type { HoldingKind } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
-import { Code, Figure, HoldingRow, Loading, Log, Section } from '../parts/pieces';
-import { span, useShow } from '../parts/workshop';
+import { Figure, HoldingRow, KIND_NAMES, Loading, Log, Section } from '../parts/pieces';
+import { cocoaNote, CompositionTable } from '../parts/Composition';
+import { MarkList } from '../parts/marks';
+import { count, span, useShow } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
 
 /** One batch from sacks to bars. */
@@ -15,8 +18,11 @@ export function BatchPage() {
   const now = useNow();
   const view = answer.data;
   if (!view) return <Loading error={answer.error} />;
-  const { batch, cocoa, cost, bars } = view;
-  const off = batch.cocoaTargetPct === null ? null : cocoa.cocoaPct - batch.cocoaTargetPct;
+  const { batch, cost, bars, goods } = view;
+  const last = goods.at(-1);
+  if (!last) return <Loading />;
+  const { composition } = last;
+  const off = batch.cocoaTargetPct === null ? null : composition.cocoaPct - batch.cocoaTargetPct;
   const score =
     view.tastings.length > 0 ? view.tastings.reduce((sum, row) => sum + row.score, 0) / view.tastings.length : null;
   return (
@@ -32,13 +38,15 @@ export function BatchPage() {
       <p className={`mt-1 text-lg ${view.origin.kind === 'blend' ? 'font-semibold text-crimson' : 'text-soft'}`}>
         {view.origin.sentence}
       </p>
+      <MarkList marks={view.marks} />
       <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-5 sm:grid-cols-3 lg:grid-cols-5">
         <Figure
-          label="Cocoa"
-          value={`${cocoa.cocoaPct.toFixed(1)} %`}
+          label={goods.length > 1 ? `Cocoa, ${GOODS_WORDS[last.what] ?? KIND_NAMES[last.what]}` : 'Cocoa'}
+          value={`${composition.cocoaPct.toFixed(1)} %`}
           note={
             <>
-              {cocoa.withoutButterPct.toFixed(1)} % without added butter
+              {cocoaNote(composition)}
+              {goods.length > 1 && `; ${goods[0]?.composition.cocoaPct.toFixed(1)} % in the bowl`}
               {off !== null && Math.abs(off) >= 0.5 && (
                 <strong className="block text-crimson">
                   {Math.abs(off).toFixed(1)} points {off > 0 ? 'over' : 'under'} the {batch.cocoaTargetPct} % meant
@@ -49,8 +57,8 @@ export function BatchPage() {
         />
         <Figure
           label="Bars"
-          value={bars.made.toLocaleString('en-GB')}
-          note={bars.made > 0 ? `${bars.standing} here, ${bars.sold} sold` : 'none yet'}
+          value={count(bars.made)}
+          note={bars.made > 0 ? `${count(bars.standing)} here, ${count(bars.sold)} sold` : 'none yet'}
         />
         <Figure
           label="Bean to bar"
@@ -90,33 +98,21 @@ export function BatchPage() {
       </Section>
       <div className="mt-8 grid gap-10 lg:grid-cols-[minmax(0,1fr)_24rem]">
         <div>
-          <Section title="What is in it">
-            <table className="w-full text-left">
-              <thead className="label">
-                <tr>
-                  <th className="py-1 font-normal">Code</th>
-                  <th className="font-normal">What</th>
-                  <th className="text-right font-normal">Weight</th>
-                  <th className="text-right font-normal">Share</th>
-                </tr>
-              </thead>
-              <tbody className="rows">
-                {view.composition.map((row) => (
-                  <tr key={row.rootId} className="border-t border-rule">
-                    <td className="py-2">
-                      <Code code={row.code} kind={row.kind === 'cacao' ? 'lot' : 'ingredient'} />
-                    </td>
-                    <td>{row.name}</td>
-                    <td className="text-right">{show.mass(row.mg)}</td>
-                    <td className="text-right">{show.percent(row.share)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            {cocoa.allergens.length > 0 && (
-              <p className="mt-2 text-sm font-semibold">Allergens in it: {cocoa.allergens.join(', ')}.</p>
-            )}
-          </Section>
+          {goods.map(({ codes, what, composition: made }, index) => (
+            <Section
+              key={codes[0]}
+              title={
+                goods.length === 1
+                  ? 'What is in it'
+                  : index === 0
+                    ? 'What is in the bowl'
+                    : `What is in ${GOODS_WORDS[what] ?? KIND_NAMES[what]}`
+              }
+              aside={index === 0 ? undefined : codes.slice(0, 6).join(', ')}
+            >
+              <CompositionTable composition={made} totalMg={index === 0 ? view.chargedMg : undefined} />
+            </Section>
+          ))}
           {view.standing.length > 0 && (
             <Section title="Standing now">
               <ul className="rows">
@@ -183,6 +179,15 @@ export function BatchPage() {
     </>
   );
 }
+
+/** What goods are called in a sentence. */
+const GOODS_WORDS: Partial<Record<HoldingKind, string>> = {
+  mass: 'the mass',
+  block: 'the blocks',
+  tempered: 'the pour',
+  bars: 'the bars',
+  packed: 'the packed bars',
+};
 
 const STATE_WORDS: Record<BatchView['state'], string> = {
   grinding: 'On the stones',

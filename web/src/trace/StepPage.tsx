@@ -1,13 +1,15 @@
 import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { BenchView, HoldingView, StepView } from '@wunsch/core/api/types';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { WinnowRecord } from '../winnow/WinnowRecord';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
 import { askTakings, SALE_FIELDS, saleOf } from '../store/takings';
-import { fieldsOf, keptG } from '../bench/entry';
-import { StepForm } from '../bench/StepForm';
+import { massUnitFor } from '@wunsch/core/units/mass';
+import { fieldsOf, keptG, METHODS, type Fields } from '../entry/entry';
+import { StepForm, type Entry } from '../entry/StepForm';
+import { draftOf, dropDraft } from '../parts/draft';
 import { concernsLater, LaterSteps } from './LaterSteps';
 import { send, useApi } from '../parts/api';
 import { Code, Loading, Refusal, Section, STEP_NAMES, stepWords, Verdict } from '../parts/pieces';
@@ -24,7 +26,9 @@ export function StepPage() {
   const { id = '' } = useParams();
   const answer = useApi<Versions>(`/api/ledger/steps/${encodeURIComponent(id)}`);
   const show = useShow();
-  const [correcting, setCorrecting] = useState(false);
+  const [query] = useSearchParams();
+  const typed = query.get('typed');
+  const [correcting, setCorrecting] = useState(typed !== null);
   const view = answer.data;
   if (!view) return <Loading error={answer.error} />;
   const { step, versions } = view;
@@ -35,7 +39,7 @@ export function StepPage() {
     [`Labour, ${Math.round(step.minutes)} min`, step.cost.labourMilli],
     [`Energy, ${step.energyKwh.toFixed(2)} kWh`, step.cost.energyMilli],
     ['Husk sold', -step.cost.creditMilli],
-    ['Taken from buyers', step.cost.revenueMilli],
+    ['Paid by buyers', step.cost.revenueMilli],
     ['Lost with nothing to carry it', step.cost.lostMilli],
   ];
   return (
@@ -87,10 +91,12 @@ export function StepPage() {
                 </tbody>
               </table>
             )}
-            {typeof (step.command as { note?: unknown }).note === 'string' &&
-              (step.command as { note: string }).note !== '' && (
-                <p className="mt-3">{(step.command as { note: string }).note}</p>
-              )}
+            <Entered command={step.command as Command} />
+            {step.overrides.map((row) => (
+              <p key={row.gate} className="mt-3 rounded-md bg-crimson-wash px-4 py-2">
+                <strong>{row.sentence}</strong> {row.person} went on: “{row.word}”.
+              </p>
+            ))}
           </Section>
           {step.kind === 'roast' && roastedAs != null && (
             <Link className="link mt-3 inline-flex min-h-11 items-center" to={`/roasting/load/${roastedAs}`}>
@@ -101,7 +107,7 @@ export function StepPage() {
           {!step.withdrawn && (
             <Section title="Correct it" aside="the first version stays readable">
               {correcting ? (
-                <Correct step={step} />
+                <Correct step={step} typed={typed} />
               ) : (
                 <button type="button" className="button" onClick={() => setCorrecting(true)}>
                   Correct or take back
@@ -146,21 +152,62 @@ export function StepPage() {
   );
 }
 
+/** Temperatures, dates and words of an entry that move no grams. */
+function Entered({ command }: { command: Command }) {
+  const show = useShow();
+  const rows: [string, string][] =
+    command.kind === 'temper'
+      ? [
+          ['Method', METHODS.find(({ value }) => value === command.method)?.label ?? command.method],
+          ['Melted out at', show.temp(command.meltC)],
+          ['Cooled to', show.temp(command.coolC)],
+          ['Worked at', show.temp(command.workC)],
+          ['Temper test', TEST_WORDS[command.test]],
+        ]
+      : command.kind === 'pack'
+        ? [
+            ['Code on the label', command.labelCode],
+            ['Best before', command.bestBefore],
+          ]
+        : [];
+  return (
+    <>
+      {rows.length > 0 && (
+        <dl className="mt-3 grid grid-cols-[10rem_1fr] gap-y-1">
+          {rows.map(([name, value]) => (
+            <div key={name} className="contents">
+              <dt className="text-soft">{name}</dt>
+              <dd>{value}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      {'note' in command && command.note !== '' && <p className="mt-3">{command.note}</p>}
+    </>
+  );
+}
+
+const TEST_WORDS = { set: 'set in five minutes', slow: 'set slowly', failed: 'failed', none: 'not tested' } as const;
+
 type Loose = Record<string, unknown> & {
   sources?: { holdingId: string; massG?: number; pieces?: number; takings?: number }[];
 };
 
-function Correct({ step }: { step: StepView }) {
+/** @param typed a draft of somebody who was too late: their figures stand over those that were saved */
+function Correct({ step, typed }: { step: StepView; typed: string | null }) {
   const { view, personId } = useHere();
   const show = useShow();
   const navigate = useNavigate();
   const [reason, setReason] = useState('');
   const [error, setError] = useState<unknown>(null);
   const command = step.command as Loose;
-  const massUnit = view.settings.massSystem === 'metric' ? 'g' : 'oz';
+  const massUnit = massUnitFor(Math.max(step.inMg, step.goodMg), view.settings.massSystem);
   const inputs = step.lines.filter((line) => line.massMg < 0 && line.holdingId !== null);
   const taken = step.kind === 'discharge' || !command.sources ? [] : inputs;
-  const initial = fieldsOf(command, step.kind, massUnit, view.settings.temperatureUnit);
+  const initial: Fields = {
+    ...fieldsOf(command, step.kind, massUnit, view.settings.temperatureUnit),
+    ...(typed === null ? {} : draftOf<Entry>(typed)?.fields),
+  };
   command.sources?.forEach((source) => {
     initial[`take.${source.holdingId}`] =
       source.pieces === undefined ? keptG(source.massG ?? 0, massUnit) : { text: String(source.pieces) };
@@ -186,7 +233,7 @@ function Correct({ step }: { step: StepView }) {
           className="entry"
           value={reason}
           onChange={(event) => setReason(event.target.value)}
-          placeholder="The tray was on the scale"
+          placeholder={typed === null ? 'The tray was on the scale' : 'Two of us weighed it'}
         />
       </label>
       <StepForm
@@ -199,6 +246,7 @@ function Correct({ step }: { step: StepView }) {
         machineId={step.machineId}
         path={`/api/ledger/steps/${step.id}/correct`}
         submit="Save the correction"
+        onSaved={() => typed !== null && dropDraft(typed)}
         refused={(refusal, body) =>
           concernsLater(refusal) && (
             <LaterSteps
@@ -275,5 +323,7 @@ function lineHolding(line: StepView['lines'][number], step: StepView): HoldingVi
     perPieceMilli: 0,
     family: '',
     lots: [],
+    allergens: [],
+    marks: [],
   };
 }

@@ -2,6 +2,8 @@ import { Link, useParams } from 'react-router';
 import type { TraceView } from '@wunsch/core/api/types';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { useApi } from '../parts/api';
+import { Allergens } from '../parts/Composition';
+import { MarkList, Marks } from '../parts/marks';
 import { Code, Empty, KIND_NAMES, Loading, Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
@@ -34,6 +36,8 @@ export function TracePage() {
         {sold > 0 ? `${sold} pieces sold` : 'nothing sold'}, {here.length} {here.length === 1 ? 'holding' : 'holdings'}{' '}
         still here.
       </p>
+      <MarkList marks={subject.marks} />
+      {view.composition && subject.kind !== 'lot' && <Allergens composition={view.composition} />}
       <div className="mt-6 grid gap-10 lg:grid-cols-2">
         <div>
           <Section title="Back to the sacks">
@@ -88,6 +92,7 @@ export function TracePage() {
                       {KIND_NAMES[item.kind]}, {STATION_NAMES[item.place].toLowerCase()}
                       {item.share < 0.999 && `, ${show.percent(item.share)} of it concerned`}
                     </span>
+                    <Marks marks={item.marks} allergens={item.allergens} />
                   </span>
                   <span className="figure text-lg">{item.pieces > 0 ? `${item.pieces}` : show.mass(item.massMg)}</span>
                 </li>

@@ -1,18 +1,32 @@
 import { Link, useParams } from 'react-router';
-import type { HoldingView, StepView } from '@wunsch/core/api/types';
-import type { CocoaFigures, OriginVerdict } from '@wunsch/core/recipe/cocoa';
+import type { CompositionView, HoldingView, StepView } from '@wunsch/core/api/types';
+import type { OriginVerdict } from '@wunsch/core/composition/composition';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
-import { StepForm } from '../bench/StepForm';
+import { StepForm } from '../entry/StepForm';
+import type { HoldingKind } from '@wunsch/core/ledger/types';
 import { useApi } from '../parts/api';
+import { cocoaNote, CompositionTable } from '../parts/Composition';
+import { MarkList } from '../parts/marks';
 import { Figure, KIND_NAMES, Loading, Log, Section } from '../parts/pieces';
-import { useShow } from '../parts/workshop';
+import { count, useShow } from '../parts/workshop';
 
 interface TubView {
   holding: HoldingView;
-  cocoa: CocoaFigures;
+  composition: CompositionView;
   origin: OriginVerdict;
   steps: StepView[];
 }
+
+const CHOCOLATE: readonly HoldingKind[] = [
+  'mass',
+  'block',
+  'tempered',
+  'remelt',
+  'bars',
+  'seconds',
+  'packed',
+  'ingredient',
+];
 
 /** Any labelled container: what is in it, what it cost, where it came from, and a count of what is really there. */
 export function TubPage() {
@@ -21,9 +35,9 @@ export function TubPage() {
   const show = useShow();
   const view = answer.data;
   if (!view) return <Loading error={answer.error} />;
-  const { holding, cocoa } = view;
+  const { holding, composition } = view;
   const counted = holding.pieces > 0 || holding.kind === 'packaging';
-  const chocolate = cocoa.lots.length > 0 && !['lot', 'beans', 'roasted', 'nibs', 'husk'].includes(holding.kind);
+  const chocolate = CHOCOLATE.includes(holding.kind);
   const roasted = view.steps.some(
     (step) => step.kind === 'roast' && step.lines.some(({ code: made, massMg }) => made === holding.code && massMg > 0),
   );
@@ -45,10 +59,11 @@ export function TubPage() {
           </>
         )}
       </p>
+      <MarkList marks={holding.marks} />
       <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-5 sm:grid-cols-4">
         <Figure
           label="There"
-          value={counted ? `${holding.pieces}` : show.mass(holding.massMg)}
+          value={counted ? count(holding.pieces) : show.mass(holding.massMg)}
           note={
             counted && holding.massMg > 0
               ? show.mass(holding.massMg)
@@ -65,11 +80,7 @@ export function TubPage() {
           note={counted ? 'a piece' : 'a kilogram'}
         />
         {chocolate && (
-          <Figure
-            label="Cocoa"
-            value={`${cocoa.cocoaPct.toFixed(1)} %`}
-            note={`${cocoa.withoutButterPct.toFixed(1)} % without added butter`}
-          />
+          <Figure label="Cocoa" value={`${composition.cocoaPct.toFixed(1)} %`} note={cocoaNote(composition)} />
         )}
         {holding.lots.length > 0 && (
           <Figure
@@ -92,6 +103,11 @@ export function TubPage() {
       </p>
       <div className="mt-6 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <div>
+          {chocolate && composition.parts.length > 0 && (
+            <Section title="What is in it">
+              <CompositionTable composition={composition} totalMg={gone ? undefined : holding.massMg} />
+            </Section>
+          )}
           {(holding.kind === 'bars' || holding.kind === 'seconds' || holding.kind === 'packed') && !gone && (
             <Section title="Send back to be melted">
               <StepForm

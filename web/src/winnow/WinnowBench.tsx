@@ -1,5 +1,5 @@
 import type { BenchView } from '@wunsch/core/api/types';
-import { WorkBench, type StationExtras } from '../bench/WorkBench';
+import { WorkBench, type StationExtras } from '../entry/WorkBench';
 import { extrasCommand, extrasProblem } from './extras';
 import { HuskPanel } from './HuskPanel';
 import { WinnowExtras } from './WinnowExtras';

@@ -5,7 +5,7 @@ import type { WinnowPastView } from '@wunsch/core/api/losses';
 import { DIAL_NAMES, DIALS, type Dial } from '@wunsch/core/winnow/response';
 import { airAdvice, sampleShare, secondPass, type PickedSample } from '@wunsch/core/winnow/samples';
 import { judgeSieve } from '@wunsch/core/winnow/sieve';
-import { fieldG, type Fields, type FieldState } from '../bench/entry';
+import { fieldG, type Fields, type FieldState } from '../entry/entry';
 import { useApi } from '../parts/api';
 import { Chips, NumberBox } from '../parts/fields';
 import { readNumber, unreadable } from '../parts/number';

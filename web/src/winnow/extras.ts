@@ -1,7 +1,7 @@
 import type { Dial, Dials } from '@wunsch/core/winnow/response';
 import type { PickedSample } from '@wunsch/core/winnow/samples';
 import type { Sieve } from '@wunsch/core/winnow/sieve';
-import type { Fields, FieldState } from '../bench/entry';
+import type { Fields, FieldState } from '../entry/entry';
 import { readNumber, unreadable } from '../parts/number';
 
 /** What a winnowing asks for beside its weights; kept in the same draft, under names of its own. */

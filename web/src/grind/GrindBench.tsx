@@ -4,8 +4,8 @@ import type { BenchView, GrindView } from '@wunsch/core/api/types';
 import { useNow } from '../app/DueLine';
 import { Empty, Figure } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
-import { FIELDS, readNumber, type FieldSpec } from './entry';
-import { StepForm } from './StepForm';
+import { FIELDS, readNumber, type FieldSpec } from '../entry/entry';
+import { StepForm } from '../entry/StepForm';
 
 const GrindChart = lazy(() => import('../charts/GrindChart'));
 

@@ -1,9 +1,9 @@
 import type { Command } from '@wunsch/core/ledger/commands';
 import { REJECT_REASONS, type RejectReason } from '@wunsch/core/ledger/types';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
-import { gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
-import { celsiusFrom, celsiusTo, type TemperatureUnit } from '@wunsch/core/units/temperature';
-import { readNumber } from '../parts/number';
+import { gramsTo, type MassUnit } from '@wunsch/core/units/mass';
+import { celsiusTo, parseTemperature, type TemperatureUnit } from '@wunsch/core/units/temperature';
+import { decimalMark, readMass, readNumber, typedNumber } from '../parts/number';
 
 export { readNumber };
 
@@ -58,13 +58,14 @@ export const keptField = (text: string, value: number, unit?: MassUnit): FieldSt
 /** Grams of the weighing in hand, without those added before. */
 export function weighingG(state: FieldState | undefined): number | null {
   if (isKept(state)) return state.kept.value - (state.tareG ?? 0);
-  const value = readNumber(state?.text ?? '');
-  return value === null ? null : gramsFrom(value, state?.unit ?? 'g') - (state?.tareG ?? 0);
+  const grams = readMass(state?.text ?? '', state?.unit ?? 'g');
+  return grams === null ? null : grams - (state?.tareG ?? 0);
 }
 
 /** Grams of a field: all weighings and the one in hand; null when there is none. */
-export function fieldG(state: FieldState | undefined): number | null {
-  if (!state) return null;
+export function fieldG(given: FieldState | undefined, unit: MassUnit = 'g'): number | null {
+  if (!given) return null;
+  const state = given.unit === undefined ? { ...given, unit } : given;
   const now = weighingG(state);
   const parts = state.parts ?? [];
   if (now === null && parts.length === 0) return null;
@@ -72,9 +73,28 @@ export function fieldG(state: FieldState | undefined): number | null {
   return isKept(state) && parts.length === 0 ? sum : Math.round(sum * 1000) / 1000;
 }
 
+export const isMass = ({ type }: Pick<FieldSpec, 'type'>): boolean => type === 'mass' || type === 'masses';
+
+/** The unit that a weight is typed in: its own (a bar is grams), or that of the screen. */
+export const massUnitOf = ({ unit }: Pick<FieldSpec, 'unit'>, screen: MassUnit): MassUnit =>
+  (unit as MassUnit | undefined) ?? screen;
+
+/** The weight in hand, shown in another unit; exactly the same grams. */
+export function inUnit(state: FieldState, unit: MassUnit): FieldState {
+  const grams = weighingG({ ...state, tareG: 0 });
+  return grams === null ? { ...state, unit } : { ...state, ...keptField(textOfG(grams, unit), grams, unit) };
+}
+
+/** A number with or without the unit that stands beside its field. */
+export function readAmount(text: string, unit = ''): number | null {
+  const clean = text.trim();
+  const bare = unit !== '' && clean.toLowerCase().endsWith(unit.toLowerCase()) ? clean.slice(0, -unit.length) : clean;
+  return readNumber(bare);
+}
+
 /** Text for grams in a unit, as short as it is exact enough. */
 export const textOfG = (grams: number, unit: MassUnit): string =>
-  String(Number(gramsTo(grams, unit).toFixed(unit === 'g' ? 1 : 3)));
+  typedNumber(Number(gramsTo(grams, unit).toFixed(unit === 'g' ? 1 : 3)));
 
 const MOULDED_NOTE: FieldSpec = { name: 'note', label: 'Note', type: 'text', optional: true };
 const NOTE: FieldSpec = MOULDED_NOTE;
@@ -148,7 +168,7 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     NOTE,
   ],
   mould: [
-    { name: 'barG', label: 'Weight of a bar', type: 'mass' },
+    { name: 'barG', label: 'Weight of a bar', type: 'mass', unit: 'g' },
     { name: 'cavities', label: 'Cavities', type: 'pieces' },
     { name: 'goodPieces', label: 'Good bars', type: 'pieces' },
     { name: 'goodG', label: 'All good bars on the scale', type: 'mass', optional: true },
@@ -241,7 +261,7 @@ export function readFields(
     const fail = (message: string): void => void (problems[spec.name] = message);
     if (spec.type === 'mass') {
       const grams = fieldG(state);
-      if (text !== '' && readNumber(text) === null) fail('is not a number');
+      if (text !== '' && readMass(text, state?.unit ?? 'g') === null) fail('is not a weight');
       else if (grams === null) {
         if (!spec.optional) fail('is missing');
       } else if (grams < 0) fail('is below 0 after the tare');
@@ -253,11 +273,11 @@ export function readFields(
       else if (all.length === 0) fail('is missing');
       else values[spec.name] = all;
     } else if (spec.type === 'number' || spec.type === 'pieces' || spec.type === 'temp') {
-      const value = readNumber(text);
+      const value = spec.type === 'temp' ? parseTemperature(text, unit, decimalMark()) : readAmount(text, spec.unit);
       if (text === '' && spec.optional) continue;
       if (value === null) fail(text === '' ? 'is missing' : 'is not a number');
       else if (isKept(state)) values[spec.name] = state.kept.value;
-      else values[spec.name] = spec.type === 'temp' ? celsiusFrom(value, unit) : value;
+      else values[spec.name] = value;
     } else if (spec.type === 'program') {
       const { steps, unreadable } = readProgram(state?.text ?? '', unit);
       if (unreadable.length > 0) fail(`line ${unreadable.join(', ')} is not like “150 °C 6 min”`);
@@ -291,10 +311,13 @@ export function fieldsOf(
     if (spec.type === 'mass') fields[spec.name] = keptG(value as number, massUnit);
     else if (spec.type === 'masses') fields[spec.name] = { text: '', unit: massUnit, parts: value as number[] };
     else if (spec.type === 'temp')
-      fields[spec.name] = keptField(String(Math.round(celsiusTo(value as number, unit) * 10) / 10), value as number);
+      fields[spec.name] = keptField(
+        typedNumber(Math.round(celsiusTo(value as number, unit) * 10) / 10),
+        value as number,
+      );
     else if (spec.type === 'program')
       fields[spec.name] = { text: writeProgram(value as { setC: number; minutes: number; note: string }[], unit) };
-    else fields[spec.name] = { text: String(value) };
+    else fields[spec.name] = typeof value === 'number' ? keptField(typedNumber(value), value) : { text: String(value) };
   }
   const packaging = command['packaging'] as { pieces: number }[] | undefined;
   if (packaging?.[0]) fields['wrappers'] = { text: String(packaging[0].pieces) };

@@ -1,21 +1,37 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import type { WorkView } from '@wunsch/core/api/types';
+import { hasDraft } from '../parts/draft';
 
-/** Which work under way is on the bench: the one asked for in the address, else the first; none for a new one. */
+/**
+ * Which work under way is on the bench: the one asked for in the address, else the first; none for a new one.
+ * `gone` is work that somebody else has ended while something was typed here.
+ */
 export function useChosenWork(works: readonly WorkView[]): {
   work: WorkView | undefined;
+  gone: string | undefined;
   select: (id: string) => void;
   done: () => void;
 } {
   const [query, setQuery] = useSearchParams();
   const asked = query.get('work');
-  const work =
+  const first =
     asked === 'new' ? undefined : (works.find(({ id }) => id === asked) ?? (asked === null ? works[0] : undefined));
+  const [last, setLast] = useState(first?.id);
+  const missing = asked !== null && asked !== 'new' ? asked : last;
+  const gone =
+    missing !== undefined && asked !== 'new' && !works.some(({ id }) => id === missing) && hasDraft(`work.${missing}`)
+      ? missing
+      : undefined;
+  if (gone === undefined && first?.id !== last) setLast(first?.id);
   return {
-    work,
+    work: gone === undefined ? first : undefined,
+    gone,
     select: (id) => setQuery({ work: id }, { replace: true }),
-    done: () => setQuery({}, { replace: true }),
+    done: () => {
+      setLast(undefined);
+      setQuery({}, { replace: true });
+    },
   };
 }
 

@@ -3,7 +3,11 @@ import { formatMass } from '@wunsch/core/units/mass';
 import { PileIcon } from '../beans/drawings';
 import { useHere } from '../parts/workshop';
 import { COUNTRIES } from '../parts/countries';
-import { fieldG, type FieldSpec, type FieldState } from './entry';
+import { fieldG, isMass, type FieldSpec, type FieldState } from './entry';
+import { Needed } from './Needed';
+
+/** Whether a figure was typed with its unit or with thousands apart: then it is said back how it was understood. */
+const isSpelled = (text: string): boolean => /[a-z]|\d[\s.,'’]\d{3}\b/i.test(text);
 
 interface Props {
   spec: FieldSpec;
@@ -23,6 +27,7 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
   const described = problem === undefined ? undefined : `${id}-problem`;
   const label = (
     <label htmlFor={id} className={`label ${spec.optional === true ? '' : 'font-semibold text-ink!'}`}>
+      {spec.optional !== true && <Needed />}
       {spec.label}
     </label>
   );
@@ -34,7 +39,10 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
   if (spec.type === 'choice') {
     return (
       <fieldset className="col-span-full">
-        <legend className="label mb-1">{spec.label}</legend>
+        <legend className="label mb-1">
+          {spec.optional !== true && <Needed />}
+          {spec.label}
+        </legend>
         <div className="flex flex-wrap gap-2">
           {spec.choices?.map(({ value, label: word }) => (
             <button
@@ -106,7 +114,7 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
       </div>
     );
   }
-  const mass = spec.type === 'mass' || spec.type === 'masses';
+  const mass = isMass(spec);
   const unit = mass ? (state.unit ?? 'g') : spec.type === 'temp' ? `°${temperatureUnit}` : (spec.unit ?? '');
   const parts = state.parts ?? [];
   const sum = mass ? fieldG(state) : null;
@@ -124,7 +132,9 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
           value={state.text}
           placeholder={suggestion ?? '–'}
           aria-invalid={problem !== undefined}
+          aria-required={spec.optional !== true}
           aria-describedby={described}
+          aria-keyshortcuts={mass ? 'Alt+A Alt+T Alt+U' : undefined}
           onFocus={onActive}
           onChange={(event) => change({ ...state, text: event.target.value })}
         />
@@ -140,6 +150,11 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
           <button type="button" className="link min-h-6" onClick={() => change({ text: '', unit: state.unit })}>
             begin again
           </button>
+        </div>
+      )}
+      {mass && isSpelled(state.text) && sum !== null && parts.length === 0 && (
+        <div className="text-sm font-semibold" aria-live="polite">
+          = {formatMass(sum * 1000, massSystem)}
         </div>
       )}
       {spec.hint !== undefined && <div className="text-sm text-soft">{spec.hint}</div>}

@@ -1,8 +1,9 @@
 import { useState, type ReactNode } from 'react';
-import type { BenchView, WorkView } from '@wunsch/core/api/types';
+import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { barsFrom } from '@wunsch/core/mould/mould';
+import { usual, type Nearby } from '@wunsch/core/entry/doubt';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { send } from '../parts/api';
@@ -11,6 +12,7 @@ import { Empty, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
 import { readNumber, type Fields } from './entry';
 import type { Part } from './MassBar';
+import { GoneWork } from './GoneWork';
 import { StartForm } from './StartForm';
 import { useChosenWork, WorkChips } from './WorkChips';
 import { StepForm, type Below, type Entry } from './StepForm';
@@ -89,12 +91,20 @@ export function WorkBench({ view, extras }: { view: BenchView; extras?: StationE
   const [oneGo, setOneGo] = useState(() => hasDraft(`once.${view.station}`));
   const kind = STEP_OF[view.station] as Command['kind'];
   const verbs = VERBS[view.station] ?? { start: 'Begin', finish: 'Save', oneGo: 'Enter it in one go' };
-  const { work, select, done } = useChosenWork(view.works);
-  const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
-  const pantry =
+  const { work, gone, select, done } = useChosenWork(view.works);
+  const { materials } = useHere().view;
+  const isBase = ({ materialId }: HoldingView): boolean =>
+    materials.some(({ id, cocoa }) => id === materialId && cocoa === 'couverture');
+  const stocked =
     view.station === 'temper' || view.station === 'mould'
       ? view.pantry.filter(({ kind: k }) => k === 'ingredient')
       : [];
+  // Bought chocolate is worked like one's own; the rest of the pantry only joins.
+  const candidates = [
+    ...[...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0),
+    ...(view.station === 'temper' ? stocked.filter(isBase) : []),
+  ];
+  const pantry = stocked.filter((holding) => !candidates.includes(holding));
   const parts = PARTS[kind];
   const shownFirst = Math.min(12, Math.max(2, view.waiting.filter(({ freeMg }) => freeMg > 0).length));
   return (
@@ -113,7 +123,9 @@ export function WorkBench({ view, extras }: { view: BenchView; extras?: StationE
           </>,
         ]}
       />
-      {work ? (
+      {gone !== undefined ? (
+        <GoneWork key={gone} workId={gone} onDone={done} />
+      ) : work ? (
         <FinishWork key={work.id} work={work} kind={kind} submit={verbs.finish} extras={extras} onDone={done} />
       ) : candidates.length === 0 ? (
         <Empty title={`Nothing waits at ${STATION_NAMES[view.station]}.`}>
@@ -137,6 +149,8 @@ export function WorkBench({ view, extras }: { view: BenchView; extras?: StationE
               shownFirst={shownFirst}
               candidates={[...candidates, ...pantry]}
               initial={defaults(view, kind)}
+              usualInG={usualIn(view, kind)}
+              past={pastOf(view, kind)}
               path="/api/ledger/steps"
               submit={verbs.finish}
               finish={(values, sources, entry) => ({ ...values, ...extras?.command(entry), sources })}
@@ -149,6 +163,7 @@ export function WorkBench({ view, extras }: { view: BenchView; extras?: StationE
               station={view.station}
               candidates={[...candidates, ...pantry]}
               shownFirst={shownFirst}
+              usualInG={usualIn(view, kind)}
               submit={verbs.start}
               onStarted={(id) => select(id)}
             />
@@ -158,6 +173,18 @@ export function WorkBench({ view, extras }: { view: BenchView; extras?: StationE
     </div>
   );
 }
+
+/** Grams that usually go in at a station: the middle of what went in lately. */
+export const usualIn = (view: BenchView, kind: Command['kind']): number | null =>
+  usual(view.recent.filter((step) => step.kind === kind).map(({ inMg }) => inMg / 1000));
+
+/** What the weight of a bar was lately. */
+const pastOf = (view: BenchView, kind: Command['kind']): Nearby => {
+  const last = view.recent.find((step) => step.kind === kind)?.command as { barG?: number } | undefined;
+  return kind === 'mould'
+    ? { barG: { value: last?.barG ?? 70, of: last ? 'The last bars weighed' : 'Bars often weigh' } }
+    : {};
+};
 
 /** What stands in a field before anybody types: the last program, the usual bar. */
 function defaults(view: BenchView, kind: Command['kind']): Fields {

@@ -15,7 +15,7 @@ export interface SavedEntry {
 }
 
 /** Where a bench shows what was just saved: the form itself may be gone, with the last tub. */
-export const SavedHere = createContext<((entry: SavedEntry) => void) | null>(null);
+export const SavedHere = createContext<((entry: SavedEntry | null) => void) | null>(null);
 
 export function SavedNote({ entry: { saved, replayed } }: { entry: SavedEntry }) {
   const made = saved.step.lines.find((line) => line.holdingId !== null && line.massMg > 0);

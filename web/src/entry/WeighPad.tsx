@@ -1,10 +1,11 @@
 import { Backspace, Scales } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { MassUnit } from '@wunsch/core/units/mass';
-import { formatMass, gramsFrom } from '@wunsch/core/units/mass';
 import { send } from '../parts/api';
-import { useHere } from '../parts/workshop';
-import { fieldG, textOfG, weighingG, type FieldSpec, type FieldState } from './entry';
+import { decimalMark, readMass } from '../parts/number';
+import { useShow } from '../parts/workshop';
+import { fieldG, isMass, textOfG, weighingG, type FieldSpec, type FieldState } from './entry';
+import { doubt } from '@wunsch/core/entry/doubt';
 import { useScale } from '../parts/scale';
 
 export interface PadTarget {
@@ -13,19 +14,52 @@ export interface PadTarget {
   change: (state: FieldState) => void;
 }
 
+/** The figure after one more key of the pad; null where the key is none of its own. */
+export function padKey(state: FieldState, key: string): FieldState | null {
+  const { text } = state;
+  if (key === 'Backspace') return text === '' ? null : { ...state, text: text.slice(0, -1) };
+  if (key === '.' || key === ',') {
+    const mark = decimalMark();
+    return text.includes(mark) ? state : { ...state, text: text + mark };
+  }
+  return /^\d$/.test(key) ? { ...state, text: text === '0' ? key : text + key } : null;
+}
+
+/** What is typed now is the empty tub: it comes off what follows. */
+export function tareWeighing(state: FieldState): FieldState | null {
+  const now = weighingG(state);
+  if (now === null && (state.tareG ?? 0) === 0) return null;
+  return { ...state, tareG: now === null ? 0 : now + (state.tareG ?? 0), text: '' };
+}
+
+/** Keeps the weighing in hand and begins another. */
+export function addWeighing(state: FieldState): FieldState | null {
+  const now = weighingG(state);
+  return now === null || now <= 0
+    ? null
+    : { ...state, parts: [...(state.parts ?? []), Math.round(now * 1000) / 1000], text: '' };
+}
+
 const KEYS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'] as const;
 
 export const otherUnit = (unit: MassUnit): MassUnit => ({ g: 'kg', kg: 'g', oz: 'lb', lb: 'oz' })[unit] as MassUnit;
 
 /** Large keys for wet hands, the tare, the unit, the scale, and the sum of several weighings. */
-export function WeighPad({ target, next }: { target: PadTarget | null; next: (() => void) | null }) {
-  const weighs = target?.spec.type === 'mass' || target?.spec.type === 'masses';
+export function WeighPad({
+  target,
+  unit,
+  next,
+}: {
+  target: PadTarget | null;
+  /** Turns the screen to the other unit; null where the figure has its own. */
+  unit: (() => void) | null;
+  next: (() => void) | null;
+}) {
+  const weighs = target !== null && isMass(target.spec);
   const typed = target !== null && (weighs || ['pieces', 'number', 'temp'].includes(target.spec.type));
   const press = (key: string): void => {
-    if (!target) return;
-    const { text } = target.state;
-    if (key === '.' && text.includes('.')) return;
-    target.change({ ...target.state, text: text === '0' && key !== '.' ? key : text + key });
+    const pressed = target && padKey(target.state, key);
+    if (pressed) target.change(pressed);
   };
   return (
     <section aria-label="Weigh pad" className="select-none">
@@ -41,7 +75,7 @@ export function WeighPad({ target, next }: { target: PadTarget | null; next: (()
               onClick={() => press(key)}
               aria-label={key === '.' ? 'point' : key}
             >
-              {key}
+              {key === '.' ? decimalMark() : key}
             </button>
           ))}
           <button
@@ -55,7 +89,7 @@ export function WeighPad({ target, next }: { target: PadTarget | null; next: (()
           </button>
         </div>
         <div className="grid grid-rows-4 gap-2">
-          <PadActions target={weighs ? target : null} />
+          <PadActions target={weighs ? target : null} turn={unit} />
           <button
             type="button"
             className="pad-key bg-ink! text-on-ink! text-base!"
@@ -72,7 +106,7 @@ export function WeighPad({ target, next }: { target: PadTarget | null; next: (()
 }
 
 function PadHead({ target }: { target: PadTarget | null }) {
-  const { massSystem } = useHere().view.settings;
+  const show = useShow();
   if (!target) {
     return (
       <div className="min-h-20 text-soft">
@@ -82,7 +116,7 @@ function PadHead({ target }: { target: PadTarget | null }) {
     );
   }
   const { spec, state } = target;
-  const mass = spec.type === 'mass' || spec.type === 'masses';
+  const mass = isMass(spec);
   const unit = mass ? (state.unit ?? 'g') : (spec.unit ?? '');
   const sum = mass ? fieldG(state) : null;
   const parts = state.parts ?? [];
@@ -94,11 +128,11 @@ function PadHead({ target }: { target: PadTarget | null }) {
         <span className="text-2xl text-soft">{unit}</span>
       </div>
       <div className="mt-1 min-h-5 text-sm text-soft">
-        {(state.tareG ?? 0) > 0 && <span>less {formatMass((state.tareG ?? 0) * 1000, massSystem)} tare · </span>}
+        {(state.tareG ?? 0) > 0 && <span>less {show.mass((state.tareG ?? 0) * 1000)} tare · </span>}
         {mass && parts.length > 0 && sum !== null && (
           <span>
             {parts.length + (weighingG(state) === null ? 0 : 1)} {spec.type === 'masses' ? 'blocks' : 'weighings'},{' '}
-            {formatMass(sum * 1000, massSystem)} together
+            {show.mass(sum * 1000)} together
           </span>
         )}
       </div>
@@ -106,56 +140,36 @@ function PadHead({ target }: { target: PadTarget | null }) {
   );
 }
 
-function PadActions({ target }: { target: PadTarget | null }) {
+function PadActions({ target, turn }: { target: PadTarget | null; turn: (() => void) | null }) {
   const unit = target?.state.unit ?? 'g';
-  const now = target ? weighingG(target.state) : null;
+  const tared = target && tareWeighing(target.state);
+  const added = target && addWeighing(target.state);
   return (
     <>
       <button
         type="button"
         className="pad-key text-base!"
-        disabled={!target}
-        onClick={() =>
-          target &&
-          target.change({
-            ...target.state,
-            unit: otherUnit(unit),
-            text:
-              now === null
-                ? target.state.text
-                : textOfG(gramsFrom(Number(target.state.text.replace(',', '.')), unit), otherUnit(unit)),
-          })
-        }
+        disabled={!target || !turn}
+        title="All weights of this screen in the other unit (Alt U)"
+        onClick={() => turn?.()}
       >
         in {otherUnit(unit)}
       </button>
       <button
         type="button"
         className="pad-key text-base!"
-        disabled={!target || (now === null && (target.state.tareG ?? 0) === 0)}
-        title="What is typed now is the empty tub: take it off what follows"
-        onClick={() => {
-          if (!target) return;
-          const typed = now === null ? 0 : now + (target.state.tareG ?? 0);
-          target.change({ ...target.state, tareG: typed, text: '' });
-        }}
+        disabled={!tared}
+        title="What is typed now is the empty tub: take it off what follows (Alt T)"
+        onClick={() => tared && target.change(tared)}
       >
         Tare
       </button>
       <button
         type="button"
         className="pad-key text-base!"
-        disabled={!target || now === null || now <= 0}
-        title="Keep this weighing and begin another"
-        onClick={() =>
-          target &&
-          now !== null &&
-          target.change({
-            ...target.state,
-            parts: [...(target.state.parts ?? []), Math.round(now * 1000) / 1000],
-            text: '',
-          })
-        }
+        disabled={!added}
+        title="Keep this weighing and begin another (Alt A)"
+        onClick={() => added && target.change(added)}
       >
         Add
       </button>
@@ -164,11 +178,13 @@ function PadActions({ target }: { target: PadTarget | null }) {
 }
 
 function FromScale({ target }: { target: PadTarget }) {
-  const { massSystem } = useHere().view.settings;
+  const show = useShow();
   const [on, setOn] = useState(false);
   const reading = useScale(on);
   const unit = target.state.unit ?? 'g';
   const ready = reading !== null && !reading.unplugged && reading.stable && reading.massG > 0;
+  const typed = weighingG({ ...target.state, tareG: 0 });
+  const far = ready && typed !== null && doubt('', typed, reading.massG, '') !== null;
   if (!on) {
     return (
       <button type="button" className="button mt-3 w-full" onClick={() => setOn(true)}>
@@ -186,7 +202,7 @@ function FromScale({ target }: { target: PadTarget }) {
       </div>
       <div className="mt-1 flex items-center justify-between gap-3">
         <output className="figure text-3xl" aria-label="Scale reading">
-          {reading === null || reading.unplugged ? '–' : formatMass(reading.massG * 1000, massSystem)}
+          {reading === null || reading.unplugged ? '–' : show.mass(reading.massG * 1000)}
         </output>
         <button
           type="button"
@@ -197,6 +213,11 @@ function FromScale({ target }: { target: PadTarget }) {
           Take it
         </button>
       </div>
+      {far && (
+        <p role="alert" className="mt-2 text-sm font-semibold text-crimson">
+          {show.mass(typed * 1000)} is typed, the scale shows {show.mass(reading.massG * 1000)}.
+        </p>
+      )}
       {reading?.simulated !== false && <PutOn />}
     </div>
   );
@@ -205,8 +226,8 @@ function FromScale({ target }: { target: PadTarget }) {
 /** Nobody can lift a sack on to a simulated scale, so it is told what stands on it. */
 function PutOn() {
   const [text, setText] = useState('');
-  const grams = Number(text.replace(',', '.')) * 1000;
-  const valid = text.trim() !== '' && Number.isFinite(grams) && grams >= 0 && grams <= 500_000;
+  const grams = readMass(text, 'kg') ?? -1;
+  const valid = grams >= 0 && grams <= 500_000;
   const place = (): void => {
     if (valid) void send('POST', '/api/devices/scale/place', { massG: grams });
   };

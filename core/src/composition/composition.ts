@@ -1,0 +1,178 @@
+import type { Material } from '../ledger/types';
+
+/** What is known of goods that were there before the book began. */
+export interface KnownGoods {
+  name: string;
+  /** All of it is cacao: beans, roasted beans, nibs. */
+  cacao: boolean;
+  cocoaPct: number | null;
+  withoutButterPct: number | null;
+  sugarPct: number | null;
+  allergens: readonly string[];
+}
+
+/** What a root of a make-up is: cacao from a lot, an ingredient as bought, or goods from before the book. */
+export type Root =
+  | { kind: 'cacao'; lotId: string }
+  | { kind: 'ingredient'; material: Material }
+  | { kind: 'opening'; id: string; goods: KnownGoods };
+
+/** One thing that goods are made of. */
+export interface Part {
+  rootId: string;
+  /** Cacao by its lot's id; everything else by its name. */
+  name: string;
+  kind: Root['kind'];
+  share: number;
+}
+
+/** What some goods really are, at this moment, from the ledger. */
+export interface Composition {
+  /** (nibs + liquor + cocoa butter + cocoa powder) / total, in percent: what most laws call cocoa. */
+  cocoaPct: number;
+  /** The same without cocoa butter that was added as such. */
+  withoutButterPct: number;
+  sugarPct: number;
+  /** Share of the mass of which nobody said how much of it is cocoa: the percentages are of the rest of the facts. */
+  unknownShare: number;
+  /** Whether all added butter is known: bought couverture seldom says how much of its butter was added. */
+  butterKnown: boolean;
+  /** Lots of cacao by share of all cacao, largest first. */
+  lots: { lotId: string; share: number }[];
+  allergens: string[];
+  /** Where each allergen comes from. */
+  allergensFrom: { allergen: string; from: string[]; share: number }[];
+  /** Everything in it, in falling order. */
+  parts: Part[];
+}
+
+/** A trace of rounding, no part of anything. */
+const NOTHING = 1e-9;
+
+interface Counts {
+  cocoa: number;
+  withoutButter: number;
+  sugar: number;
+  unknown: number;
+  butterKnown: boolean;
+}
+
+function countMaterial(counts: Counts, { cocoa, sugar, cocoaPct, addedButterPct, sugarPct }: Material, share: number) {
+  if (cocoa === 'couverture') {
+    if (cocoaPct == null) counts.unknown += share;
+    else {
+      counts.cocoa += (share * cocoaPct) / 100;
+      counts.withoutButter += (share * (cocoaPct - (addedButterPct ?? 0))) / 100;
+    }
+    if (addedButterPct == null) counts.butterKnown = false;
+    counts.sugar += (share * (sugarPct ?? 0)) / 100;
+    return;
+  }
+  if (cocoa !== 'none') counts.cocoa += share;
+  if (cocoa === 'liquor' || cocoa === 'powder') counts.withoutButter += share;
+  if (sugar) counts.sugar += share;
+}
+
+function countGoods(counts: Counts, goods: KnownGoods, share: number): void {
+  if (goods.cacao) {
+    counts.cocoa += share;
+    counts.withoutButter += share;
+    return;
+  }
+  if (goods.cocoaPct === null) counts.unknown += share;
+  else {
+    counts.cocoa += (share * goods.cocoaPct) / 100;
+    counts.withoutButter += (share * (goods.withoutButterPct ?? goods.cocoaPct)) / 100;
+  }
+  if (goods.withoutButterPct === null) counts.butterKnown = false;
+  counts.sugar += (share * (goods.sugarPct ?? 0)) / 100;
+}
+
+/**
+ * What goods really are: cocoa percent with and without added butter, sugar, allergens and where they come from,
+ * and everything in falling order; whatever joined, and wherever it did.
+ *
+ * @param makeUp share by mass of each root, adding up to 1
+ * @param rootOf what a root is; unknown roots count as neither cocoa nor sugar
+ */
+export function compositionOf(
+  makeUp: ReadonlyMap<string, number>,
+  rootOf: (rootId: string) => Root | undefined,
+): Composition {
+  const counts: Counts = { cocoa: 0, withoutButter: 0, sugar: 0, unknown: 0, butterKnown: true };
+  const lots = new Map<string, number>();
+  const allergens = new Map<string, { from: Set<string>; share: number }>();
+  const parts: Part[] = [];
+  let cacao = 0;
+  const contain = (list: readonly string[], name: string, share: number): void => {
+    for (const allergen of list) {
+      const row = allergens.get(allergen) ?? { from: new Set(), share: 0 };
+      row.from.add(name);
+      row.share += share;
+      allergens.set(allergen, row);
+    }
+  };
+  const addCacao = (lotId: string, share: number): void => {
+    cacao += share;
+    lots.set(lotId, (lots.get(lotId) ?? 0) + share);
+  };
+  for (const [rootId, share] of makeUp) {
+    const root = rootOf(rootId);
+    if (!root || share <= NOTHING) continue;
+    if (root.kind === 'cacao') {
+      addCacao(root.lotId, share);
+      counts.cocoa += share;
+      counts.withoutButter += share;
+      parts.push({ rootId, name: root.lotId, kind: 'cacao', share });
+    } else if (root.kind === 'ingredient') {
+      countMaterial(counts, root.material, share);
+      contain(root.material.allergens, root.material.name, share);
+      parts.push({ rootId, name: root.material.name, kind: 'ingredient', share });
+    } else {
+      countGoods(counts, root.goods, share);
+      if (root.goods.cacao) addCacao(root.id, share);
+      contain(root.goods.allergens, root.goods.name, share);
+      parts.push({ rootId, name: root.goods.name, kind: 'opening', share });
+    }
+  }
+  return {
+    cocoaPct: 100 * counts.cocoa,
+    withoutButterPct: 100 * counts.withoutButter,
+    sugarPct: 100 * counts.sugar,
+    unknownShare: counts.unknown,
+    butterKnown: counts.butterKnown,
+    lots: [...lots]
+      .map(([lotId, share]) => ({ lotId, share: cacao > 0 ? share / cacao : 0 }))
+      .filter(({ share }) => share > NOTHING)
+      .sort((a, b) => b.share - a.share),
+    allergens: [...allergens.keys()].sort(),
+    allergensFrom: [...allergens]
+      .map(([allergen, { from, share }]) => ({ allergen, from: [...from].sort(), share }))
+      .sort((a, b) => b.share - a.share),
+    parts: parts.sort((a, b) => b.share - a.share),
+  };
+}
+
+export interface OriginVerdict {
+  kind: 'none' | 'single-lot' | 'single-origin' | 'blend';
+  sentence: string;
+}
+
+/** Whether a batch may still call itself single-origin: one lot; several of one producer; or a blend. */
+export function originVerdict(
+  lots: readonly { code: string; producer: string; country: string; region: string; share: number }[],
+): OriginVerdict {
+  const [first, ...rest] = lots;
+  if (!first) return { kind: 'none', sentence: 'No cacao of a known lot in it.' };
+  const percent = (share: number): string => `${(100 * share).toFixed(share > 0.1 ? 0 : 1)} %`;
+  if (rest.length === 0) {
+    return { kind: 'single-lot', sentence: `Single-origin: all cacao from lot ${first.code}, ${first.producer}.` };
+  }
+  const parts = lots.map((lot) => `${percent(lot.share)} ${lot.code}`).join(', ');
+  const same = rest.every(
+    (lot) => lot.country === first.country && lot.producer === first.producer && lot.region === first.region,
+  );
+  return same
+    ? { kind: 'single-origin', sentence: `One origin, ${lots.length} lots of ${first.producer}: ${parts}.` }
+    : { kind: 'blend', sentence: `No longer single-origin: ${parts}.` };
+}

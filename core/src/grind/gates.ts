@@ -1,0 +1,43 @@
+import type { Gate, GateContext } from '../gates/gate';
+import type { CommandOf } from '../ledger/commands';
+import { ceilingOf, isUnroasted } from '../workshop/stations';
+import { isRaw } from './raw';
+
+/** Raw beans or nibs into a bowl whose route has a roast, or gets its nibs roasted. */
+export function chargeGates(command: CommandOf<'charge'>, context: GateContext): Gate[] {
+  const routeId = command.batch?.routeId ?? context.batch(command.batchId ?? '')?.routeId ?? null;
+  const route = context.route(routeId);
+  if (!route || isUnroasted(route)) return [];
+  const raw = command.sources
+    .map(({ holdingId }, index) => ({ index, holding: context.book.holdings.get(holdingId) }))
+    .filter(({ holding }) => holding !== undefined && isRaw(context.book, context.lots, holding.id));
+  if (raw.length === 0) return [];
+  const codes = raw.map(({ holding }) => holding?.code).join(', ');
+  return [
+    {
+      id: 'grind/raw',
+      sentence: `Nothing here says that ${codes} has been roasted, and the route “${route.name}” means roasted.`,
+      why: 'Raw beans can carry pathogens, and what comes after the grinder does not kill them.',
+      todo: 'Roast it first. If it came roasted, say so on the lot’s receipt. If it is meant raw, choose an unroasted route.',
+      path: `sources.${raw[0]?.index ?? 0}.holdingId`,
+    },
+  ];
+}
+
+/** The mass hotter than its route allows. */
+export function readingGates(command: CommandOf<'reading'>, context: GateContext): Gate[] {
+  const batch = context.batch(command.batchId);
+  const route = context.route(batch?.routeId ?? null);
+  const ceiling = route ? ceilingOf(route) : null;
+  if (command.what !== 'bowl-temperature' || ceiling === null || command.value === null) return [];
+  if (command.value <= ceiling) return [];
+  return [
+    {
+      id: 'grind/too-hot',
+      sentence: `${command.value.toFixed(1)} °C is over the ${ceiling} °C that “${route?.name ?? ''}” keeps its mass under.`,
+      why: 'Over it the batch is no longer what its route and its label say.',
+      todo: 'Check the reading. If it is right: lid off, fan on, tension off or stop the stones, and read again in a quarter of an hour.',
+      path: 'value',
+    },
+  ];
+}

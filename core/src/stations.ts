@@ -1,0 +1,70 @@
+/* The registry of the stations: what each plans, and where each says stop. */
+
+import { planDry, planReceive } from './beans/receive';
+import { chargeGates, readingGates } from './grind/gates';
+import { begins, type Asked, type Gate, type GateContext } from './gates/gate';
+import { planCharge, planDischarge, planReading } from './grind/grind';
+import { planAdjust, planBuy, planSell } from './money/trade';
+import { mouldGates } from './mould/gates';
+import { planMould } from './mould/mould';
+import { planOpen } from './money/opening';
+import { packGates } from './pack/gates';
+import { planPack } from './pack/pack';
+import { restGates } from './rest/gates';
+import { planRest } from './rest/rest';
+import { planRoast } from './roast/roast';
+import { planSort } from './sort/sort';
+import { planTaste } from './taste/taste';
+import { temperGates } from './temper/gates';
+import { planRemelt, planTemper } from './temper/temper';
+import { planWinnow } from './winnow/winnow';
+import type { Command, CommandOf } from './ledger/commands';
+import type { PlanContext, StepPlan } from './ledger/planner';
+
+type Planners = { [K in Command['kind']]: (command: CommandOf<K>, context: PlanContext) => StepPlan };
+
+const PLANNERS: Planners = {
+  receive: planReceive,
+  dry: planDry,
+  buy: planBuy,
+  sort: planSort,
+  roast: planRoast,
+  winnow: planWinnow,
+  charge: planCharge,
+  discharge: planDischarge,
+  reading: planReading,
+  rest: planRest,
+  temper: planTemper,
+  remelt: planRemelt,
+  mould: planMould,
+  pack: planPack,
+  taste: planTaste,
+  sell: planSell,
+  adjust: planAdjust,
+  open: planOpen,
+};
+
+/** Turns what was entered at a bench into the postings of one step. @throws DomainError with the field at fault */
+export function planStep(command: Command, context: PlanContext): StepPlan {
+  return (PLANNERS[command.kind] as (c: Command, x: PlanContext) => StepPlan)(command, context);
+}
+
+/** Every stop that stands in the way of an entry, or of beginning work. */
+export function gatesOf(asked: Asked, context: GateContext): Gate[] {
+  switch (asked.kind) {
+    case 'charge':
+      return begins(asked) ? [] : [...chargeGates(asked, context), ...restGates(asked, context)];
+    case 'reading':
+      return begins(asked) ? [] : readingGates(asked, context);
+    case 'rest':
+      return restGates(asked, context);
+    case 'temper':
+      return [...restGates(asked, context), ...temperGates(asked, context)];
+    case 'mould':
+      return [...restGates(asked, context), ...mouldGates(asked, context)];
+    case 'pack':
+      return begins(asked) ? [] : packGates(asked, context);
+    default:
+      return [];
+  }
+}

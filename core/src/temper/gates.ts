@@ -1,0 +1,25 @@
+import { begins, type Asked, type Gate, type GateContext } from '../gates/gate';
+import { ceilingOf } from '../workshop/stations';
+
+/** Above it no crystal of the wanted form V is left, °C (33.8 by Wille & Lutton 1966, and a little for a slow probe). */
+export const MELTED_OUT_C = 34.5;
+
+/** Mass of an unroasted batch melted hotter than its route allows. */
+export function temperGates(asked: Asked<'temper'>, context: GateContext): Gate[] {
+  if (begins(asked)) return [];
+  const first = asked.sources
+    .map(({ holdingId }) => context.book.holdings.get(holdingId))
+    .find((holding) => holding !== undefined && holding.routeId !== null);
+  const route = context.route(first?.routeId ?? null);
+  const ceiling = route ? ceilingOf(route) : null;
+  if (ceiling === null || asked.meltC <= ceiling) return [];
+  return [
+    {
+      id: 'temper/too-hot',
+      sentence: `Melted out at ${asked.meltC.toFixed(1)} °C: over the ${ceiling} °C that “${route?.name ?? ''}” keeps its mass under.`,
+      why: 'Over it the batch is no longer what its route and its label say.',
+      todo: 'Melt longer and cooler: 42 to 45 °C melts out all crystal in some hours.',
+      path: 'meltC',
+    },
+  ];
+}

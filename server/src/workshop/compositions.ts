@@ -1,0 +1,96 @@
+import { carriedOver, type CarriedOver, type MachineUse } from '@wunsch/core/composition/carry-over';
+import { compositionOf, type Composition, type Root } from '@wunsch/core/composition/composition';
+import type { CommandOf } from '@wunsch/core/ledger/commands';
+import { knownGoods } from '@wunsch/core/money/opening';
+import { fillingShares, upstream } from '@wunsch/core/trace/flow';
+import type { Workshop } from './workshop';
+
+/** What any holding really is, from the ledger; and what the machines it went through can have brought. */
+export class Compositions {
+  private known = { of: '', rows: new Map<string, Composition>(), uses: null as Map<string, Use[]> | null };
+
+  constructor(private readonly workshop: Workshop) {}
+
+  readonly rootOf = (rootId: string): Root | undefined => {
+    const { book, materials } = this.workshop;
+    const holding = book.holdings.get(rootId);
+    if (!holding) return undefined;
+    if (holding.kind === 'lot') return { kind: 'cacao', lotId: rootId };
+    const material = holding.materialId === null ? undefined : materials.get(holding.materialId);
+    if (material) return { kind: 'ingredient', material };
+    const maker = book.steps.get(book.entriesOf(rootId)[0]?.stepId ?? '');
+    return maker?.kind === 'open'
+      ? { kind: 'opening', id: rootId, goods: knownGoods(maker.command as CommandOf<'open'>) }
+      : undefined;
+  };
+
+  private get cache() {
+    const { state } = this.workshop.book;
+    if (this.known.of !== state) this.known = { of: state, rows: new Map(), uses: null };
+    return this.known;
+  }
+
+  /** Says again what holdings are, after an ingredient's own facts changed. */
+  forget(): void {
+    this.known.of = '';
+  }
+
+  of(holdingId: string): Composition {
+    const { rows } = this.cache;
+    const found = rows.get(holdingId) ?? compositionOf(this.workshop.valuation.makeUp(holdingId), this.rootOf);
+    rows.set(holdingId, found);
+    return found;
+  }
+
+  /** Every time that each machine had goods in it, oldest first. */
+  private usesOf(machineId: string): Use[] {
+    const { cache } = this;
+    if (cache.uses === null) {
+      cache.uses = new Map();
+      for (const { machineId: of, at, slots } of this.workshop.book.timeline) {
+        const holdingId = slots['good'];
+        if (of === null || holdingId === undefined) continue;
+        const list = cache.uses.get(of);
+        if (list) list.push({ at, holdingId });
+        else cache.uses.set(of, [{ at, holdingId }]);
+      }
+    }
+    return cache.uses.get(machineId) ?? [];
+  }
+
+  /** What a machine had in it before a moment, newest last. */
+  machineUses(machineId: string, before: number): MachineUse[] {
+    return this.usesOf(machineId)
+      .filter(({ at }) => at < before)
+      .map(({ at, holdingId }) => {
+        const { batchId, code } = this.workshop.book.holding(holdingId);
+        const batch = batchId === null ? undefined : this.workshop.batches.get(batchId);
+        return { at, code: batch?.code ?? code, allergens: this.of(holdingId).allergens };
+      });
+  }
+
+  /** Allergens that are not in the goods and that their machines can have carried over. */
+  carriedOver(holdingId: string): CarriedOver[] {
+    const { book, machines } = this.workshop;
+    const own = this.of(holdingId).allergens;
+    const found = new Map<string, CarriedOver>();
+    const visited = new Map<string, number>();
+    for (const stepId of upstream(book, fillingShares(book, holdingId)).keys()) {
+      const step = book.steps.get(stepId);
+      if (!step || step.machineId === null) continue;
+      visited.set(step.machineId, Math.max(visited.get(step.machineId) ?? 0, step.at));
+    }
+    for (const [machineId, at] of visited) {
+      const machine = machines.get(machineId);
+      if (!machine) continue;
+      for (const row of carriedOver(machine.name, this.machineUses(machineId, at), machine.cleanings ?? [], at, own))
+        if (!found.has(row.allergen) || (found.get(row.allergen)?.at ?? 0) < row.at) found.set(row.allergen, row);
+    }
+    return [...found.values()];
+  }
+}
+
+interface Use {
+  at: number;
+  holdingId: string;
+}

@@ -1,0 +1,535 @@
+import { useContext, useRef, useState, type ReactNode } from 'react';
+import type { HoldingView } from '@wunsch/core/api/types';
+import { doubts as doubtsOf, type Doubt, type Nearby } from '@wunsch/core/entry/doubt';
+import { nearbyOf } from '@wunsch/core/entry/nearby';
+import type { Command } from '@wunsch/core/ledger/commands';
+import { massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
+import type { Station } from '@wunsch/core/workshop/stations';
+import { ApiError, send } from '../parts/api';
+import { useDraft } from '../parts/draft';
+import { Refusal } from '../parts/pieces';
+import { NOBODY } from '../parts/save';
+import { typedNumber, unreadable } from '../parts/number';
+import { count, MassUnitHere, useHere, useShow } from '../parts/workshop';
+import { AT, costOf, Details, WHEN } from './Details';
+import { DoubtPanel } from './DoubtPanel';
+import {
+  fieldG,
+  FIELDS,
+  inUnit,
+  isMass,
+  massUnitOf,
+  readFields,
+  textOfG,
+  readNumber,
+  type Fields,
+  type FieldSpec,
+  type FieldState,
+  type Problems,
+} from './entry';
+import { EntrySurface } from './EntrySurface';
+import { GatePanel, gatesIn, type Answer } from './GatePanel';
+import { MassBar, type Part } from './MassBar';
+import { Picker } from './Picker';
+import { SavedHere, SavedNote, type Saved, type SavedEntry } from './SavedNote';
+
+export type { Saved };
+
+export interface Entry {
+  fields: Fields;
+  /** Holdings chosen to take from. */
+  picked: string[];
+  machineId: string | null;
+  /** What was chosen beside the fields: kept with them, so that a reload brings back the whole entry or nothing. */
+  choices?: Record<string, string>;
+}
+
+/** Choices beside the fields, for what stands above and below them. */
+export interface Choosing {
+  choices: Record<string, string>;
+  choose: (name: string, value: string) => void;
+}
+
+/** What stands below the running sum gets to see, and may change. */
+export interface Below {
+  fields: Fields;
+  setField: (name: string, state: FieldState) => void;
+  inMg: number;
+  /** Codes of what was picked; empty where it was fixed before. */
+  codes: string[];
+}
+
+type Slot = ReactNode | ((choosing: Choosing) => ReactNode);
+
+interface Props {
+  kind: Command['kind'];
+  /** Which draft this is: one per station and subject. */
+  draftId: string;
+  /** What can be taken, to be picked; left out when the form takes nothing (or a fixed thing). */
+  candidates?: readonly HoldingView[];
+  /** What a work under way has taken already. */
+  fixed?: readonly { holdingId: string; massMg: number; pieces: number }[] | undefined;
+  initial?: Fields;
+  initialPicked?: readonly string[];
+  suggestions?: Record<string, string>;
+  /** What is usual for what was picked: filled in while nothing is typed. */
+  propose?: (chosen: readonly HoldingView[], fields: Fields) => Record<string, string>;
+  /** Grams to take of what was picked (codes) where nothing is typed; all there is when left out. */
+  takeG?: (codes: readonly string[]) => number | undefined;
+  station: Station | null;
+  /** Fields to ask; the usual ones of this kind when left out. */
+  specs?: readonly FieldSpec[];
+  /** More to ask about what was picked. */
+  ask?: (chosen: readonly HoldingView[]) => readonly FieldSpec[];
+  /** Completes what the fields say to a whole command. */
+  finish: (
+    values: Record<string, unknown>,
+    sources: { holdingId: string; massG?: number; pieces?: number }[],
+    entry: Entry,
+  ) => Record<string, unknown>;
+  path: string;
+  submit: string;
+  /** Named parts of what went in, for the running sum. */
+  parts?: (values: Record<string, unknown>) => Part[];
+  restName?: string;
+  restTone?: Part['tone'];
+  minutes?: number;
+  kwh?: number;
+  machineId?: string | null;
+  onSaved?: (saved: Saved) => void;
+  head?: Slot;
+  /** More to send beside the command, such as the reason of a correction. */
+  extra?: (entry: Entry) => Record<string, unknown>;
+  pickTitle?: string;
+  /** How many of the candidates are shown at once; the rest on asking. */
+  shownFirst?: number;
+  before?: Slot;
+  /** Whose work it is, when not that of the person at the bench. */
+  as?: string;
+  /** Below the running sum, from what is typed so far. */
+  below?: (state: Below) => ReactNode;
+  /** Below the save, where it should be at hand before everything is read. */
+  after?: (state: Below) => ReactNode;
+  /** What of the entry cannot be read, in words: then nothing is sent. */
+  problem?: (entry: Entry) => string | null;
+  /** What can be done about a refusal, from what was sent. */
+  refused?: (error: unknown, body: Record<string, unknown>) => ReactNode;
+  /** Figures of the maker's past, by field: what is ten times away from them is asked about. */
+  past?: Nearby | undefined;
+  /** Grams that usually go in. */
+  usualInG?: number | null | undefined;
+  /** Sends it another way than as a step; null means there is no step to show yet. */
+  send?: (entry: Outgoing) => Promise<Saved | null>;
+}
+
+export interface Outgoing {
+  sources: { holdingId: string; massG?: number; pieces?: number }[];
+  personId: string;
+  machineId: string | null;
+  at: string | undefined;
+  key: string;
+  overrides: Answer[];
+  /** What `finish` made of the entry. */
+  values: Record<string, unknown>;
+}
+
+/** One entry at a bench: what is taken, what came out, the sum, who and when; a draft until it is saved. */
+export function StepForm(props: Props) {
+  const { kind, candidates = [], fixed, finish, path, submit, station } = props;
+  const here = useHere();
+  const { view } = here;
+  const personId = props.as ?? here.personId;
+  const screenUnit = useContext(MassUnitHere);
+  const { massSystem, temperatureUnit } = view.settings;
+  const draft = useDraft<Entry>(props.draftId, () => ({
+    fields: { ...props.initial },
+    picked: [...(props.initialPicked ?? [])],
+    machineId: props.machineId ?? null,
+    choices: {},
+  }));
+  const [problems, setProblems] = useState<Problems>({});
+  const [error, setError] = useState<unknown>(null);
+  const report = useContext(SavedHere);
+  const [saved, setSaved] = useState<SavedEntry | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [sent, setSent] = useState<Record<string, unknown>>({});
+  const [asking, setAsking] = useState<Doubt[]>([]);
+  const settled = useRef(new Set<string>());
+  const root = useRef<HTMLDivElement>(null);
+  const { picked, machineId } = draft.value;
+  const choices = draft.value.choices ?? {};
+  const chosen = candidates.filter(({ id }) => picked.includes(id));
+  const largest = Math.max(
+    0,
+    ...(fixed ?? []).map(({ massMg }) => massMg),
+    ...(chosen.length > 0 ? chosen : candidates).map(({ massMg }) => massMg),
+  );
+  const massUnit: MassUnit =
+    (choices['~unit'] as MassUnit | undefined) ?? screenUnit ?? massUnitFor(largest, massSystem);
+  const show = useShow(massUnit);
+  const proposed = props.propose?.(chosen, draft.value.fields) ?? {};
+  // A proposal counts until something is typed over it.
+  const fields: Fields = {
+    ...Object.fromEntries(Object.entries(proposed).map(([name, text]) => [name, { text }])),
+    ...draft.value.fields,
+  };
+  const takes = chosen.map((holding): FieldSpec => takeSpec(holding, show.mass));
+  const asked = [...(props.ask?.(chosen) ?? []), ...(props.specs ?? FIELDS[kind] ?? [])];
+  const specs = [...takes, ...asked];
+  const all = [...specs, ...WHEN, AT];
+  const suggestions: Record<string, string> = { ...props.suggestions };
+  const wantedG = props.takeG?.(chosen.map(({ code }) => code));
+  const usualG = usualTakes(chosen, wantedG);
+  for (const holding of chosen)
+    suggestions[`take.${holding.id}`] =
+      wantedG === undefined || holding.pieces > 0 ? 'all' : textOfG(usualG.get(holding.id) ?? 0, massUnit);
+
+  const change = (next: (entry: Entry) => Entry): void => {
+    report?.(null);
+    setSaved(null);
+    draft.set(next);
+  };
+  const setField = (name: string, state: FieldState): void => {
+    setProblems(({ [name]: _, ...rest }) => rest);
+    setAsking((rows) => rows.filter(({ field }) => field !== name));
+    change((entry) => ({ ...entry, fields: { ...entry.fields, [name]: state } }));
+  };
+  const choosing: Choosing = {
+    choices,
+    choose: (name, value) => change((entry) => ({ ...entry, choices: { ...entry.choices, [name]: value } })),
+  };
+  /** All weights of the screen go into the other unit together: no two units stand side by side. */
+  const changeUnit = (unit: MassUnit): void =>
+    change((entry) => ({
+      ...entry,
+      choices: { ...entry.choices, '~unit': unit },
+      fields: Object.fromEntries(
+        Object.entries(entry.fields).map(([name, state]) => {
+          const spec = specs.find((row) => row.name === name);
+          return [name, spec && isMass(spec) && spec.unit === undefined ? inUnit(state, unit) : state];
+        }),
+      ),
+    }));
+  const sourcesOf = (): { holdingId: string; massG?: number; pieces?: number }[] =>
+    fixed
+      ? fixed.map(({ holdingId, massMg, pieces }) =>
+          pieces > 0 ? { holdingId, pieces } : { holdingId, massG: massMg / 1000 },
+        )
+      : chosen.map((holding) => {
+          const state = fields[`take.${holding.id}`];
+          if (holding.pieces > 0)
+            return { holdingId: holding.id, pieces: readNumber(state?.text ?? '') ?? holding.pieces };
+          return { holdingId: holding.id, massG: fieldG(state, massUnit) ?? usualG.get(holding.id) ?? 0 };
+        });
+  const read = readFields(kind, withUnit(fields, specs, massUnit), temperatureUnit, asked);
+  const inMg = fixed
+    ? fixed.reduce((sum, { massMg }) => sum + massMg, 0)
+    : chosen.reduce((sum, holding, index) => {
+        const source = sourcesOf()[index];
+        return (
+          sum +
+          (source?.pieces !== undefined
+            ? (holding.massMg * source.pieces) / Math.max(1, holding.pieces)
+            : (source?.massG ?? 0) * 1000)
+        );
+      }, 0);
+
+  const focusFirst = (): void => {
+    requestAnimationFrame(() => root.current?.querySelector<HTMLElement>('form [aria-invalid=true]')?.focus());
+  };
+  const fail = (wrong: Problems, words: string | null): void => {
+    setProblems(wrong);
+    setError(words === null ? null : new Error(words));
+    focusFirst();
+  };
+
+  /** Figures that are ten times away from what went in, from what is there or from the maker's past. */
+  const askedAgain = (): Doubt[] => {
+    const figures: Record<string, number | undefined> = {};
+    for (const [name, value] of Object.entries(read.values))
+      if (typeof value === 'number') figures[name] = value;
+      else if (name === 'outsG') figures[name] = (value as number[]).reduce((sum, grams) => sum + grams, 0);
+    const near: Record<string, { value: number; of: string } | undefined> = {
+      ...nearbyOf(kind, inMg / 1000, read.values),
+      ...props.past,
+    };
+    for (const holding of chosen) {
+      const grams = holding.pieces > 0 ? null : fieldG(fields[`take.${holding.id}`], massUnit);
+      if (grams === null) continue;
+      figures[`take.${holding.id}`] = grams;
+      near[`take.${holding.id}`] =
+        grams > holding.freeMg / 125
+          ? { value: holding.freeMg / 1000, of: 'There is' }
+          : props.usualInG
+            ? { value: Math.min(props.usualInG / chosen.length, holding.freeMg / 1000), of: 'Usually goes in' }
+            : undefined;
+    }
+    return doubtsOf(figures, near, settled.current);
+  };
+
+  const save = async (overrides: Answer[] = []): Promise<void> => {
+    setError(null);
+    report?.(null);
+    setSaved(null);
+    if (personId === null) {
+      setError(new Error(NOBODY));
+      return;
+    }
+    const wanted = new Set(asked.map(({ name }) => name));
+    const wrong = Object.fromEntries(Object.entries(read.problems).filter(([name]) => wanted.has(name)));
+    for (const spec of [...takes, ...WHEN]) {
+      const state = fields[spec.name];
+      const text = state?.text ?? '';
+      const unread = spec.type === 'mass' ? text.trim() !== '' && fieldG(state, massUnit) === null : unreadable(text);
+      if (unread !== undefined && unread !== false) wrong[spec.name] = 'is not a number';
+    }
+    const when = fields['~at']?.text ?? '';
+    const at = show.instant(when);
+    if (when !== '' && at === undefined) wrong['~at'] = 'is no time';
+    if (candidates.length > 0 && !fixed && chosen.length === 0) return fail(wrong, 'Choose what goes in.');
+    if (Object.keys(wrong).length > 0) return fail(wrong, null);
+    const unread = props.problem?.(draft.value) ?? null;
+    if (unread !== null) return fail({}, unread);
+    const open = askedAgain();
+    setAsking(open);
+    if (open.length > 0) return;
+    setBusy(true);
+    try {
+      if (props.send) {
+        await props.send({
+          sources: sourcesOf().filter(({ massG, pieces }) => (pieces ?? 0) + (massG ?? 0) > 0),
+          personId,
+          machineId,
+          at,
+          key: draft.key,
+          overrides,
+          values: finish(read.values, sourcesOf(), draft.value),
+        });
+        draft.clear();
+        return;
+      }
+      const cost = costOf(fields, props.minutes, props.kwh);
+      const body = {
+        command: { kind, ...finish(read.values, sourcesOf(), draft.value) },
+        personId,
+        machineId,
+        minutes: cost.minutes,
+        energyKwh: cost.kwh,
+        ...(at === undefined ? {} : { at }),
+        ...(overrides.length > 0 ? { overrides } : {}),
+        ...props.extra?.(draft.value),
+      };
+      setSent(body);
+      const answer = await send<Saved>('POST', path, body, draft.key);
+      draft.clear();
+      settled.current.clear();
+      setProblems({});
+      const note = { saved: answer.data, replayed: answer.replayed };
+      if (report) report(note);
+      else setSaved(note);
+      props.onSaved?.(answer.data);
+    } catch (reason) {
+      setError(reason);
+      if (reason instanceof ApiError && gatesIn(reason).length === 0) {
+        setProblems(fieldProblems(reason, chosen, specs));
+        focusFirst();
+      }
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  const specOf = (field: string): FieldSpec | undefined => all.find(({ name }) => name === field);
+  const answer = ({ field, typed }: Doubt, meant: number): void => {
+    settled.current.add(`${field} ${meant}`);
+    setAsking((rows) => rows.filter((row) => row.field !== field));
+    if (meant === typed) return;
+    const spec = specOf(field);
+    const state = fields[field] ?? { text: '' };
+    setField(
+      field,
+      spec && isMass(spec)
+        ? spec.type === 'masses'
+          ? scaled(state, meant / typed, massUnit)
+          : { text: textOfG(meant, massUnitOf(spec, massUnit)), unit: massUnitOf(spec, massUnit) }
+        : { text: typedNumber(meant) },
+    );
+  };
+  const figure = (field: string, value: number): string => {
+    const spec = specOf(field);
+    if (spec && isMass(spec)) return show.mass(value * 1000);
+    return `${Number.isInteger(value) ? count(value) : value}${spec?.unit === undefined ? '' : ` ${spec.unit}`}`;
+  };
+
+  const gates = gatesIn(error);
+  const person = view.people.find(({ id }) => id === personId)?.name ?? '';
+  const machines = station === null ? [] : view.machines.filter((machine) => machine.station === station);
+  const below: Below = { fields, setField, inMg, codes: chosen.map(({ code }) => code) };
+  const slot = (content: Slot): ReactNode => (typeof content === 'function' ? content(choosing) : content);
+  const placed = new Set(Object.keys(problems));
+  const details = (
+    <Details
+      machines={machines}
+      machineId={machineId}
+      chooseMachine={(id) => change((entry) => ({ ...entry, machineId: id }))}
+      fields={fields}
+      setField={setField}
+      problems={problems}
+      minutes={props.minutes}
+      kwh={props.kwh}
+    />
+  );
+  return (
+    <MassUnitHere value={massUnit}>
+      <div ref={root}>
+        {candidates.length > 0 && !fixed && (
+          <Picker
+            candidates={candidates}
+            picked={picked}
+            first={props.shownFirst ?? 8}
+            title={props.pickTitle ?? 'What goes in'}
+            toggle={(id) =>
+              change((entry) => ({
+                ...entry,
+                picked: entry.picked.includes(id) ? entry.picked.filter((x) => x !== id) : [...entry.picked, id],
+              }))
+            }
+          />
+        )}
+        <EntrySurface
+          specs={specs}
+          fields={fields}
+          setField={setField}
+          problems={problems}
+          suggestions={suggestions}
+          massUnit={massUnit}
+          changeUnit={changeUnit}
+          begun={draft.touched}
+          onSubmit={() => void save()}
+          before={slot(props.before)}
+          foot={
+            <>
+              <button type="submit" className="button button-main min-w-44 text-lg" disabled={busy}>
+                {busy ? 'Saving …' : submit}
+              </button>
+              {Object.keys(problems).length > 0 && (
+                <span className="text-sm font-semibold text-crimson" role="status">
+                  {wordsOf(Object.keys(problems), (name) => specOf(name)?.label ?? name)}
+                </span>
+              )}
+              {draft.touched && (
+                <button
+                  type="button"
+                  className="button button-quiet"
+                  onClick={() => {
+                    draft.clear();
+                    setProblems({});
+                    setAsking([]);
+                    setError(null);
+                  }}
+                >
+                  Throw this draft away
+                </button>
+              )}
+            </>
+          }
+        >
+          {props.parts && (
+            <MassBar
+              inMg={inMg}
+              parts={props.parts(read.values)}
+              restName={props.restName ?? 'not accounted for yet'}
+              restTone={props.restTone ?? 'missing'}
+            />
+          )}
+          {props.below?.(below)}
+          {slot(props.head)}
+          {!props.after && details}
+          {asking.length > 0 && (
+            <DoubtPanel
+              doubts={asking}
+              label={(field) => specOf(field)?.label ?? field}
+              show={figure}
+              answer={answer}
+            />
+          )}
+          {gates.length > 0 ? (
+            <GatePanel gates={gates} person={person} busy={busy} goOn={(answers) => void save(answers)} />
+          ) : (
+            <Refusal error={error} placed={placed} />
+          )}
+          {error !== null && gates.length === 0 && props.refused?.(error, sent)}
+          {props.after?.(below)}
+          {props.after && details}
+        </EntrySurface>
+        {saved && <SavedNote entry={saved} />}
+      </div>
+    </MassUnitHere>
+  );
+}
+
+/** `Look at: Nibs, Husk.` */
+const wordsOf = (names: readonly string[], label: (name: string) => string): string =>
+  `Look at: ${names.map(label).join(', ')}.`;
+
+/** Weights typed before the unit of the screen was chosen are in that unit. */
+const withUnit = (fields: Fields, specs: readonly FieldSpec[], unit: MassUnit): Fields =>
+  Object.fromEntries(
+    Object.entries(fields).map(([name, state]) => {
+      const spec = specs.find((row) => row.name === name);
+      return [
+        name,
+        spec && isMass(spec) && state.unit === undefined ? { ...state, unit: massUnitOf(spec, unit) } : state,
+      ];
+    }),
+  );
+
+/** Several weighings, each of them off by the same slip. */
+const scaled = (state: FieldState, factor: number, unit: MassUnit): FieldState => {
+  const now = fieldG({ ...state, parts: [] }, unit);
+  return {
+    unit,
+    text: state.text === '' || now === null ? '' : textOfG(now * factor, unit),
+    parts: state.parts?.map((part) => part * factor),
+  };
+};
+
+/** Grams that each holding gives where nothing is typed: all it has, or in turn until there is enough. */
+function usualTakes(chosen: readonly HoldingView[], takeG = Infinity): Map<string, number> {
+  let left = takeG;
+  return new Map(
+    chosen.map(({ id, freeMg }) => {
+      const massG = Math.min(freeMg / 1000, left);
+      left -= massG;
+      return [id, massG];
+    }),
+  );
+}
+
+const takeSpec = (holding: HoldingView, mass: (mg: number) => string): FieldSpec => ({
+  name: `take.${holding.id}`,
+  label: `${holding.code}, of ${holding.pieces > 0 ? `${count(holding.pieces)} pieces` : mass(holding.freeMg)}`,
+  type: holding.pieces > 0 ? 'pieces' : 'mass',
+  optional: true,
+});
+
+/** Puts the server's field problems at the fields they are about. */
+function fieldProblems(error: ApiError, chosen: readonly HoldingView[], specs: readonly FieldSpec[]): Problems {
+  const problems: Problems = {};
+  for (const { path, message } of error.problem.errors) {
+    const clean = path.replace(/^command\./, '');
+    const source = /^sources\.(\d+)/.exec(clean);
+    const takings = /^sources\.(\d+)\.takings/.exec(clean);
+    const reject = /^rejects\.(\d+)/.exec(clean);
+    const name = takings
+      ? `takings.${chosen[Number(takings[1])]?.id ?? ''}`
+      : source
+        ? `take.${chosen[Number(source[1])]?.id ?? ''}`
+        : reject
+          ? 'goodG'
+          : (specs.find((spec) => spec.at === clean)?.name ?? clean.split('.')[0] ?? clean);
+    if (name === 'at') problems['~at'] = message;
+    else if (specs.some((spec) => spec.name === name)) problems[name] = message;
+  }
+  return problems;
+}
