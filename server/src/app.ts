@@ -13,6 +13,7 @@ import { calculatorRoutes } from './http/calculators';
 import { problem, problemFrom, sendProblem } from './http/problem';
 import { isOurs, unstorable } from './http/hosts';
 import { Router } from './http/router';
+import { openingRoutes } from './ledger/opening';
 import { ledgerRoutes } from './ledger/plugin';
 import { Views } from './ledger/views';
 import { lossRoutes } from './losses/plugin';
@@ -116,6 +117,7 @@ export async function buildApp({
   workshopRoutes(router);
   dataRoutes(router);
   ledgerRoutes(router, views);
+  openingRoutes(router);
   traceRoutes(router, views);
   moneyRoutes(router);
   const probe = new CoreProbe();

@@ -64,7 +64,8 @@ test('a purchase corrected to another material changes what everything made of i
   });
   await server.workshop.commit();
   const cocoa = async () =>
-    ((await server.call('GET', '/api/ledger/holdings/DARK-1')).body as { composition: { allergens: string[] } }).composition;
+    ((await server.call('GET', '/api/ledger/holdings/DARK-1')).body as { composition: { allergens: string[] } })
+      .composition;
   expect((await cocoa()).allergens).toEqual([]);
   await correct(sugar, { ...(sugar.command as CommandOf<'buy'>), materialId: 'milk' });
   expect((await cocoa()).allergens).toEqual(['milk']);

@@ -6,6 +6,7 @@ import { Floor } from './floor/Floor';
 import './index.css';
 import { Empty, Loading } from './parts/pieces';
 
+const OpeningPage = lazy(() => import('./workshop/OpeningPage').then((m) => ({ default: m.OpeningPage })));
 const Bench = lazy(() => import('./bench/Bench').then((m) => ({ default: m.Bench })));
 const BatchPage = lazy(() => import('./trace/BatchPage').then((m) => ({ default: m.BatchPage })));
 const InspectionPage = lazy(() => import('./beans/InspectionPage').then((m) => ({ default: m.InspectionPage })));
@@ -78,6 +79,7 @@ const router = createBrowserRouter([
       { path: '/stock-take', element: page(<StockTakePage />) },
       { path: '/store', element: page(<StorePage />) },
       { path: '/workshop', element: page(<WorkshopPage />) },
+      { path: '/opening', element: page(<OpeningPage />) },
       {
         path: '*',
         element: (

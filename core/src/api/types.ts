@@ -167,6 +167,8 @@ export interface GrindView {
   machine: Machine | null;
   readings: ReadingView[];
   cocoa: Composition;
+  /** Allergens that its machine saw before it, uncleaned since. */
+  carriedOver: CarriedOver[];
   origin: OriginVerdict;
 }
 
@@ -175,6 +177,7 @@ export interface ReadingView {
   at: number;
   what: string;
   value: number | null;
+  channels: number[];
   note: string;
   person: string;
 }
@@ -196,6 +199,8 @@ export interface BenchView {
   history: HistoryPoint[];
   /** The newest yield, judged. */
   judgement: (YieldJudgement & { code: string; stepId: string }) | null;
+  /** For the pack bench, by holding: the next free code, and how long it usually keeps. */
+  packing: Record<string, { label: string; bestBefore: string; because: string }>;
   /** For the taste bench: batches with bars that nobody has scored yet. */
   untasted: { batch: Batch; bars: HoldingView[] }[];
 }
@@ -290,7 +295,7 @@ export interface TraceView {
 }
 
 export interface SearchHit {
-  kind: 'batch' | 'lot' | 'holding' | 'station' | 'page';
+  kind: 'batch' | 'lot' | 'holding' | 'step' | 'station' | 'page';
   code: string;
   name: string;
   detail: string;

@@ -47,8 +47,7 @@ export type ImportField = (typeof IMPORT_FIELDS)[number]['name'];
 /** Which column each field is read from; null where none. */
 export type Mapping = Partial<Record<ImportField, number | null | undefined>>;
 
-export const WEIGHT_UNITS = { kg: 1000, g: 1, lb: 453.59237, t: 1_000_000 } as const;
-export type WeightUnit = keyof typeof WEIGHT_UNITS;
+export { WEIGHT_UNITS, type WeightUnit } from '../units/table';
 
 /** What the columns are called on the screen. */
 export const IMPORT_LABELS: readonly { name: ImportField; label: string; needed: boolean }[] = IMPORT_FIELDS;

@@ -23,7 +23,8 @@ const number = (value: unknown): number => (typeof value === 'number' ? value : 
 export function nearbyOf(kind: Command['kind'], inG: number, values: Readonly<Record<string, unknown>>): Nearby {
   const near: Record<string, { value: number; of: string }> = {};
   const field = LIKE_WHAT_WENT_IN[kind];
-  if (field !== undefined && inG > 0) near[field] = { value: inG, of: 'What went in' };
+  const staying = number(values['leftG']);
+  if (field !== undefined && inG > staying) near[field] = { value: inG - staying, of: 'What went in' };
   if (kind === 'mould') {
     const [barG, bars] = [number(values['barG']), number(values['goodPieces'])];
     if (barG > 0 && inG > 0) near['goodPieces'] = { value: inG / barG, of: 'Bars of that weight in what went in' };

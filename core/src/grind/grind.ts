@@ -2,7 +2,7 @@ import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, held, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
 import type { CommandOf } from '../ledger/commands';
 import type { Batch, HoldingKind } from '../ledger/types';
-import { toMg } from '../units/mass';
+import { formatMass, toMg } from '../units/mass';
 
 const INTO_THE_BOWL: readonly HoldingKind[] = ['nibs', 'lot', 'ingredient', 'mass', 'block', 'remelt', 'seconds'];
 
@@ -57,7 +57,7 @@ export function planCharge(command: CommandOf<'charge'>, context: PlanContext): 
   return planner.plan('grind', batchId, { batch });
 }
 
-/** The bowl is emptied into blocks or tubs; what was scraped off late is hold-up, the rest unaccounted. */
+/** The bowl is emptied, or a part of it, into blocks or tubs; what was scraped off late is hold-up, the rest unaccounted. */
 export function planDischarge(command: CommandOf<'discharge'>, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const batch = context.batch(command.batchId);
@@ -67,7 +67,15 @@ export function planDischarge(command: CommandOf<'discharge'>, context: PlanCont
       { path: 'batchId', message: 'is empty' },
     ]);
   }
-  planner.take([{ holdingId: batch.id, massG: massMg / 1000 }], ['mass'], 'batchId');
+  const leftMg = toMg(command.leftG ?? 0);
+  if (leftMg >= massMg) {
+    throw new DomainError(
+      'grind/nothing-poured',
+      `${batch.code} held ${formatMass(massMg)}: that much cannot stay in the bowl.`,
+      [{ path: 'leftG', message: 'is not less than what was in the bowl' }],
+    );
+  }
+  planner.take([{ holdingId: batch.id, massG: (massMg - leftMg) / 1000 }], ['mass'], 'batchId');
   const place = planner.after('grind', batch.routeId, 'temper');
   command.outsG.forEach((grams, index) => {
     planner.make(
@@ -91,5 +99,13 @@ export function planDischarge(command: CommandOf<'discharge'>, context: PlanCont
 /** A reading at the grinder: it moves nothing. */
 export function planReading(command: CommandOf<'reading'>, context: PlanContext): StepPlan {
   const batch = context.batch(command.batchId);
-  return new Planner(context).plan('grind', batch.id);
+  const planner = new Planner(context);
+  if (command.what === 'move') {
+    if (context.machineId === null)
+      throw new DomainError('grind/no-machine', 'Choose the machine that it goes on in.', [
+        { path: 'machineId', message: 'is missing' },
+      ]);
+    planner.slots['good'] = batch.id;
+  }
+  return planner.plan('grind', batch.id);
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { STATIONS } from '../workshop/stations';
 import { id, massG, massOrNoneG, money, name, note, pieces, tempC, word } from './fields';
-import { LOSS_CAUSES, REJECT_REASONS } from './types';
+import { LOSS_CAUSES } from './types';
 import { loadFacts, startRoast } from '../workshop/roasting';
 
 export * from './fields';
@@ -19,8 +19,9 @@ const sources = z.array(source).min(1, 'choose what goes in').max(60, 'is too ma
 export const receive = z.object({
   kind: z.literal('receive'),
   name,
-  producer: name,
-  country: name,
+  /** Where it is from can follow, as the rest of its papers. */
+  producer: word,
+  country: word,
   region: word,
   variety: word,
   harvest: word,
@@ -29,7 +30,7 @@ export const receive = z.object({
   /** Nibs come raw or roasted; left out, nobody said. */
   roasted: z.boolean().nullable().optional(),
   routeId: id,
-  sacks: z.number().int('must be whole').min(1, 'must be at least 1').max(5000, 'is too many'),
+  sacks: z.number().int('must be whole').min(1, 'must be at least 1').max(5000, 'is too many').default(1),
   netG: massG,
   /** What the invoice says, and is paid for; left out, what was weighed. */
   invoiceNetG: massG.nullable().optional(),
@@ -40,7 +41,7 @@ export const receive = z.object({
     .max(5000, 'is too many')
     .nullable()
     .optional(),
-  pricePerKg: money,
+  pricePerKg: money.default(0),
   currency: z.string().regex(/^[A-Z]{3}$/, 'is a three-letter code'),
   /** Units of the workshop's currency for one of the invoice's. */
   rate: z.number().positive('must be more than 0').max(100_000, 'is too much').default(1),
@@ -73,11 +74,14 @@ export const buy = z.object({
   note,
 });
 
+/** One of the usual piles, or one of the workshop's own. */
+const rejectReason = z.string().trim().min(1, 'is missing').max(30, 'is longer than 30 letters');
+
 export const sort = z.object({
   kind: z.literal('sort'),
   sources,
   rejects: z
-    .array(z.object({ reason: z.enum(REJECT_REASONS), massG: massOrNoneG }))
+    .array(z.object({ reason: rejectReason, massG: massOrNoneG }))
     .max(20)
     .default([]),
   goodG: massG,
@@ -167,6 +171,8 @@ export const discharge = z.object({
   batchId: id,
   /** Each block or tub that was poured. */
   outsG: z.array(massG).min(1, 'weigh what was poured').max(40),
+  /** What stays in the bowl and runs on; left out, nothing. */
+  leftG: massG.optional(),
   holdUpG: massOrNoneG.default(0),
   micron: z.number().min(1).max(500).nullable().default(null),
   note,
@@ -275,7 +281,8 @@ export const adjust = z.object({
   note,
 });
 
-export const READINGS = ['micron', 'bowl-temperature', 'sourness', 'note'] as const;
+/** `move`: the batch goes on in another machine, that of the entry, under its own code. */
+export const READINGS = ['micron', 'bowl-temperature', 'sourness', 'note', 'move'] as const;
 
 export const reading = z
   .object({
@@ -283,9 +290,11 @@ export const reading = z
     batchId: id,
     what: z.enum(READINGS),
     value: z.number().min(-60).max(1000).nullable().default(null),
+    /** The gauge's channels, each as read; `value` is their mean. */
+    channels: z.array(z.number().min(1, 'must be at least 1 µm').max(500)).max(8).optional(),
     note,
   })
-  .refine((r) => (r.what === 'note' ? r.note.trim() !== '' : r.value !== null), {
+  .refine((r) => r.what === 'move' || (r.what === 'note' ? r.note.trim() !== '' : r.value !== null), {
     message: 'is missing',
     path: ['value'],
   })

@@ -213,6 +213,19 @@ export interface Batch {
   machineId: string | null;
   targetMicron: number;
   cocoaTargetPct: number | null;
+  /** What is meant to be done with it, and when: sugar in, lid on, look again. */
+  acts?: PlannedAct[] | undefined;
+}
+
+/** An act planned ahead for a batch. */
+export interface PlannedAct {
+  id: string;
+  what: string;
+  /** When it is due, UTC ms. */
+  at: number;
+  personId: string;
+  /** When it was done; null while it is to come. */
+  doneAt: number | null;
 }
 
 /** What an ingredient is made of, shares by weight of 1, for cocoa percent and the flow figures. */

@@ -1,6 +1,6 @@
 import type { Asked, Gate, GateContext } from '../gates/gate';
 import type { CommandOf } from '../ledger/commands';
-import { MELTED_OUT_C } from '../temper/gates';
+import { MELTED_OUT_C } from '../composition/cocoa-butter';
 
 /** A pour that is not in temper, on its way into moulds. */
 export function mouldGates(asked: Asked<'mould'>, context: GateContext): Gate[] {

@@ -1,5 +1,4 @@
 import { percent } from '../ledger/yields';
-import { REJECT_REASONS, type RejectReason } from '../ledger/types';
 import { projectMean, type Interval } from '../stats/intervals';
 
 /** One sorting of some grams, as logged. */
@@ -9,7 +8,8 @@ export interface SortSession {
   personId: string;
   inG: number;
   goodG: number;
-  rejectsG: Partial<Record<RejectReason, number>>;
+  /** By pile: the usual ones and the workshop's own. */
+  rejectsG: Readonly<Record<string, number>>;
   minutes: number;
 }
 
@@ -17,7 +17,7 @@ export const rejectedG = (session: SortSession): number =>
   Object.values(session.rejectsG).reduce((sum, grams) => sum + grams, 0);
 
 export interface ReasonShare {
-  reason: RejectReason;
+  reason: string;
   grams: number;
   /** Of beans in, 0 to 1. */
   share: number;
@@ -55,10 +55,11 @@ export function summarise(sessions: readonly SortSession[]): SortSummary {
     rejectG,
     unaccountedG: inG - goodG - rejectG,
     rejectShare: inG > 0 ? rejectG / inG : 0,
-    reasons: REJECT_REASONS.map((reason) => {
-      const grams = total(sessions, (s) => s.rejectsG[reason] ?? 0);
-      return { reason, grams, share: inG > 0 ? grams / inG : 0 };
-    })
+    reasons: [...new Set(sessions.flatMap((s) => Object.keys(s.rejectsG)))]
+      .map((reason) => {
+        const grams = total(sessions, (s) => s.rejectsG[reason] ?? 0);
+        return { reason, grams, share: inG > 0 ? grams / inG : 0 };
+      })
       .filter(({ grams }) => grams > 0)
       .sort((a, b) => b.grams - a.grams),
     speeds: people

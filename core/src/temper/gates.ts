@@ -1,9 +1,6 @@
 import { begins, type Asked, type Gate, type GateContext } from '../gates/gate';
 import { ceilingOf } from '../workshop/stations';
 
-/** Above it no crystal of the wanted form V is left, °C (33.8 by Wille & Lutton 1966, and a little for a slow probe). */
-export const MELTED_OUT_C = 34.5;
-
 /** Mass of an unroasted batch melted hotter than its route allows. */
 export function temperGates(asked: Asked<'temper'>, context: GateContext): Gate[] {
   if (begins(asked)) return [];

@@ -117,7 +117,15 @@ export const ROWS = {
   routes: newRoute.extend({ id }),
   holdings: holding,
   lots: lot,
-  batches: newBatch.extend({ id, code: z.string().min(1).max(40), machineId: idOrNone }),
+  batches: newBatch.extend({
+    id,
+    code: z.string().min(1).max(40),
+    machineId: idOrNone,
+    acts: z
+      .array(z.object({ id, what: words, at: instant, personId: id, doneAt: instant.nullable() }))
+      .max(200)
+      .optional(),
+  }),
   steps: step,
   works: work,
 } as const;

@@ -37,6 +37,8 @@ export const settings = z.object({
   lookDays: z.number().min(1).max(365).default(14),
   /** Days after which stored beans are inspected again. */
   reinspectDays: z.number().min(7).max(1000).default(120),
+  /** Piles that this workshop sorts out beside the usual ones. */
+  rejectReasons: z.array(z.string().trim().min(1, 'is missing').max(30)).max(12, 'are too many').default([]),
   /** Made up for show; the interface says so and offers to begin again. */
   demo: z.boolean(),
 });
@@ -56,6 +58,7 @@ export const DEFAULT_SETTINGS: Settings = {
   readingHours: 24,
   lookDays: 14,
   reinspectDays: 120,
+  rejectReasons: [],
   demo: false,
 };
 

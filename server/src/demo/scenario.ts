@@ -13,6 +13,7 @@ export const SETTINGS: Settings = {
   massSystem: 'metric',
   temperatureUnit: 'C',
   decimalMark: '.',
+  rejectReasons: [],
   restDays: 14,
   readingHours: 12,
   lookDays: 14,

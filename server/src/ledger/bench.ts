@@ -4,6 +4,8 @@ import { ACCEPTS, STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { judgeYield, stepYield, YIELD_STEP } from '@wunsch/core/ledger/yields';
 import type { Station } from '@wunsch/core/workshop/stations';
+import { keepsUntil, usualKeeping } from '@wunsch/core/pack/best-before';
+import { dayText } from '@wunsch/core/units/zone';
 import type { Views } from './views';
 import type { IndexedYield } from './yield-index';
 
@@ -83,10 +85,11 @@ export function benchView(views: Views, station: Station): BenchView {
     elsewhere: shown(elsewhere, MOST_ELSEWHERE),
     pantry: shown(pantry, MOST_WAITING),
     works: [...workshop.works.values()].filter((work) => work.station === station).map((work) => views.work(work)),
-    grinds: station === 'grind' ? views.grinds() : [],
+    grinds: station === 'grind' ? views.grinds(true) : [],
     recent: recentSteps(views, station),
     history: kind === undefined ? [] : [...yieldHistory(views, kind)],
     judgement: judgeNewest(views, station),
+    packing: station === 'pack' ? packing(views, here) : {},
     untasted: station === 'taste' ? untasted(views, here) : [],
   };
 }
@@ -98,6 +101,23 @@ function kept(views: Views, holdingId: string, station: Station): boolean {
   const kind = STEP_OF[station] ?? 'charge';
   const { routeId } = workshop.book.holding(holdingId);
   return !canBeWorked(workshop.standing(holdingId), kind, workshop.routes.get(routeId ?? ''));
+}
+
+/** What a label of each tub would say next: a code that is free, a date that what is in it keeps to. */
+function packing(views: Views, here: readonly HoldingView[]): BenchView['packing'] {
+  const { workshop } = views;
+  const { book, settings } = workshop;
+  const { keeps } = workshop.keeping;
+  return Object.fromEntries(
+    here.map(({ id, batchCode, code, since }) => {
+      const base = batchCode ?? code;
+      let n = 1;
+      while (book.byCode(`${base}-${n}`)) n += 1;
+      const usual = usualKeeping(views.cocoa(id), keeps);
+      const bestBefore = dayText(keepsUntil(since, usual).getTime(), settings.timeZone);
+      return [id, { label: `${base}-${n}`, bestBefore, because: `${usual.months} months: ${usual.because}` }];
+    }),
+  );
 }
 
 function recentSteps(views: Views, station: Station): BenchView['recent'] {

@@ -108,6 +108,16 @@ export function dueItems(views: Views): DueItem[] {
       at: last + settings.readingHours * 3_600_000,
     });
   }
+  for (const { batch } of views.grinds())
+    for (const act of batch.acts ?? [])
+      if (act.doneAt === null)
+        due.push({
+          id: `act-${act.id}`,
+          station: 'grind',
+          text: `${act.what}, ${batch.code}`,
+          link: `/station/grind?batch=${batch.code}`,
+          at: act.at,
+        });
   for (const holdingId of book.live) {
     const holding = book.holding(holdingId);
     const since = book.entriesOf(holdingId)[0]?.at ?? 0;

@@ -1,3 +1,4 @@
+import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { ClosedWork, CorrectionPreview } from '@wunsch/core/api/types';
@@ -111,11 +112,59 @@ export function ledgerRoutes(router: Router, views: Views): void {
     return { putBack: true };
   });
 
+  const act = z.object({
+    personId: id,
+    what: z.string().trim().min(2, 'says what is to be done').max(80, 'is longer than 80 letters'),
+    at: z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' }),
+  });
+  router.write('POST', '/api/grind/batches/:id/acts', 'Plan an act for a batch', act, (body, request) =>
+    workshop.changeBatch(param(request.params, 'id'), (batch) => ({
+      ...batch,
+      acts: [
+        ...(batch.acts ?? []),
+        { id: nanoid(8), what: body.what, at: Date.parse(body.at), personId: body.personId, doneAt: null },
+      ].sort((a, b) => a.at - b.at),
+    })),
+  );
+  router.write(
+    'POST',
+    '/api/grind/batches/:id/acts/:act',
+    'An act is done, moved to another time, or dropped',
+    z.object({
+      personId: id,
+      done: z.boolean().optional(),
+      at: act.shape.at.optional(),
+      dropped: z.boolean().optional(),
+    }),
+    (body, request) =>
+      workshop.changeBatch(param(request.params, 'id'), (batch) => {
+        const which = param(request.params, 'act');
+        if (!(batch.acts ?? []).some((row) => row.id === which))
+          throw new DomainError('http/not-found', 'That act is not planned any more, perhaps at another screen.');
+        return {
+          ...batch,
+          acts: (batch.acts ?? [])
+            .filter((row) => !(body.dropped === true && row.id === which))
+            .map((row) =>
+              row.id === which
+                ? {
+                    ...row,
+                    at: body.at === undefined ? row.at : Date.parse(body.at),
+                    doneAt: body.done === undefined ? row.doneAt : body.done ? workshop.now() : null,
+                  }
+                : row,
+            ),
+        };
+      }),
+  );
   router.read('/api/ledger/works/:id', 'How a piece of work ended', async (request): Promise<ClosedWork> => {
     const id = param(request.params, 'id');
     const closed = await workshop.closedWork(id);
     if (!closed)
-      throw new DomainError('http/not-found', workshop.works.has(id) ? 'It is still under way.' : 'There is no such work.');
+      throw new DomainError(
+        'http/not-found',
+        workshop.works.has(id) ? 'It is still under way.' : 'There is no such work.',
+      );
     const step = workshop.book.steps.get(closed.closedBy ?? '');
     return { closedAt: closed.closedAt, step: step ? views.step(step) : null };
   });

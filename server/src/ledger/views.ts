@@ -111,7 +111,11 @@ export class Views {
       if (share > most && this.workshop.lots.has(rootId)) [best, most] = [rootId, share];
     }
     const facts = best === undefined ? undefined : this.workshop.lots.get(best);
-    return { lotId: best ?? null, family: facts ? `${facts.country}, ${facts.region || facts.producer}` : '' };
+    const words = facts ? [facts.country, facts.region || facts.producer].filter((word) => word !== '') : [];
+    return {
+      lotId: best ?? null,
+      family: words.join(', ') || (best === undefined ? '' : this.workshop.book.holding(best).name),
+    };
   }
 
   holding(holdingId: string, reserved = this.workshop.reserved()): HoldingView {
@@ -196,39 +200,51 @@ export class Views {
     };
   }
 
-  /** Batches with something in the bowl. */
-  grinds(): GrindView[] {
+  /** Batches with something in the bowl. @param whole with what their machines can have carried over */
+  grinds(whole = false): GrindView[] {
     const { book, batches } = this.workshop;
     return [...batches.values()]
       .filter((batch) => book.live.has(batch.id))
-      .map((batch) => this.grind(batch.id))
+      .map((batch) => this.grind(batch.id, whole))
       .sort((a, b) => a.startedAt - b.startedAt);
   }
 
-  private grind(batchId: string): GrindView {
+  private grind(batchId: string, whole: boolean): GrindView {
     const { book, batches, machines } = this.workshop;
     const batch = batches.get(batchId);
     if (!batch) throw new Error(`no batch ${batchId}`);
     const first = book.entriesOf(batchId)[0];
     const step = first ? book.steps.get(first.stepId) : undefined;
+    const machineId = this.machineOf(batchId);
     return {
       batch,
       massMg: book.balance(batchId).massMg,
       startedAt: first?.at ?? 0,
       person: step ? this.person(step.personId) : '',
-      machine: batch.machineId === null ? null : (machines.get(batch.machineId) ?? null),
+      machine: machineId === null ? null : (machines.get(machineId) ?? null),
       readings: this.readings(batchId),
       cocoa: this.cocoa(batchId),
+      carriedOver: whole ? this.workshop.compositions.carriedOver(batchId) : [],
       origin: this.origin(batchId),
     };
+  }
+
+  /** The machine that a batch is in: where it was last charged or moved to. */
+  machineOf(batchId: string): string | null {
+    const inIt = this.stepsOfBatch(batchId).findLast(
+      ({ kind, machineId, command }) =>
+        machineId !== null &&
+        (kind === 'charge' || (kind === 'reading' && (command as CommandOf<'reading'>).what === 'move')),
+    );
+    return inIt?.machineId ?? this.workshop.batches.get(batchId)?.machineId ?? null;
   }
 
   readings(batchId: string): ReadingView[] {
     return this.stepsOfBatch(batchId)
       .filter((step) => step.kind === 'reading')
       .map((step) => {
-        const { what, value, note } = step.command as CommandOf<'reading'>;
-        return { stepId: step.id, at: step.at, what, value, note, person: this.person(step.personId) };
+        const { what, value, note, channels = [] } = step.command as CommandOf<'reading'>;
+        return { stepId: step.id, at: step.at, what, value, channels, note, person: this.person(step.personId) };
       });
   }
 

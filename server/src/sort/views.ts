@@ -1,7 +1,7 @@
 import type { SortView } from '@wunsch/core/api/beans';
 import { beansIn, hitsOf } from '@wunsch/core/beans/cut-test';
 import { newestOf } from '@wunsch/core/beans/records';
-import type { RejectReason, Step } from '@wunsch/core/ledger/types';
+import type { Step } from '@wunsch/core/ledger/types';
 import {
   adviseSort,
   costOfOnePercent,
@@ -20,7 +20,7 @@ const FAMILY_SESSIONS = 60;
 
 /** One sorting step as a session. */
 function sessionOf(step: Step): SortSession {
-  const rejectsG: Partial<Record<RejectReason, number>> = {};
+  const rejectsG: Record<string, number> = {};
   let inG = 0;
   let goodG = 0;
   for (const p of step.postings) {
@@ -28,8 +28,7 @@ function sessionOf(step: Step): SortSession {
     if (p.holdingId !== null && grams < 0) inG -= grams;
     else if (p.holdingId !== null) goodG += grams;
     else if (p.loss === 'reject' && p.reason !== null) {
-      const reason = p.reason as RejectReason;
-      rejectsG[reason] = (rejectsG[reason] ?? 0) + grams;
+      rejectsG[p.reason] = (rejectsG[p.reason] ?? 0) + grams;
     }
   }
   return { stepId: step.id, at: step.at, personId: step.personId, inG, goodG, rejectsG, minutes: step.minutes };

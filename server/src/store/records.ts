@@ -99,7 +99,11 @@ export async function write(db: Database, changes: Changes, replacing = false): 
     await writeReference(tx, changes);
     await inChunks(changes.holdings, (rows) => tx.insert(t.holdings).values(rows));
     await inChunks(changes.lots, (rows) => tx.insert(t.lots).values(rows));
-    await inChunks(changes.batches, (rows) =>
+    // What changed several times in one transaction is written once, as it was last.
+    const newest = <Row extends { id: string }>(rows: readonly Row[]): Row[] => [
+      ...new Map(rows.map((row) => [row.id, row])).values(),
+    ];
+    await inChunks(newest(changes.batches), (rows) =>
       tx
         .insert(t.batches)
         .values(rows.map((b) => ({ id: b.id, value: b })))
@@ -113,9 +117,7 @@ export async function write(db: Database, changes: Changes, replacing = false): 
         }),
       ),
     );
-    // A work may have changed several times in one transaction: its last state counts.
-    const works = [...new Map(changes.works.map((work) => [work.id, work])).values()];
-    await inChunks(works, (rows) =>
+    await inChunks(newest(changes.works), (rows) =>
       tx
         .insert(t.works)
         .values(rows.map((w) => ({ id: w.id, value: w })))

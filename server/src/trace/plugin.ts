@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import type { SearchHit } from '@wunsch/core/api/types';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { greenMg } from '@wunsch/core/trace/flow';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
@@ -7,6 +6,7 @@ import { param } from '../ledger/plugin';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
+import { search } from './search';
 import { batchView, lotView, tenth, traceView } from './views';
 
 /** Batches, lots, stock, search, and traces both ways. */
@@ -104,39 +104,19 @@ function batchRow(views: Views, batchId: string): unknown {
     bowlMg: book.balance(batchId).massMg,
     chargedMg: book.entriesOf(batchId).reduce((sum, { massMg }) => sum + Math.max(0, massMg), 0),
     cocoaPct: views.cocoa(batchId).cocoaPct,
-    family: views.family(batchId),
+    family: originWords(views, batchId),
+    marks: views.batchMarks(batchId),
+    allergens: views.cocoa(batchId).allergens,
     bars: tenth(views.bars(batchId).made),
     score: scores.length > 0 ? scores.reduce((a, b) => a + b, 0) / scores.length : null,
   };
 }
 
-const HITS = 14;
-
-function search(views: Views, q: string): SearchHit[] {
-  const { book, batches, lots } = views.workshop;
-  const words = q.trim().toLowerCase();
-  if (words === '') return [];
-  const hits: (SearchHit & { rank: number })[] = [];
-  for (const holding of book.holdings.values()) {
-    const code = holding.code.toLowerCase();
-    const rank = code === words ? 0 : code.startsWith(words) ? 1 : holding.name.toLowerCase().includes(words) ? 2 : 3;
-    if (rank === 3 || (rank === 2 && !lots.has(holding.id) && !batches.has(holding.id) && !book.live.has(holding.id)))
-      continue;
-    const kind = batches.has(holding.id) ? 'batch' : lots.has(holding.id) ? 'lot' : 'holding';
-    hits.push({
-      rank: rank * 4 + (kind === 'batch' ? 0 : kind === 'lot' ? 1 : book.live.has(holding.id) ? 2 : 3),
-      kind,
-      code: holding.code,
-      name: holding.name,
-      detail: kind === 'holding' ? holding.kind : kind,
-      link:
-        kind === 'batch' ? `/batch/${holding.code}` : kind === 'lot' ? `/lot/${holding.code}` : `/tub/${holding.code}`,
-    });
-  }
-  return hits
-    .sort((a, b) => a.rank - b.rank || b.code.localeCompare(a.code))
-    .slice(0, HITS)
-    .map(({ rank: _, ...hit }) => hit);
+/** The one origin of a batch, or that it is a blend and of what. */
+function originWords(views: Views, batchId: string): string {
+  const lots = views.lotsIn(batchId);
+  const families = [...new Set(lots.map(({ id }) => views.family(id)))];
+  return families.length > 1 ? `blend: ${families.join(' + ')}` : views.family(batchId);
 }
 
 function stepsCsv(views: Views): string {

@@ -80,6 +80,12 @@ export class Compositions {
       if (!step || step.machineId === null) continue;
       visited.set(step.machineId, Math.max(visited.get(step.machineId) ?? 0, step.at));
     }
+    const { batchId } = book.holding(holdingId);
+    // A batch that moved on was in every machine on its way.
+    if (batchId !== null)
+      for (const machineId of machines.keys())
+        for (const use of this.usesOf(machineId))
+          if (use.holdingId === batchId) visited.set(machineId, Math.max(visited.get(machineId) ?? 0, use.at));
     for (const [machineId, at] of visited) {
       const machine = machines.get(machineId);
       if (!machine) continue;

@@ -8,7 +8,7 @@ import { gatesOf, planStep } from '@wunsch/core/stations';
 import { passGates, type Asked, type GateContext } from '@wunsch/core/gates/gate';
 import { cannotFollow, Revision } from '@wunsch/core/ledger/revision';
 import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
-import type { Override, Step, StepKind } from '@wunsch/core/ledger/types';
+import type { Batch, Override, Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { ratesAt } from '@wunsch/core/money/rates';
 import { milliFromMajor } from '@wunsch/core/units/money';
@@ -326,6 +326,13 @@ export class Workshop extends Lists {
       route: (id) => (id === null ? undefined : this.routes.get(id)),
       batch: (id) => this.batches.get(id),
       composition: (id) => this.compositions.of(id),
+      ...this.keeping,
+    };
+  }
+
+  /** Months that goods with an ingredient keep, where the maker said so. */
+  get keeping(): Pick<GateContext, 'keeps'> {
+    return {
       keeps: new Map(
         [...this.materials.values()].flatMap(({ name, keepsMonths }) =>
           keepsMonths == null ? [] : [[name, keepsMonths]],
@@ -423,8 +430,10 @@ export class Workshop extends Lists {
         this.pending.lots.push({ id: made, facts: plan.lot });
       }
       if (plan.batch) {
-        this.batches.set(plan.batch.id, plan.batch);
-        this.pending.batches.push(plan.batch);
+        const { acts } = this.batches.get(plan.batch.id) ?? {};
+        const batch = acts ? { ...plan.batch, acts } : plan.batch;
+        this.batches.set(batch.id, batch);
+        this.pending.batches.push(batch);
       }
     }
     for (const step of steps) this.insert(step);
@@ -559,6 +568,18 @@ export class Workshop extends Lists {
       : { ...work, pausedAt: null, pausedMs: pausedMs + (now - (pausedAt ?? now)) };
     this.works.set(workId, next);
     this.pending.works.push(next);
+    return next;
+  }
+
+  /** Changes what is planned for a batch. */
+  changeBatch(batchId: string, change: (batch: Batch) => Batch): Batch {
+    const batch = this.batches.get(batchId);
+    if (!batch) throw new DomainError('http/not-found', 'There is no such batch.');
+    const next = change(batch);
+    if ((next.acts ?? []).length > 100)
+      throw new DomainError('grind/too-many-acts', 'That is more than a hundred acts for one batch.');
+    this.batches.set(batchId, next);
+    this.pending.batches.push(next);
     return next;
   }
 

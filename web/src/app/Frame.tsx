@@ -40,11 +40,10 @@ export function Frame() {
   }, []);
   const view = workshop.data;
   if (view) setDecimalMark(view.settings.decimalMark);
-  const known = view?.people.some(({ id, active }) => id === personId && active) ?? false;
-  const here = useMemo(
-    () => (view ? { view, personId: known ? personId : null, choosePerson } : null),
-    [view, known, personId, choosePerson],
-  );
+  const active = view?.people.filter((person) => person.active) ?? [];
+  // One person alone need not be chosen.
+  const chosen = active.find(({ id }) => id === personId)?.id ?? (active.length === 1 ? (active[0]?.id ?? null) : null);
+  const here = useMemo(() => (view ? { view, personId: chosen, choosePerson } : null), [view, chosen, choosePerson]);
   if (!here) {
     return (
       <main className="mx-auto max-w-xl p-6">{workshop.error ? <Refusal error={workshop.error} /> : <Loading />}</main>

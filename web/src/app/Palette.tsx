@@ -17,6 +17,7 @@ const PAGES: { name: string; link: string }[] = [
   { name: 'Roast loads: compare', link: '/roasting/loads' },
   { name: 'Roast trials', link: '/roasting/trials' },
   { name: 'Roasters', link: '/roasting/roasters' },
+  { name: 'Opening stock: what is there already', link: '/opening' },
   { name: 'Workshop: team, machines, routes, units', link: '/workshop' },
 ];
 
@@ -49,17 +50,19 @@ export function Palette({ open, setOpen }: { open: boolean; setOpen: (open: bool
             <Command.Input
               value={text}
               onValueChange={setText}
-              placeholder="Code on a bar, tub or sack; a name; a page"
+              placeholder="Code on a bar, tub or sack; a name; what was noted; a page"
               className="entry text-lg"
               autoFocus
             />
             <Command.List className="mt-2 max-h-[60vh] overflow-y-auto">
-              <Command.Empty className="px-3 py-4 text-soft">Nothing here carries that code or name.</Command.Empty>
+              <Command.Empty className="px-3 py-4 text-soft">
+                Nothing here carries that code, name or word.
+              </Command.Empty>
               {(hits.data ?? []).map((hit) => (
                 <Command.Item key={hit.link} value={hit.link} onSelect={() => go(hit.link)} className={item}>
                   <span className="code w-24">{hit.code}</span>
                   <span className="min-w-0 flex-1 truncate">{hit.name}</span>
-                  <span className="text-sm opacity-75">{hit.detail}</span>
+                  <span className="max-w-[45%] truncate text-sm opacity-75">{hit.detail}</span>
                 </Command.Item>
               ))}
               {STATIONS.filter((station) => fits(STATION_NAMES[station])).map((station) => (

@@ -8,7 +8,7 @@ import { FilePick } from '../parts/FilePick';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
-import { RouteChoice } from '../grind/GrindBench';
+import { RouteChoice } from '../parts/RouteChoice';
 
 const UNITS: readonly WeightUnit[] = ['kg', 'g', 'lb', 't'];
 

@@ -4,8 +4,9 @@ import type { BeanLotView } from '@wunsch/core/api/beans';
 import type { LotView } from '@wunsch/core/api/types';
 import { ACTION_NAMES } from '@wunsch/core/beans/words';
 import { useApi } from '../parts/api';
-import { Caution, Figure, Loading, Log, Section } from '../parts/pieces';
-import { useShow } from '../parts/workshop';
+import { Log } from '../parts/log';
+import { Caution, Figure, Loading, Section } from '../parts/pieces';
+import { count, useShow } from '../parts/workshop';
 import { SortFindings } from '../sort/SortFindings';
 import { BatchStream } from '../stream/BatchStream';
 import { CutShares } from './CutShares';
@@ -173,7 +174,7 @@ function Figures({ lot, view }: { lot: BeanLotView; view: LotView }) {
   const { expected } = lot;
   const readings = lot.inspections.at(-1)?.value.moisturePct ?? [];
   const moisture = readings.length > 0 ? readings.reduce((a, b) => a + b, 0) / readings.length : lot.facts.moisturePct;
-  const round = (value: number): string => (Math.round(value / 10) * 10).toLocaleString('en-GB');
+  const round = (value: number): string => count(Math.round(value / 10) * 10);
   return (
     <div className="mt-6 grid grid-cols-2 gap-x-6 gap-y-5 sm:grid-cols-4">
       <Figure
@@ -192,7 +193,7 @@ function Figures({ lot, view }: { lot: BeanLotView; view: LotView }) {
               {basisWords(expected.basis)}
             </>
           ) : (
-            `${view.batches.reduce((sum, { bars }) => sum + bars, 0).toLocaleString('en-GB')} bars have some of it`
+            `${count(view.batches.reduce((sum, { bars }) => sum + bars, 0))} bars have some of it`
           )
         }
       />

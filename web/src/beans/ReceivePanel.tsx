@@ -6,7 +6,7 @@ import { Chips } from '../parts/fields';
 import { Loading } from '../parts/pieces';
 import { useHere } from '../parts/workshop';
 import type { Fields } from '../entry/entry';
-import { RouteChoice } from '../grind/GrindBench';
+import { RouteChoice } from '../parts/RouteChoice';
 import { StepForm, type Saved } from '../entry/StepForm';
 
 type What = 'beans' | 'sample' | 'nibs' | 'wet';
@@ -16,6 +16,14 @@ const WHAT: readonly (readonly [What, string])[] = [
   ['nibs', 'Nibs'],
   ['wet', 'Own pods, wet beans'],
 ];
+
+type Roasted = 'yes' | 'no' | '';
+const ROASTED: readonly (readonly [Roasted, string])[] = [
+  ['yes', 'Roasted'],
+  ['no', 'Raw'],
+  ['', 'Nobody said'],
+];
+const ROASTED_MEANS: Record<Roasted, boolean | null> = { yes: true, no: false, '': null };
 
 /** The door that lots come in by; with a sample's code, the lot that was bought on it. */
 export function ReceivePanel({ sampleCode }: { sampleCode: string | null }) {
@@ -27,11 +35,14 @@ export function ReceivePanel({ sampleCode }: { sampleCode: string | null }) {
 function Receive({ sample }: { sample: BeanLotView | null }) {
   const { view: workshop, personId } = useHere();
   const { currency, massSystem } = workshop.settings;
-  const [routeId, setRouteId] = useState(
-    sample?.route.id ?? workshop.routes.find(({ id }) => id === 'whole-bean')?.id ?? workshop.routes[0]?.id ?? '',
-  );
-  const [what, setWhat] = useState<What>('beans');
-  const [code, setCode] = useState<string | null>(null);
+  /** Nibs do not begin at the raw beans: each way of coming has the route that fits it, until another is chosen. */
+  const routeOf = ({ routeId, what }: Record<string, string | undefined>): string =>
+    routeId ??
+    sample?.route.id ??
+    workshop.routes.find(({ id }) => id === (what === 'nibs' ? 'from-nibs' : 'whole-bean'))?.id ??
+    workshop.routes[0]?.id ??
+    '';
+  const [saved, setSaved] = useState<{ code: string; wet: boolean } | null>(null);
   const heavy = { text: '', unit: massSystem === 'metric' ? ('kg' as const) : ('lb' as const) };
   const initial: Fields = {
     currency: { text: sample?.facts.currency ?? currency },
@@ -49,9 +60,9 @@ function Receive({ sample }: { sample: BeanLotView | null }) {
         }
       : {}),
   };
-  const saved = ({ step }: Saved): void => {
+  const onSaved = ({ step }: Saved): void => {
     const made = step.lines.find((line) => line.kind === 'lot')?.code ?? null;
-    setCode(made);
+    setSaved(made === null ? null : { code: made, wet: (step.command as { form?: string }).form === 'wet' });
     // What is known of the sample's growing and curing holds for the lot until somebody writes otherwise.
     if (made !== null && sample) {
       void send('POST', `/api/beans/lots/${made}/records`, { personId, record: sample.papers });
@@ -68,11 +79,11 @@ function Receive({ sample }: { sample: BeanLotView | null }) {
           : its papers and what was found stay one press away.
         </p>
       )}
-      {code !== null && (
+      {saved && (
         <p role="status" className="mb-4 rounded-md bg-leaf-wash px-4 py-3">
-          <span className="figure text-xl">{code} is in the house.</span>{' '}
-          <Link className="link" to={what === 'wet' ? `/lot/${code}` : `/lot/${code}/inspect`}>
-            {what === 'wet' ? 'Begin its ferment diary' : 'Inspect it now'}
+          <span className="figure text-xl">{saved.code} is in the house.</span>{' '}
+          <Link className="link" to={saved.wet ? `/lot/${saved.code}` : `/lot/${saved.code}/inspect`}>
+            {saved.wet ? 'Begin its ferment diary' : 'Inspect it now'}
           </Link>
         </p>
       )}
@@ -83,20 +94,40 @@ function Receive({ sample }: { sample: BeanLotView | null }) {
         initial={initial}
         path="/api/ledger/steps"
         submit="Take it in"
-        before={
-          <div className="mb-4">
-            <Chips legend="What came" options={WHAT} chosen={[what]} choose={([name]) => setWhat(name ?? 'beans')} />
+        before={({ choices, choose }) => (
+          <div className="mb-4 grid gap-3">
+            <Chips
+              legend="What came"
+              options={WHAT}
+              chosen={[(choices['what'] ?? 'beans') as What]}
+              choose={([name]) => choose('what', name ?? 'beans')}
+            />
+            {choices['what'] === 'nibs' && (
+              <Chips
+                legend="Are they roasted? Raw nibs do not go into a bowl unasked."
+                options={ROASTED}
+                chosen={[(choices['roasted'] ?? '') as Roasted]}
+                choose={([answer]) => choose('roasted', answer ?? '')}
+              />
+            )}
           </div>
-        }
-        head={<RouteChoice routeId={routeId} choose={setRouteId} />}
-        onSaved={saved}
-        finish={(values) => ({
-          ...values,
-          routeId,
-          form: what === 'sample' ? 'beans' : what,
-          sample: what === 'sample',
-          ...(sample ? { sampleId: sample.id } : {}),
-        })}
+        )}
+        head={({ choices, choose }) => (
+          <RouteChoice routeId={routeOf(choices)} choose={(id) => choose('routeId', id)} />
+        )}
+        onSaved={onSaved}
+        finish={(values, _, { choices = {} }) => {
+          const what = choices['what'] ?? 'beans';
+          return {
+            ...values,
+            currency: values['currency'] ?? currency,
+            routeId: routeOf(choices),
+            form: what === 'sample' ? 'beans' : what,
+            ...(what === 'nibs' ? { roasted: ROASTED_MEANS[(choices['roasted'] ?? '') as Roasted] } : {}),
+            sample: what === 'sample',
+            ...(sample ? { sampleId: sample.id } : {}),
+          };
+        }}
       />
     </div>
   );

@@ -79,9 +79,9 @@ const FACES: Record<CutClass, ReactNode> = {
   flat: PILES.flat,
 };
 
-export const PileIcon = ({ reason, size = 26 }: { reason: RejectReason; size?: number }) => (
+export const PileIcon = ({ reason, size = 26 }: { reason: string; size?: number }) => (
   <Drawing size={size} stroke={1.5}>
-    {PILES[reason]}
+    {(PILES as Partial<Record<string, ReactNode>>)[reason] ?? <path d={BEAN} strokeDasharray="2.5 2.5" />}
   </Drawing>
 );
 export const FaceIcon = ({ name, size = 26 }: { name: CutClass; size?: number }) => (

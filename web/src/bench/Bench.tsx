@@ -4,16 +4,20 @@ import type { BenchView } from '@wunsch/core/api/types';
 import { isStation, STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
 import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
-import { Caution, Empty, Loading, Log, Verdict } from '../parts/pieces';
+import { Log } from '../parts/log';
+import { Caution, Empty, Loading, Verdict } from '../parts/pieces';
 import { capital } from '../parts/words';
-import { useHere, useShow } from '../parts/workshop';
+import { massUnitFor } from '@wunsch/core/units/mass';
+import { count as formatCount, MassUnitHere, useHere, useShow } from '../parts/workshop';
 import { BeansBench } from '../beans/BeansBench';
 import { Cooling } from '../roast/Cooling';
 import { RoastBench } from '../roast/RoastBench';
 import { SortBench } from '../sort/SortBench';
 import { CAUTIONS, routeCautions } from './cautions';
 import { GrindBench } from '../grind/GrindBench';
-import { PackBench, RestBench, TasteBench } from './ShelfBenches';
+import { PackBench } from '../pack/PackBench';
+import { RestBench } from '../rest/RestBench';
+import { TasteBench } from '../taste/TasteBench';
 import { SavedHere, SavedNote, type SavedEntry } from '../entry/SavedNote';
 import { WinnowBench } from '../winnow/WinnowBench';
 import { WorkBench } from '../entry/WorkBench';
@@ -31,44 +35,56 @@ export function Bench() {
 
 function BenchOf({ station }: { station: Station }) {
   const bench = useApi<BenchView>(`/api/${station}/bench`);
-  const show = useShow();
-  const { routes } = useHere().view;
+  const { routes, settings } = useHere().view;
   const [saved, setSaved] = useState<SavedEntry | null>(null);
   const view = bench.data;
+  const largest = view ? Math.max(0, ...massesOf(view)) : 0;
+  // One unit a screen, chosen by the largest on it.
+  const unit = massUnitFor(largest, settings.massSystem);
+  const show = useShow(unit);
   if (!view) return <Loading error={bench.error} />;
   return (
-    <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_17.5rem]">
-      <div className="min-w-0">
-        <div className="mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1">
-          <h1 className="flex items-center gap-3 text-4xl">
-            <StationIcon station={station} size={32} />
-            {STATION_NAMES[station]}
-          </h1>
-          <p className="text-lg text-soft">{capital(stateWords(view, show.mass))}</p>
-        </div>
-        {saved && <SavedNote entry={saved} />}
-        <SavedHere value={setSaved}>{SURFACES[station](view)}</SavedHere>
-      </div>
-      <aside aria-label="Judgement, cautions and log" className="min-w-0">
-        {view.judgement && <Verdict title={`Newest yield here, ${view.judgement.code}`} judgement={view.judgement} />}
-        {view.history.length >= 4 && (
-          <div className="mt-4">
-            <Suspense fallback={<div className="h-40" />}>
-              <YieldChart points={view.history.slice(-40)} chart={view.judgement?.chart ?? null} />
-            </Suspense>
+    <MassUnitHere value={unit}>
+      <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_17.5rem]">
+        <div className="min-w-0">
+          <div className="mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1">
+            <h1 className="flex items-center gap-3 text-4xl">
+              <StationIcon station={station} size={32} />
+              {STATION_NAMES[station]}
+            </h1>
+            <p className="text-lg text-soft">{capital(stateWords(view, show.mass))}</p>
           </div>
-        )}
-        <div className="mt-5 grid gap-3">
-          {[...routeCautions(view, routes), ...CAUTIONS[station]].map((text) => (
-            <Caution key={text}>{text}</Caution>
-          ))}
+          {saved && <SavedNote entry={saved} />}
+          <SavedHere value={setSaved}>{SURFACES[station](view)}</SavedHere>
         </div>
-        <h2 className="mt-6 mb-1 text-lg">Log</h2>
-        <Log steps={view.recent} station={false} />
-      </aside>
-    </div>
+        <aside aria-label="Judgement, cautions and log" className="min-w-0">
+          {view.judgement && <Verdict title={`Newest yield here, ${view.judgement.code}`} judgement={view.judgement} />}
+          {view.history.length >= 4 && (
+            <div className="mt-4">
+              <Suspense fallback={<div className="h-40" />}>
+                <YieldChart points={view.history.slice(-40)} chart={view.judgement?.chart ?? null} />
+              </Suspense>
+            </div>
+          )}
+          <div className="mt-5 grid gap-3">
+            {[...routeCautions(view, routes), ...CAUTIONS[station]].map((text) => (
+              <Caution key={text}>{text}</Caution>
+            ))}
+          </div>
+          <h2 className="mt-6 mb-1 text-lg">Log</h2>
+          <Log steps={view.recent} station={false} />
+        </aside>
+      </div>
+    </MassUnitHere>
   );
 }
+
+/** Every weight that stands at a station. */
+const massesOf = ({ waiting, works, grinds }: BenchView): number[] => [
+  ...waiting.map(({ massMg }) => massMg),
+  ...works.map(({ massMg }) => massMg),
+  ...grinds.map(({ massMg }) => massMg),
+];
 
 const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
   beans: (view) => <BeansBench view={view} />,
@@ -107,8 +123,8 @@ function stateWords(view: BenchView, mass: (mg: number) => string): string {
       : `${mass(waitingMg)} on the shelf in ${count(free.length, 'block', 'blocks')}.`;
   if (view.station === 'pack')
     return free.length === 0
-      ? 'No bars wait for a wrapper.'
-      : `${free.reduce((sum, { pieces }) => sum + pieces, 0)} bars wait for a wrapper.`;
+      ? 'Nothing waits to be packed.'
+      : `${formatCount(free.reduce((sum, { pieces }) => sum + pieces, 0))} bars wait to be packed${free.some(({ pieces }) => pieces === 0) ? ', and what is weighed into packs' : ''}.`;
   const now = running === 0 ? 'Nothing under way' : `${count(running, 'load', 'loads')} under way`;
   const wait =
     free.length === 0 ? 'nothing waiting' : `${mass(waitingMg)} waiting in ${count(free.length, 'tub', 'tubs')}`;

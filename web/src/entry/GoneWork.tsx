@@ -2,7 +2,8 @@ import { useNavigate } from 'react-router';
 import type { ClosedWork } from '@wunsch/core/api/types';
 import { useApi } from '../parts/api';
 import { dropDraft } from '../parts/draft';
-import { Loading, stepWords } from '../parts/pieces';
+import { stepWords } from '../parts/log';
+import { Loading } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 
 /** Somebody else has ended the work that was being typed at: who and how, and what to do with what was typed here. */

@@ -1,5 +1,5 @@
 import type { Command } from '@wunsch/core/ledger/commands';
-import { REJECT_REASONS, type RejectReason } from '@wunsch/core/ledger/types';
+import { REJECT_REASONS } from '@wunsch/core/ledger/types';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsTo, type MassUnit } from '@wunsch/core/units/mass';
 import { celsiusTo, parseTemperature, type TemperatureUnit } from '@wunsch/core/units/temperature';
@@ -35,7 +35,7 @@ export interface FieldSpec {
   /** Choices too many for buttons. */
   list?: readonly string[];
   /** The pile it weighs, drawn beside its name. */
-  pile?: RejectReason;
+  pile?: string;
 }
 
 export interface TakenSource {
@@ -153,6 +153,7 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
       type: 'masses',
       hint: 'Add each block: every weighing is one block.',
     },
+    { name: 'leftG', label: 'Stays in the bowl (empty: nothing)', type: 'mass', optional: true },
     { name: 'holdUpG', label: 'Scraped off, not used', type: 'mass', optional: true },
     { name: 'micron', label: 'Last reading', type: 'number', unit: 'µm', optional: true },
     NOTE,
@@ -202,18 +203,18 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
   ],
   receive: [
     { name: 'name', label: 'Name of the lot', type: 'text', hint: 'Viet Nam, Tam Lụa Growers' },
-    { name: 'producer', label: 'Producer or co-operative', type: 'text' },
-    { name: 'country', label: 'Country', type: 'list' },
+    { name: 'producer', label: 'Producer or co-operative', type: 'text', optional: true },
+    { name: 'country', label: 'Country', type: 'list', optional: true },
     { name: 'region', label: 'Region', type: 'text', optional: true },
     { name: 'variety', label: 'Variety', type: 'text', optional: true },
     { name: 'harvest', label: 'Harvest', type: 'text', optional: true },
-    { name: 'sacks', label: 'Sacks', type: 'pieces' },
     { name: 'netG', label: 'Net weight, all sacks', type: 'mass' },
+    { name: 'sacks', label: 'Sacks', type: 'pieces', optional: true },
     { name: 'invoiceNetG', label: 'Net weight on the invoice', type: 'mass', optional: true },
     { name: 'invoiceSacks', label: 'Sacks on the invoice', type: 'pieces', optional: true },
     { name: 'moisturePct', label: 'Moisture', type: 'number', unit: '%', optional: true },
-    { name: 'pricePerKg', label: 'Price a kilogram', type: 'number' },
-    { name: 'currency', label: 'Currency of the invoice', type: 'text' },
+    { name: 'pricePerKg', label: 'Price a kilogram', type: 'number', optional: true },
+    { name: 'currency', label: 'Currency of the invoice', type: 'text', optional: true },
     { name: 'rate', label: 'Rate to your currency', type: 'number', optional: true },
     { name: 'freight', label: 'Freight, all of it', type: 'number', optional: true },
     { name: 'duty', label: 'Duty, all of it', type: 'number', optional: true },

@@ -5,7 +5,8 @@ import { untilWords, useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
 import { Caution, Empty, Figure, Loading, Section } from '../parts/pieces';
-import { span, useHere, useShow } from '../parts/workshop';
+import { count, span, useHere, useShow } from '../parts/workshop';
+import { Start } from '../workshop/Start';
 import { FloorStream } from '../stream/FloorStream';
 
 /** The whole workshop at one glance: what stands where, what runs, what needs a person. */
@@ -16,7 +17,15 @@ export function Floor() {
   const now = useNow();
   if (!floor.data) return <Loading error={floor.error} />;
   const { stations, works, grinds, due, store } = floor.data;
-  if (view.empty) return <FirstSteps hasTeam={view.people.length > 0} floor={floor.data} />;
+  if (view.empty)
+    return (
+      <>
+        <Start />
+        <div className="mt-8">
+          <FloorStream floor={floor.data} tall />
+        </div>
+      </>
+    );
   const inHouse = stations.reduce((sum, { standingMg }) => sum + standingMg, 0);
   const next = due[0];
   return (
@@ -31,7 +40,7 @@ export function Floor() {
         </h1>
         <p className="text-soft">
           <span className="figure text-lg text-ink">{show.mass(inHouse)}</span> between sack and bar,{' '}
-          <span className="figure text-lg text-ink">{store.pieces.toLocaleString('en-GB')}</span> bars in the store
+          <span className="figure text-lg text-ink">{count(store.pieces)}</span> bars in the store
         </p>
       </div>
       {floor.data.watch.map((row) => (
@@ -65,7 +74,7 @@ export function Floor() {
         <div>
           <Section title="In the store">
             <div className="grid grid-cols-2 gap-4">
-              <Figure label="Packed bars" value={store.pieces.toLocaleString('en-GB')} small />
+              <Figure label="Packed bars" value={count(store.pieces)} small />
               <Figure label="At cost" value={show.money(store.valueMilli)} small />
             </div>
             <Link to="/store" className="link mt-3 inline-flex min-h-11 items-center">
@@ -145,52 +154,5 @@ function GrindRow({ grind, now }: { grind: GrindView; now: number }) {
         </span>
       </Link>
     </li>
-  );
-}
-
-function FirstSteps({ hasTeam, floor }: { hasTeam: boolean; floor: FloorView }) {
-  return (
-    <>
-      <h1 className="text-4xl">An empty workshop.</h1>
-      <FloorStream floor={floor} tall />
-      <ol className="mt-8 grid max-w-3xl gap-6">
-        {(
-          [
-            [
-              'Say who works here',
-              'Every entry carries a name. One is enough to begin.',
-              '/workshop',
-              'Add the team',
-              hasTeam,
-            ],
-            [
-              'Receive the first lot',
-              'Weigh the sacks, note where they are from and what they cost.',
-              '/station/beans',
-              'Receive a lot',
-              false,
-            ],
-            [
-              'Stock the pantry',
-              'Sugar, cocoa butter, wrappers: by purchase, so that each can be traced.',
-              '/store',
-              'To the pantry',
-              false,
-            ],
-          ] as const
-        ).map(([title, text, link, action, done], index) => (
-          <li key={title} className="grid grid-cols-[3rem_1fr] items-start">
-            <span className="figure text-4xl text-soft">{done ? '✓' : index + 1}</span>
-            <span>
-              <span className="block text-xl">{title}</span>
-              <span className="block text-soft">{text}</span>
-              <Link to={link} className="button mt-2">
-                {action}
-              </Link>
-            </span>
-          </li>
-        ))}
-      </ol>
-    </>
   );
 }

@@ -3,13 +3,17 @@ import { Link, useSearchParams } from 'react-router';
 import type { BenchView, GrindView } from '@wunsch/core/api/types';
 import { useNow } from '../app/DueLine';
 import { Empty, Figure } from '../parts/pieces';
+import { RouteChoice } from '../parts/RouteChoice';
 import { span, useHere, useShow } from '../parts/workshop';
-import { FIELDS, readNumber, type FieldSpec } from '../entry/entry';
+import { fieldG, readNumber, type Fields, type FieldSpec } from '../entry/entry';
+import { Chips } from '../parts/fields';
+import { PlannedActs } from './PlannedActs';
 import { StepForm } from '../entry/StepForm';
+import { usualIn } from '../entry/WorkBench';
 
 const GrindChart = lazy(() => import('../charts/GrindChart'));
 
-type Act = 'read' | 'add' | 'pour';
+type Act = 'read' | 'add' | 'pour' | 'move';
 
 /** Batches on the stones: what is in the bowl, how fine it is, what to add, when it comes off. */
 export function GrindBench({ view }: { view: BenchView }) {
@@ -70,6 +74,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
   const last = microns.at(-1);
   const { batch, machine } = grind;
   const hours = (now - grind.startedAt) / 3_600_000;
+  const carried = grind.carriedOver;
   const over = machine?.maxG != null && grind.massMg / 1000 > machine.maxG;
   const under = machine?.minG != null && grind.massMg / 1000 < machine.minG;
   return (
@@ -108,19 +113,23 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
           The whole batch
         </Link>
       </p>
-      {microns.length > 1 && (
-        <div className="mt-4">
-          <Suspense fallback={<div className="h-52" />}>
-            <GrindChart startedAt={grind.startedAt} readings={microns} target={batch.targetMicron} />
-          </Suspense>
-        </div>
+      {carried.length > 0 && (
+        <p className="mt-2 rounded-md bg-ripe-wash px-4 py-2 text-sm">
+          {machine?.name} may carry over{' '}
+          {carried.map(({ allergen, code, at }) => `${allergen} from ${code}, ${show.day(at)}`).join('; ')}: no cleaning
+          of allergens is recorded since.
+        </p>
       )}
-      <div className="mt-6 mb-5 flex flex-wrap gap-2" role="group" aria-label="What to do">
+      {grind.cocoa.allergens.length > 0 && (
+        <p className="mt-2 font-semibold">In the bowl: {grind.cocoa.allergens.join(', ')}.</p>
+      )}
+      <div className="mt-4 mb-4 flex flex-wrap gap-2" role="group" aria-label="What to do">
         {(
           [
             ['read', 'Take a reading'],
             ['add', 'Add to the bowl'],
             ['pour', 'Pour it out'],
+            ['move', 'Move it on'],
           ] as const
         ).map(([value, label]) => (
           <button key={value} type="button" className="chip" aria-pressed={act === value} onClick={() => setAct(value)}>
@@ -165,7 +174,17 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
           ]}
           restName="still in the machine, or missing"
           finish={(values) => ({ ...values, batchId: batch.id })}
+          below={({ fields }) => <Staying fields={fields} inMg={grind.massMg} />}
         />
+      )}
+      {act === 'move' && <MoveOn grind={grind} />}
+      <PlannedActs grind={grind} />
+      {microns.length > 1 && (
+        <div className="mt-6">
+          <Suspense fallback={<div className="h-52" />}>
+            <GrindChart startedAt={grind.startedAt} readings={microns} target={batch.targetMicron} />
+          </Suspense>
+        </div>
       )}
     </>
   );
@@ -178,30 +197,123 @@ const READINGS = [
   { value: 'note', label: 'Only a note' },
 ] as const;
 
+/** What is asked for each thing that is read. */
+const READING_FIELDS: Record<string, readonly FieldSpec[]> = {
+  micron: [
+    {
+      name: 'channels',
+      at: 'value',
+      label: 'Fineness, each channel as read',
+      type: 'text',
+      hint: '21 22 20',
+    },
+  ],
+  'bowl-temperature': [{ name: 'value', label: 'Bowl temperature', type: 'temp' }],
+  sourness: [{ name: 'value', label: 'Sourness, 0 to 10', type: 'number' }],
+  note: [],
+};
+
+/** Figures side by side: `21 22 20`, `21; 22`. Null where one of them is none. */
+export function readChannels(text: string): number[] | null {
+  const found = text
+    .trim()
+    .split(/\s*[;/]\s*|\s+/)
+    .map(readNumber);
+  return found.length > 0 && found.every((value) => value !== null) ? found : null;
+}
+
+const mean = (values: readonly number[]): number =>
+  Math.round((10 * values.reduce((sum, value) => sum + value, 0)) / values.length) / 10;
+
 function TakeReading({ grind }: { grind: GrindView }) {
-  const { tempIn } = useShow();
+  const [what, setWhat] = useState<string>('micron');
+  const last = grind.readings.filter((row) => row.what === what && row.value !== null).at(-1)?.value;
+  return (
+    <StepForm
+      key={what}
+      kind="reading"
+      station={null}
+      specs={[
+        ...(READING_FIELDS[what] ?? []),
+        { name: 'note', label: 'Note', type: 'text', optional: what !== 'note' },
+      ]}
+      draftId={`reading.${grind.batch.id}.${what}`}
+      past={last == null ? undefined : { value: { value: last, of: 'The last reading' } }}
+      before={
+        <div className="mb-3">
+          <Chips
+            legend="What is read"
+            options={READINGS.map(({ value, label }) => [value, label] as const)}
+            chosen={[what as (typeof READINGS)[number]['value']]}
+            choose={([next]) => setWhat(next ?? 'micron')}
+          />
+        </div>
+      }
+      path="/api/ledger/steps"
+      submit="Save the reading"
+      problem={({ fields }) =>
+        what === 'micron' && readChannels(fields['channels']?.text ?? '') === null
+          ? 'Fineness: figures side by side, as 21 22 20.'
+          : null
+      }
+      finish={({ channels: text, ...values }) => {
+        const channels = what === 'micron' ? (readChannels(String(text)) ?? []) : [];
+        return {
+          note: '',
+          ...values,
+          batchId: grind.batch.id,
+          what,
+          ...(what === 'micron' ? { value: mean(channels), ...(channels.length > 1 ? { channels } : {}) } : {}),
+          ...(what === 'note' ? { value: null } : {}),
+        };
+      }}
+    />
+  );
+}
+
+/** How much of the bowl stays and runs on, while the pour is weighed. */
+function Staying({ fields, inMg }: { fields: Fields; inMg: number }) {
+  const show = useShow();
+  const leftG = fieldG(fields['leftG']);
+  if (leftG === null || leftG <= 0) return null;
+  return (
+    <p className="mt-3 text-lg">
+      {show.mass(inMg - leftG * 1000)} leave the bowl; {show.mass(leftG * 1000)} stay and run on.
+    </p>
+  );
+}
+
+/** Into another machine, a separate conche or a second mill, under its own code. */
+function MoveOn({ grind }: { grind: GrindView }) {
+  const { view } = useHere();
+  const others = view.machines.filter(({ station, id }) => station === 'grind' && id !== grind.machine?.id);
+  if (others.length === 0)
+    return (
+      <Empty title="There is no other machine at Grind.">
+        Add the conche or the second grinder under Workshop; the batch keeps its code when it moves on.
+      </Empty>
+    );
   return (
     <StepForm
       kind="reading"
       station={null}
-      specs={[
-        { name: 'what', label: 'What is read', type: 'choice', choices: READINGS } as FieldSpec,
-        ...(FIELDS.reading ?? []),
-      ]}
-      draftId={`reading.${grind.batch.id}`}
-      initial={{ what: { text: 'micron' } }}
+      specs={[{ name: 'note', label: 'Note', type: 'text', optional: true }]}
+      draftId={`move.${grind.batch.id}`}
+      before={({ choices, choose }) => (
+        <div className="mb-3">
+          <Chips
+            legend={`Where ${grind.batch.code} goes on`}
+            options={others.map(({ id, name }) => [id, name] as const)}
+            chosen={[choices['machine'] ?? '']}
+            choose={([id]) => choose('machine', id ?? '')}
+          />
+        </div>
+      )}
+      problem={({ choices = {} }) => ((choices['machine'] ?? '') === '' ? 'Choose the machine it goes on in.' : null)}
       path="/api/ledger/steps"
-      submit="Save the reading"
-      finish={(values, _, entry) => {
-        const what = entry.fields['what']?.text ?? 'micron';
-        const value = readNumber(entry.fields['value']?.text ?? '');
-        return {
-          note: values['note'] ?? '',
-          batchId: grind.batch.id,
-          what,
-          value: what === 'note' ? null : what === 'bowl-temperature' && value !== null ? tempIn(value) : value,
-        };
-      }}
+      submit="It is in there now"
+      extra={({ choices = {} }) => ({ machineId: choices['machine'] })}
+      finish={(values) => ({ note: '', ...values, batchId: grind.batch.id, what: 'move', value: null })}
     />
   );
 }
@@ -229,9 +341,10 @@ const BATCH_FIELDS: FieldSpec[] = [
 
 function NewBatch({ view, onStarted }: { view: BenchView; onStarted: (code: string) => void }) {
   const { view: workshop } = useHere();
-  const [routeId, setRouteId] = useState(view.waiting[0]?.routeId ?? workshop.routes[0]?.id ?? '');
+  const routeOf = ({ routeId }: Record<string, string | undefined>): string =>
+    routeId ?? view.waiting[0]?.routeId ?? workshop.routes[0]?.id ?? '';
   const candidates = [...view.waiting, ...view.elsewhere, ...view.pantry.filter(({ kind }) => kind === 'ingredient')];
-  if (view.waiting.length + view.elsewhere.length === 0) {
+  if (candidates.length === 0) {
     return (
       <Empty title="No nibs wait for the stones.">
         Winnow a load first, or receive nibs as a lot. Sugar and butter come from the pantry.
@@ -251,13 +364,16 @@ function NewBatch({ view, onStarted }: { view: BenchView; onStarted: (code: stri
         path="/api/ledger/steps"
         submit="Start the batch"
         pickTitle="What goes into the bowl first"
-        head={<RouteChoice routeId={routeId} choose={setRouteId} />}
-        finish={(values, sources) => ({
+        head={({ choices, choose }) => (
+          <RouteChoice routeId={routeOf(choices)} choose={(id) => choose('routeId', id)} />
+        )}
+        usualInG={usualIn(view, 'charge')}
+        finish={(values, sources, { choices = {} }) => ({
           note: values['note'] ?? '',
           sources,
           batch: {
             name: values['batchName'],
-            routeId,
+            routeId: routeOf(choices),
             ...(values['targetMicron'] === undefined ? {} : { targetMicron: values['targetMicron'] }),
             cocoaTargetPct: values['cocoaTargetPct'] ?? null,
           },
@@ -265,23 +381,5 @@ function NewBatch({ view, onStarted }: { view: BenchView; onStarted: (code: stri
         onSaved={({ step }) => step.batchCode !== null && onStarted(step.batchCode)}
       />
     </>
-  );
-}
-
-export function RouteChoice({ routeId, choose }: { routeId: string; choose: (id: string) => void }) {
-  const { view } = useHere();
-  const route = view.routes.find(({ id }) => id === routeId);
-  return (
-    <label className="label mt-4 block max-w-xl">
-      Route
-      <select className="entry" value={routeId} onChange={(event) => choose(event.target.value)}>
-        {view.routes.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
-      {route && <span className="mt-1 block">{route.note}</span>}
-    </label>
   );
 }

@@ -6,7 +6,7 @@ import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { useApi } from '../parts/api';
 import { Empty, Loading, Section } from '../parts/pieces';
-import { useHere, useShow } from '../parts/workshop';
+import { count, useHere, useShow } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
 import { SeriesSection } from './SeriesSection';
 
@@ -186,8 +186,8 @@ function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; 
                 <td className="py-2 text-right text-sm">
                   {better && (
                     <>
-                      {show.mass(better.gramsAYear * 1000)},{' '}
-                      <strong>{Math.round(better.bars).toLocaleString('en-GB')} bars</strong>, {money(better.money)}
+                      {show.mass(better.gramsAYear * 1000)}, <strong>{count(Math.round(better.bars))} bars</strong>,{' '}
+                      {money(better.money)}
                     </>
                   )}
                 </td>

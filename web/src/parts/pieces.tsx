@@ -1,11 +1,10 @@
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import type { HoldingView, LineView, StepView } from '@wunsch/core/api/types';
-import { LOSS_NAMES, type HoldingKind, type StepKind } from '@wunsch/core/ledger/types';
+import type { HoldingView } from '@wunsch/core/api/types';
+import type { HoldingKind } from '@wunsch/core/ledger/types';
 import type { YieldJudgement } from '@wunsch/core/ledger/yields';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { ApiError } from './api';
-import { StationIcon } from './icons';
 import { Marks } from './marks';
 import { count, useShow } from './workshop';
 
@@ -24,27 +23,6 @@ export const KIND_NAMES: Record<HoldingKind, string> = {
   packed: 'packed bars',
   ingredient: 'ingredient',
   packaging: 'packaging',
-};
-
-export const STEP_NAMES: Record<StepKind, string> = {
-  receive: 'Received',
-  dry: 'Weighed in dry',
-  buy: 'Bought',
-  sort: 'Sorted',
-  roast: 'Roasted',
-  winnow: 'Winnowed',
-  charge: 'Into the grinder',
-  discharge: 'Poured from the grinder',
-  rest: 'Off the shelf',
-  temper: 'Tempered',
-  mould: 'Moulded',
-  pack: 'Packed',
-  taste: 'Tasted',
-  remelt: 'Sent to remelt',
-  sell: 'Sold',
-  open: 'Opening stock',
-  adjust: 'Counted',
-  reading: 'Reading',
 };
 
 /** Where a code leads. */
@@ -219,95 +197,6 @@ export function Empty({ title, children, action }: { title: string; children: Re
       <p className="mt-2 text-soft">{children}</p>
       {action !== undefined && <div className="mt-4">{action}</div>}
     </div>
-  );
-}
-
-const signed = (line: LineView): boolean => line.massMg > 0;
-
-/** One step in words: `25.50 kg in, 24.36 kg on (95.5 %), 1.10 kg rejects`. */
-export function stepWords(step: StepView, show: ReturnType<typeof useShow>): string {
-  if (step.withdrawn) return 'taken back';
-  const command = step.command as Record<string, unknown>;
-  if (step.kind === 'reading') {
-    const value = command['value'] as number | null;
-    const what = command['what'] as string;
-    if (what === 'note') return String(command['note']);
-    return what === 'micron'
-      ? `${value} µm`
-      : what === 'bowl-temperature'
-        ? show.temp(value ?? 0)
-        : `sourness ${value}`;
-  }
-  if (step.kind === 'taste')
-    return `${String(command['score'])} of 10${command['note'] === '' ? '' : `: ${String(command['note'])}`}`;
-  if (step.kind === 'sell') {
-    const pieces = step.lines.reduce((sum, line) => sum - line.pieces, 0);
-    const use = command['use'];
-    if (use !== undefined && use !== 'sold')
-      return `${show.mass(step.inMg)} ${String(use)}${command['to'] === '' ? '' : `, ${String(command['to'])}`}`;
-    return `${pieces > 0 ? `${pieces} pieces` : show.mass(step.inMg)} for ${show.money(step.cost.revenueMilli)}${command['to'] === '' ? '' : `, ${String(command['to'])}`}`;
-  }
-  const losses = step.lines
-    .filter((line) => line.loss !== null && line.massMg !== 0)
-    .map(
-      (line) =>
-        `${show.mass(line.massMg)} ${LOSS_NAMES[line.loss ?? 'unaccounted'].toLowerCase()}${line.reason === null ? '' : ` (${line.reason})`}`,
-    );
-  const grouped =
-    step.kind === 'sort'
-      ? [
-          `${show.mass(step.lines.reduce((sum, line) => (line.loss === 'reject' ? sum + line.massMg : sum), 0))} rejects`,
-          ...losses.filter((text) => !text.includes('(')),
-        ]
-      : losses;
-  const good = step.lines.filter((line) => line.holdingId !== null && signed(line) && line.kind !== 'husk');
-  const bars = good
-    .filter((line) => line.pieces > 0)
-    .map((line) => `${line.pieces} ${line.kind === 'seconds' ? 'seconds' : 'bars'}`);
-  const husk = step.lines
-    .filter((line) => line.kind === 'husk' && line.massMg > 0)
-    .map((line) => `${show.mass(line.massMg)} husk`);
-  const main =
-    step.inMg > 0
-      ? `${show.mass(step.inMg)} in${step.goodMg > 0 && step.kind !== 'charge' ? `, ${show.mass(step.goodMg)} on` : ''}`
-      : show.mass(step.goodMg);
-  return [main, ...bars, ...husk, ...grouped].join(', ');
-}
-
-const LOG_ROWS = 12;
-
-/** The running log, newest first. */
-export function Log({ steps, station = true }: { steps: readonly StepView[]; station?: boolean }) {
-  const show = useShow();
-  const [all, setAll] = useState(false);
-  if (steps.length === 0) return <p className="text-sm text-soft">Nothing entered yet.</p>;
-  const shown = all ? steps : steps.slice(0, LOG_ROWS);
-  return (
-    <ol className="rows text-sm">
-      {shown.map((step) => (
-        <li key={step.id} className="py-2">
-          <Link to={`/step/${step.id}`} className="group block rounded-sm">
-            <span className="flex items-center gap-2">
-              {station && <StationIcon station={step.station} size={16} />}
-              <span className="font-semibold group-hover:underline">{STEP_NAMES[step.kind]}</span>
-              <span className="text-soft">{step.person}</span>
-              <span className="ml-auto text-soft">{show.moment(step.at)}</span>
-            </span>
-            <span className="mt-0.5 block text-soft">
-              {stepWords(step, show)}
-              {step.supersedes !== null && <em> · corrected</em>}
-            </span>
-          </Link>
-        </li>
-      ))}
-      {steps.length > shown.length && (
-        <li>
-          <button type="button" className="button button-quiet" onClick={() => setAll(true)}>
-            All {steps.length}
-          </button>
-        </li>
-      )}
-    </ol>
   );
 }
 

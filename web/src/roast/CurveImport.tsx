@@ -12,7 +12,7 @@ import { newKey } from '../parts/draft';
 import { FilePick } from '../parts/FilePick';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
-import { useHere, useShow } from '../parts/workshop';
+import { count, useHere, useShow } from '../parts/workshop';
 import { curveLines } from './lines';
 
 const RoastChart = lazy(() => import('../charts/RoastChart'));
@@ -86,7 +86,7 @@ export function CurveImport({ code }: { code: string }) {
       {preview && (
         <div className="mt-6">
           <p className="figure text-2xl leading-tight">
-            {preview.rows.toLocaleString('en-GB')} readings over {preview.minutes.toFixed(1)} min
+            {count(preview.rows)} readings over {preview.minutes.toFixed(1)} min
             {preview.startsAt !== null && `, from ${preview.startsAt}`}
             {preview.badCount > 0 && (
               <span className="text-crimson">

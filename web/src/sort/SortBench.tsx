@@ -4,7 +4,7 @@ import type { SortView } from '@wunsch/core/api/beans';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { workedMs } from '@wunsch/core/workshop/work';
 import { useNow } from '../app/DueLine';
-import { readFields } from '../entry/entry';
+import { FIELDS, readFields, type FieldSpec } from '../entry/entry';
 import { GoneWork } from '../entry/GoneWork';
 import { StepForm } from '../entry/StepForm';
 import { PARTS } from '../entry/WorkBench';
@@ -13,7 +13,7 @@ import { send, useApi } from '../parts/api';
 import { hasDraft } from '../parts/draft';
 import { Empty, Refusal, Section } from '../parts/pieces';
 import { useSave } from '../parts/save';
-import { useShow } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { SortFindings } from './SortFindings';
 import { SortStart } from './SortStart';
 
@@ -51,9 +51,24 @@ export function SortBench({ view }: { view: BenchView }) {
   );
 }
 
+/** The usual piles, and the workshop's own behind them. */
+function useSortFields(): readonly FieldSpec[] {
+  const { rejectReasons } = useHere().view.settings;
+  const usual = FIELDS.sort ?? [];
+  const own = rejectReasons.map((reason): FieldSpec => ({
+    name: `reject.${reason}`,
+    label: reason[0]?.toUpperCase() + reason.slice(1),
+    type: 'mass',
+    optional: true,
+    pile: reason,
+  }));
+  return [...usual.filter(({ type }) => type === 'mass'), ...own, ...usual.filter(({ type }) => type !== 'mass')];
+}
+
 /** At the table with a clock, or entered afterwards. */
 function Begin({ candidates, onStarted }: { candidates: readonly HoldingView[]; onStarted: (workId: string) => void }) {
   const [done, setDone] = useState(() => hasDraft('once.sort'));
+  const specs = useSortFields();
   return (
     <>
       <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="How to enter it">
@@ -73,6 +88,7 @@ function Begin({ candidates, onStarted }: { candidates: readonly HoldingView[]; 
           candidates={candidates}
           path="/api/ledger/steps"
           submit="Save the sorting"
+          specs={specs}
           finish={(values, sources) => ({ ...values, sources })}
           {...SORT_SUM}
         />
@@ -96,6 +112,7 @@ function clock(ms: number): string {
 function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
   const show = useShow();
   const now = useNow();
+  const specs = useSortFields();
   const { busy, error, run } = useSave();
   const source = work.sources[0];
   const findings = useApi<SortView>(
@@ -140,9 +157,12 @@ function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
         minutes={ms / 60_000}
         path={`/api/ledger/works/${work.id}/finish`}
         submit="Save the sorting"
+        specs={specs}
         finish={(values, sources) => ({ ...values, sources, sacks: work.sacks })}
         onSaved={onDone}
-        below={({ fields }) => <SoFar inMg={work.massMg} ms={ms} values={readFields('sort', fields, 'C').values} />}
+        below={({ fields }) => (
+          <SoFar inMg={work.massMg} ms={ms} values={readFields('sort', fields, 'C', specs).values} />
+        )}
         {...SORT_SUM}
       />
       <button type="button" className="button button-quiet mt-2" onClick={putBack}>

@@ -7,7 +7,7 @@ import { StepForm } from '../entry/StepForm';
 import { askTakings, PRICES, proposeTakings, SALE_FIELDS, saleOf, type Price } from './takings';
 import { useApi } from '../parts/api';
 import { Empty, Figure, HoldingRow, Loading, Section } from '../parts/pieces';
-import { useHere, useShow } from '../parts/workshop';
+import { count, useHere, useShow } from '../parts/workshop';
 
 type Act = 'none' | 'sell' | 'buy';
 
@@ -24,6 +24,13 @@ export function StorePage() {
   const { holdings } = answer.data;
   const packed = holdings.filter(({ kind }) => kind === 'packed').reverse();
   const others = holdings.filter(({ kind }) => kind === 'seconds' || kind === 'husk' || kind === 'bars').reverse();
+  // What is sold by weight: couverture and its blocks, nibs.
+  const byWeight = holdings
+    .filter(
+      ({ kind, place }) =>
+        kind === 'block' || kind === 'nibs' || kind === 'remelt' || (kind === 'mass' && place !== 'grind'),
+    )
+    .reverse();
   const pantry = holdings.filter(({ place }) => place === 'pantry');
   // The list is cut off at what a page shows; the sums are over all of it.
   const bars = floor.data?.store.pieces ?? 0;
@@ -57,14 +64,14 @@ export function StorePage() {
       </div>
       {act === 'sell' && (
         <div className="mt-6">
-          {packed.length + others.length === 0 ? (
-            <Empty title="Nothing to sell yet.">Packed bars, seconds and husk show here.</Empty>
+          {packed.length + others.length + byWeight.length === 0 ? (
+            <Empty title="Nothing to sell yet.">Packed bars, seconds, blocks, couverture and husk show here.</Empty>
           ) : (
             <StepForm
               kind="sell"
               station={null}
               draftId="sell"
-              candidates={[...packed, ...others]}
+              candidates={[...packed, ...others, ...byWeight]}
               pickTitle="What goes"
               path="/api/ledger/steps"
               submit="Book the sale"
@@ -127,12 +134,12 @@ export function StorePage() {
         </div>
       )}
       <div className="mt-6 grid grid-cols-2 gap-6 sm:max-w-md">
-        <Figure label="Packed bars" value={bars.toLocaleString('en-GB')} />
+        <Figure label="Packed bars" value={count(bars)} />
         <Figure label="They cost" value={show.money(worth)} />
       </div>
       <div className="mt-8 grid gap-10 lg:grid-cols-2">
         <div>
-          <Section title="Bars" aside="oldest last">
+          <Section title="Bars" aside="newest first">
             {packed.length === 0 ? (
               <p className="text-soft">None packed.</p>
             ) : (

@@ -6,7 +6,8 @@ import { ApiError, ask, send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { NumberBox } from '../parts/fields';
 import { unreadable } from '../parts/number';
-import { Refusal, STEP_NAMES } from '../parts/pieces';
+import { STEP_NAMES } from '../parts/log';
+import { Refusal } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 
 /** Refusals that correcting the later steps along can answer. */

@@ -4,7 +4,9 @@ import type { HoldingView } from '@wunsch/core/api/types';
 import type { Batch, LotFacts } from '@wunsch/core/ledger/types';
 import { useApi } from '../parts/api';
 import { Empty, Loading } from '../parts/pieces';
-import { useShow } from '../parts/workshop';
+import type { Mark } from '@wunsch/core/trace/marks';
+import { Marks } from '../parts/marks';
+import { count, useShow } from '../parts/workshop';
 
 interface BatchRow {
   batch: Batch;
@@ -15,6 +17,8 @@ interface BatchRow {
   family: string;
   bars: number;
   score: number | null;
+  marks: Mark[];
+  allergens: string[];
 }
 
 const PAGE = 60;
@@ -51,12 +55,15 @@ export function BatchesPage() {
                     {row.batch.code}
                   </Link>
                 </td>
-                <td>{row.batch.name}</td>
+                <td>
+                  {row.batch.name}
+                  <Marks marks={row.marks} allergens={row.allergens} />
+                </td>
                 <td className="text-soft">{row.family}</td>
                 <td className="text-soft">{show.day(row.startedAt)}</td>
                 <td className="text-right">{show.mass(row.chargedMg)}</td>
                 <td className="text-right">{row.cocoaPct.toFixed(1)} %</td>
-                <td className="text-right">{row.bars > 0 ? row.bars : row.bowlMg > 0 ? 'on the stones' : ''}</td>
+                <td className="text-right">{row.bars > 0 ? count(row.bars) : row.bowlMg > 0 ? 'on the stones' : ''}</td>
                 <td className="figure text-right">{row.score === null ? '' : row.score.toFixed(1)}</td>
               </tr>
             ))}
@@ -121,8 +128,9 @@ export function LotsPage() {
               <span className="min-w-0">
                 <span className="block truncate">{lot.name}</span>
                 <span className="block truncate text-sm text-soft">
-                  {lot.facts.region}, {lot.facts.variety}, {lot.facts.harvest}
+                  {[lot.facts.region, lot.facts.variety, lot.facts.harvest].filter((word) => word !== '').join(', ')}
                 </span>
+                <Marks marks={lot.marks} />
                 {lot.facts.note !== '' && (
                   <span className="block truncate text-sm font-semibold text-crimson">{lot.facts.note}</span>
                 )}

@@ -12,7 +12,8 @@ import { StepForm, type Entry } from '../entry/StepForm';
 import { draftOf, dropDraft } from '../parts/draft';
 import { concernsLater, LaterSteps } from './LaterSteps';
 import { send, useApi } from '../parts/api';
-import { Code, Loading, Refusal, Section, STEP_NAMES, stepWords, Verdict } from '../parts/pieces';
+import { STEP_NAMES, stepWords } from '../parts/log';
+import { Code, Loading, Refusal, Section, Verdict } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 
 interface Versions {

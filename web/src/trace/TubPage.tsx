@@ -7,7 +7,8 @@ import type { HoldingKind } from '@wunsch/core/ledger/types';
 import { useApi } from '../parts/api';
 import { cocoaNote, CompositionTable } from '../parts/Composition';
 import { MarkList } from '../parts/marks';
-import { Figure, KIND_NAMES, Loading, Log, Section } from '../parts/pieces';
+import { Log } from '../parts/log';
+import { Figure, KIND_NAMES, Loading, Section } from '../parts/pieces';
 import { count, useShow } from '../parts/workshop';
 
 interface TubView {

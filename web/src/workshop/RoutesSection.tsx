@@ -1,9 +1,18 @@
 import { useState } from 'react';
-import { STATION_NAMES, STATIONS, type Route, type Station } from '@wunsch/core/workshop/stations';
+import {
+  isUnroasted,
+  STATION_NAMES,
+  STATIONS,
+  USUAL_CEILING_C,
+  type Route,
+  type Station,
+} from '@wunsch/core/workshop/stations';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Refusal, Section } from '../parts/pieces';
-import { useHere } from '../parts/workshop';
+import { NumberBox } from '../parts/fields';
+import { readNumber, typedNumber } from '../parts/number';
+import { useHere, useShow } from '../parts/workshop';
 
 export function Routes() {
   const { view } = useHere();
@@ -47,12 +56,20 @@ export function Routes() {
 }
 
 function RouteEditor({ route, close }: { route: Route; close: () => void }) {
+  const show = useShow();
+  const { temperatureUnit } = useHere().view.settings;
   const [name, setName] = useState(route.name);
   const [note, setNote] = useState(route.note);
   const [stations, setStations] = useState<Station[]>(route.stations);
+  const [ceiling, setCeiling] = useState(
+    route.ceilingC == null ? '' : typedNumber(Math.round(show.tempOut(route.ceilingC))),
+  );
   const [error, setError] = useState<unknown>(null);
   const save = async (): Promise<void> => {
-    const body = { name, note, stations };
+    const bound = readNumber(ceiling);
+    if (bound === null && ceiling.trim() !== '')
+      return setError(new Error('The hottest for the mass is not a number.'));
+    const body = { name, note, stations, ceilingC: bound === null ? null : show.tempIn(bound) };
     try {
       await (route.id === ''
         ? send('POST', '/api/workshop/routes', body, newKey())
@@ -92,6 +109,16 @@ function RouteEditor({ route, close }: { route: Route; close: () => void }) {
         Note
         <input className="entry" value={note} onChange={(event) => setNote(event.target.value)} />
       </label>
+      <NumberBox
+        className="mt-2 max-w-xs"
+        label="The mass is never hotter than"
+        unit={`°${temperatureUnit}`}
+        value={ceiling}
+        onChange={setCeiling}
+        placeholder={
+          isUnroasted({ stations }) ? typedNumber(Math.round(show.tempOut(USUAL_CEILING_C))) : 'no such bound'
+        }
+      />
       <Refusal error={error} />
       <div className="mt-3 flex gap-3">
         <button type="button" className="button button-main" onClick={() => void save()}>

@@ -31,6 +31,7 @@ export function Units() {
   const [edits, setEdits] = useState<Partial<Settings>>({});
   const [typed, setTyped] = useState<Partial<Record<NumberKey, string>>>({});
   const [ratesFrom, setRatesFrom] = useState('');
+  const [reasons, setReasons] = useState<string | null>(null);
   const [now] = useState(Date.now);
   const settings: Settings = { ...view.settings, ...edits };
   const [error, setError] = useState<unknown>(null);
@@ -68,11 +69,20 @@ export function Units() {
       await send('PUT', '/api/workshop/settings', {
         ...body,
         ...values,
+        ...(reasons === null
+          ? {}
+          : {
+              rejectReasons: reasons
+                .split(',')
+                .map((word) => word.trim())
+                .filter((word) => word !== ''),
+            }),
         ...(newRates && ratesFrom !== '' ? { ratesFrom } : {}),
       });
       setError(null);
       setEdits({});
       setTyped({});
+      setReasons(null);
       setRatesFrom('');
       setSaved(true);
     } catch (reason) {
@@ -112,6 +122,17 @@ export function Units() {
           </select>
         </label>
         <label className="label">
+          Half a gram is written
+          <select
+            className="entry"
+            value={settings.decimalMark}
+            onChange={(event) => set('decimalMark', event.target.value as Settings['decimalMark'])}
+          >
+            <option value=".">0.5 g</option>
+            <option value=",">0,5 g</option>
+          </select>
+        </label>
+        <label className="label">
           Currency
           <select className="entry" value={settings.currency} onChange={(event) => set('currency', event.target.value)}>
             {names('currency', settings.currency).map((code) => (
@@ -146,6 +167,16 @@ export function Units() {
         {KEYS.slice(2).map((key) => (
           <div key={key}>{number(key)}</div>
         ))}
+        <Box
+          className="col-span-2"
+          label="Piles of your own when sorting, apart by commas"
+          value={reasons ?? settings.rejectReasons.join(', ')}
+          onChange={(text) => {
+            setSaved(false);
+            setReasons(text);
+          }}
+          placeholder="slaty, double"
+        />
         {settings.earlierRates.length > 0 && (
           <ul className="col-span-2 text-sm text-soft">
             {[...settings.earlierRates].reverse().map((rates) => (

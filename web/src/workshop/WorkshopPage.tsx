@@ -1,6 +1,8 @@
 import { useHere } from '../parts/workshop';
 import { Data } from './DataSection';
-import { Machines, Materials, Team } from './ListSections';
+import { Machines } from './MachineSection';
+import { Materials } from './Materials';
+import { Team } from './Team';
 import { Routes } from './RoutesSection';
 import { Units } from './UnitsSection';
 

@@ -1,0 +1,109 @@
+import type { SearchHit } from '@wunsch/core/api/types';
+import type { Holding, Step } from '@wunsch/core/ledger/types';
+import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { lossWatch } from '../losses/series';
+import type { Views } from '../ledger/views';
+
+const HITS = 14;
+/** Letters around a word that was found in a note. */
+const AROUND = 60;
+
+type Ranked = SearchHit & { rank: number };
+
+/** Codes and names first; then what goods are marked with, and what was noted about them. */
+export function search(views: Views, q: string): SearchHit[] {
+  const words = q.trim().toLowerCase();
+  if (words === '') return [];
+  const hits = [...byName(views, words)];
+  // A code is looked for by its beginning: who types two letters means no word in a note.
+  if (words.length > 2) hits.push(...byMark(views, words), ...byNote(views, words), ...byWatch(views, words));
+  const best = new Map<string, Ranked>();
+  for (const hit of hits) if ((best.get(hit.link)?.rank ?? Infinity) > hit.rank) best.set(hit.link, hit);
+  return [...best.values()]
+    .sort((a, b) => a.rank - b.rank || b.code.localeCompare(a.code))
+    .slice(0, HITS)
+    .map(({ rank: _, ...hit }) => hit);
+}
+
+function hitOf(views: Views, { id, code, name, kind: what }: Holding, detail: string | null, rank: number): Ranked {
+  const { batches, lots } = views.workshop;
+  const kind = batches.has(id) ? 'batch' : lots.has(id) ? 'lot' : 'holding';
+  const path = kind === 'holding' ? 'tub' : kind;
+  return { rank, kind, code, name, detail: detail ?? (kind === 'holding' ? what : kind), link: `/${path}/${code}` };
+}
+
+function* byName(views: Views, words: string): Generator<Ranked> {
+  const { book, batches, lots } = views.workshop;
+  for (const holding of book.holdings.values()) {
+    const code = holding.code.toLowerCase();
+    const rank = code === words ? 0 : code.startsWith(words) ? 1 : holding.name.toLowerCase().includes(words) ? 2 : 3;
+    const [isBatch, isLot, isLive] = [batches.has(holding.id), lots.has(holding.id), book.live.has(holding.id)];
+    if (rank === 3 || (rank === 2 && !isLot && !isBatch && !isLive)) continue;
+    yield hitOf(views, holding, null, rank * 4 + (isBatch ? 0 : isLot ? 1 : isLive ? 2 : 3));
+  }
+}
+
+const MARKED = 12;
+const NOTED = 16;
+
+function* byMark(views: Views, words: string): Generator<Ranked> {
+  const { book, batches, lots } = views.workshop;
+  for (const id of [...batches.keys(), ...lots.keys(), ...book.live]) {
+    const marks = batches.has(id) ? views.batchMarks(id) : views.marks(id);
+    const mark = marks.find(({ label, why }) => label.includes(words) || why.toLowerCase().includes(words));
+    if (mark) yield hitOf(views, book.holding(id), `${mark.label}: ${mark.why}`, MARKED + (batches.has(id) ? 0 : 1));
+  }
+}
+
+/** The part of a text around a word. */
+function around(text: string, words: string): string {
+  const at = text.toLowerCase().indexOf(words);
+  const from = Math.max(0, at - AROUND / 2);
+  return `${from > 0 ? '… ' : ''}${text.slice(from, at + words.length + AROUND / 2)}${at + words.length + AROUND / 2 < text.length ? ' …' : ''}`;
+}
+
+function* byNote(views: Views, words: string): Generator<Ranked> {
+  const { book, lots, beans, batches } = views.workshop;
+  let found = 0;
+  for (let i = book.timeline.length - 1; i >= 0 && found < HITS; i -= 1) {
+    const step = book.timeline[i] as Step;
+    const { note, why = '' } = step.command as { note?: string; why?: string };
+    const text = `${why} ${note ?? ''}`.trim();
+    if (!text.toLowerCase().includes(words)) continue;
+    found += 1;
+    const about = batches.get(step.batchId ?? '')?.code ?? book.holdings.get(step.slots['good'] ?? '')?.code ?? '';
+    const station = STATION_NAMES[step.station];
+    yield {
+      rank: NOTED,
+      kind: 'step',
+      code: about,
+      name: around(text, words),
+      detail: station,
+      link: `/step/${step.id}`,
+    };
+  }
+  for (const lotId of lots.keys()) {
+    const facts = lots.get(lotId);
+    const texts = [facts?.note ?? '', ...beans.of(lotId).flatMap(({ value }) => wordsOf(value))];
+    const text = texts.find((row) => row.toLowerCase().includes(words));
+    if (text !== undefined) yield hitOf(views, book.holding(lotId), around(text, words), NOTED);
+  }
+}
+
+/** Every text in a record, whatever it is about. */
+function wordsOf(value: unknown): string[] {
+  if (typeof value === 'string') return [value];
+  if (Array.isArray(value)) return value.flatMap(wordsOf);
+  if (value !== null && typeof value === 'object') return Object.values(value).flatMap(wordsOf);
+  return [];
+}
+
+/** Machines that have left their level: drift, and where. */
+function* byWatch(views: Views, words: string): Generator<Ranked> {
+  for (const { station, metric, sentence } of lossWatch(views)) {
+    const text = `drift ${STATION_NAMES[station]} ${sentence}`.toLowerCase();
+    if (!text.includes(words)) continue;
+    const link = `/losses?station=${station}&metric=${metric}`;
+    yield { rank: MARKED, kind: 'page', code: STATION_NAMES[station], name: sentence, detail: 'drift', link };
+  }
+}

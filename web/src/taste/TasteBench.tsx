@@ -1,0 +1,62 @@
+import { useSearchParams } from 'react-router';
+import type { BenchView, HoldingView } from '@wunsch/core/api/types';
+import { StepForm } from '../entry/StepForm';
+import { Marks } from '../parts/marks';
+import { Empty } from '../parts/pieces';
+import { count } from '../parts/workshop';
+
+/** One row a batch; goods of no batch (what began with bought chocolate) each for themselves. */
+const subjectOf = ({ batchId, id }: HoldingView): string => batchId ?? id;
+
+export function TasteBench({ view }: { view: BenchView }) {
+  const bars = [...view.waiting].reverse();
+  const choices = bars.filter((row, index) => bars.findIndex((other) => subjectOf(other) === subjectOf(row)) === index);
+  const [query, setQuery] = useSearchParams();
+  const first = view.untasted[0]?.bars[0];
+  const asked = query.get('batch');
+  const holding = choices.find(({ batchCode, code }) => (batchCode ?? code) === asked) ?? first ?? choices[0];
+  const waiting = new Set(view.untasted.map(({ batch }) => batch.id));
+  if (!holding)
+    return <Empty title="No bars to taste.">Pack or mould some first; every batch gets its score here.</Empty>;
+  return (
+    <>
+      <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="Which batch">
+        {choices.slice(0, 10).map((row) => (
+          <button
+            key={row.id}
+            type="button"
+            className="chip min-h-[60px]! rounded-lg! text-left"
+            aria-pressed={subjectOf(row) === subjectOf(holding)}
+            onClick={() => setQuery({ batch: row.batchCode ?? row.code }, { replace: true })}
+          >
+            <span>
+              <span className="block">
+                <span className="code">{row.batchCode ?? row.code}</span> · {row.name}
+              </span>
+              <span className="block text-sm opacity-80">
+                {waiting.has(row.batchId ?? '') ? 'not tasted yet' : `${count(row.pieces)} bars`}
+              </span>
+              <Marks marks={row.marks} allergens={row.allergens} plain={subjectOf(row) === subjectOf(holding)} />
+            </span>
+          </button>
+        ))}
+      </div>
+      {holding.allergens.length > 0 && (
+        <p className="mb-3 font-semibold">Before anybody eats: it has {holding.allergens.join(', ')}.</p>
+      )}
+      <p className="mb-4 text-lg text-soft">
+        Break, look, snap, smell, melt slowly. Then a number, and what it was like.
+      </p>
+      <StepForm
+        key={holding.id}
+        kind="taste"
+        station={null}
+        draftId={`taste.${subjectOf(holding)}`}
+        initial={{ pieces: { text: '1' } }}
+        path="/api/ledger/steps"
+        submit="Save the score"
+        finish={(values) => ({ ...values, batchId: holding.batchId, holdingId: holding.id })}
+      />
+    </>
+  );
+}

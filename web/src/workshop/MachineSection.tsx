@@ -1,0 +1,174 @@
+import { useState } from 'react';
+import type { CarriedOver } from '@wunsch/core/composition/carry-over';
+import { STATION_NAMES, STATIONS } from '@wunsch/core/workshop/stations';
+import type { Machine } from '@wunsch/core/workshop/schemas';
+import { send, useApi } from '../parts/api';
+import { newKey } from '../parts/draft';
+import { Box, NumberBox } from '../parts/fields';
+import { readNumbers, typedNumber } from '../parts/number';
+import { Refusal, Section } from '../parts/pieces';
+import { NOBODY, useSave } from '../parts/save';
+import { useHere, useShow } from '../parts/workshop';
+
+/** Machines: what they carry, what they saw, how they were cleaned. */
+export function Machines() {
+  const { view } = useHere();
+  const show = useShow();
+  const [open, setOpen] = useState<string | null>(null);
+  return (
+    <Section title="Machines">
+      <ul className="rows">
+        {view.machines.map((machine) => (
+          <li key={machine.id} className="py-1">
+            <div className="flex items-center gap-3">
+              <span className="min-w-0 flex-1">
+                {machine.name}
+                <span className="block text-sm text-soft">
+                  {STATION_NAMES[machine.station]}
+                  {machine.maxG !== null &&
+                    `, ${machine.minG === null ? 'up to' : `${show.mass(machine.minG * 1000)} to`} ${show.mass(machine.maxG * 1000)}`}
+                  {machine.kw > 0 && `, ${machine.kw} kW`}
+                </span>
+              </span>
+              <button
+                type="button"
+                className="button button-quiet"
+                aria-expanded={open === machine.id}
+                onClick={() => setOpen(open === machine.id ? null : machine.id)}
+              >
+                {open === machine.id ? 'Close' : 'Open'}
+              </button>
+            </div>
+            {open === machine.id && (
+              <div className="pb-3">
+                <Allergens machine={machine} />
+                <MachineForm machine={machine} close={() => setOpen(null)} />
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+      {open === 'new' ? (
+        <MachineForm machine={null} close={() => setOpen(null)} />
+      ) : (
+        <button type="button" className="button mt-3" onClick={() => setOpen('new')}>
+          Add a machine
+        </button>
+      )}
+    </Section>
+  );
+}
+
+interface Seen {
+  carries: CarriedOver[];
+  cleanings: { at: number; how: string; person: string }[];
+}
+
+/** What a machine can carry over, and the cleanings that took it away. */
+function Allergens({ machine }: { machine: Machine }) {
+  const { personId } = useHere();
+  const show = useShow();
+  const seen = useApi<Seen>(`/api/workshop/machines/${machine.id}/allergens`);
+  const [how, setHow] = useState('');
+  const { busy, error, run, fail } = useSave();
+  const clean = (): void => {
+    if (personId === null) return fail(NOBODY);
+    void run(() => send('POST', `/api/workshop/machines/${machine.id}/cleanings`, { personId, how }, newKey())).then(
+      (done) => done && setHow(''),
+    );
+  };
+  const { carries = [], cleanings = [] } = seen.data ?? {};
+  const last = cleanings.at(-1);
+  return (
+    <div className="mb-3 rounded-md bg-sunk px-3 py-2">
+      <p>
+        {carries.length === 0
+          ? 'It has seen no allergen since it was last cleaned of them.'
+          : `Last allergens: ${carries.map(({ allergen, code, at }) => `${allergen} in ${code}, ${show.day(at)}`).join('; ')}.`}{' '}
+        <span className="text-soft">
+          {last ? `Cleaned ${show.day(last.at)} by ${last.person}: ${last.how}.` : 'No cleaning is recorded.'}
+        </span>
+      </p>
+      <div className="mt-1 flex flex-wrap items-end gap-3">
+        <Box
+          className="min-w-40 flex-1"
+          label="Cleaned of allergens, how"
+          value={how}
+          onChange={setHow}
+          placeholder="Taken apart, hot water, dried"
+          onEnter={clean}
+        />
+        <button type="button" className="button" disabled={busy} onClick={clean}>
+          Cleaned now
+        </button>
+      </div>
+      <Refusal error={error} />
+    </div>
+  );
+}
+
+function MachineForm({ machine, close }: { machine: Machine | null; close: () => void }) {
+  const figure = (value: number | null | undefined, per = 1): string =>
+    value == null ? '' : typedNumber(Number((value / per).toFixed(3)));
+  const [name, setName] = useState(machine?.name ?? '');
+  const [station, setStation] = useState(machine?.station ?? 'grind');
+  const [typed, setTyped] = useState({
+    min: figure(machine?.minG, 1000),
+    max: figure(machine?.maxG, 1000),
+    kw: figure(machine?.kw),
+  });
+  const { busy, error, run, fail } = useSave();
+  const { values, wrong } = readNumbers(typed);
+  const set = (key: keyof typeof typed) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));
+  const save = (): void => {
+    if (Object.keys(wrong).length > 0) return fail('A figure cannot be read: look again.');
+    if (values.min !== null && values.max !== null && values.min > values.max)
+      return fail('The least is more than the most.');
+    const body = {
+      name,
+      station,
+      minG: values.min === null ? null : values.min * 1000,
+      maxG: values.max === null ? null : values.max * 1000,
+      kw: values.kw ?? 0,
+      ...(machine?.roaster === undefined ? {} : { roaster: machine.roaster }),
+    };
+    void run(() =>
+      machine
+        ? send('PUT', `/api/workshop/machines/${machine.id}`, body)
+        : send('POST', '/api/workshop/machines', body, newKey()),
+    ).then((done) => done && close());
+  };
+  return (
+    <div className="mt-2 grid grid-cols-3 gap-3" role="group" aria-label={machine?.name ?? 'A new machine'}>
+      <Box className="col-span-2" label="Machine" value={name} onChange={setName} onEnter={save} />
+      <label className="label">
+        Station
+        <select
+          className="entry"
+          value={station}
+          onChange={(event) => setStation(event.target.value as Machine['station'])}
+        >
+          {STATIONS.map((row) => (
+            <option key={row} value={row}>
+              {STATION_NAMES[row]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <NumberBox label="Least" unit="kg" value={typed.min} problem={wrong.min} onChange={set('min')} />
+      <NumberBox label="Most" unit="kg" value={typed.max} problem={wrong.max} onChange={set('max')} />
+      <NumberBox label="Power" unit="kW" value={typed.kw} problem={wrong.kw} onChange={set('kw')} />
+      <div className="col-span-3 flex gap-3">
+        <button type="button" className="button button-main" disabled={busy} onClick={save}>
+          {machine ? 'Save' : 'Add'}
+        </button>
+        <button type="button" className="button" onClick={close}>
+          Leave it
+        </button>
+      </div>
+      <div className="col-span-3">
+        <Refusal error={error} />
+      </div>
+    </div>
+  );
+}
