@@ -75,8 +75,8 @@ describe('what work and energy cost', () => {
 });
 
 test('money is written with the digits of its currency', () => {
-  expect(formatMoney(milliFromMajor(150_000_000), 'VND')).toBe('₫150\u202f000\u202f000');
-  expect(formatMoney(milliFromMajor(1_240), 'JPY')).toBe('JP¥1\u202f240');
+  expect(formatMoney(milliFromMajor(150_000_000), 'VND')).toBe('₫150\u00a0000\u00a0000');
+  expect(formatMoney(milliFromMajor(1_240), 'JPY')).toBe('JP¥1\u00a0240');
   expect(formatMoney(milliFromMajor(12.345), 'KWD')).toBe('KWD\u00a012.345');
   expect(formatMoney(milliFromMajor(0.084), 'EUR')).toBe('€0.084');
   expect(refusal(() => milliFromMajor(1e11))).toBe('units/money');

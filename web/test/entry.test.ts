@@ -19,7 +19,7 @@ test('fields that cannot be read are named; the rest is kept', () => {
     { nibsG: { text: 'x', unit: 'g' }, huskG: { text: '700', unit: 'g' } },
     'C',
   );
-  expect(problems).toEqual({ nibsG: 'is not a number' });
+  expect(problems).toEqual({ nibsG: 'is not a weight' });
   expect(values['huskG']).toBe(700);
   expect(readFields('winnow', { nibsG: { text: '100', unit: 'g', tareG: 200 } }, 'C').problems).toMatchObject({
     nibsG: 'is below 0 after the tare',

@@ -39,6 +39,13 @@ const SOUR = 6;
 const says = (text: string, word: RegExp): boolean =>
   word.test(text) && !new RegExp(`\\b(no|not|never|without|less|nothing)\\b[^.,;]{0,12}${word.source}`, 'i').test(text);
 
+function overRun(micron: number | null, targetMicron: number | null, stepId: string): Mark[] {
+  const least = Math.max(GUMMY_MICRON, (targetMicron ?? 0) * OVER_SHARE);
+  if (micron === null || micron >= least) return [];
+  const meant = targetMicron === null ? '' : `, ${targetMicron} µm were meant`;
+  return [mark('over-run', 'over-run', `${micron} µm${meant}.`, stepId)];
+}
+
 function ofStep(step: Step, targetMicron: number | null): Mark[] {
   const found: Mark[] = (step.overrides ?? []).map(({ gate, sentence, word }) =>
     gate === 'mould/out-of-temper'
@@ -59,17 +66,10 @@ function ofStep(step: Step, targetMicron: number | null): Mark[] {
     const { what, value } = step.command as CommandOf<'reading'>;
     if (what === 'sourness' && (value ?? 0) >= SOUR)
       found.push(mark('sour', 'sour', `Sourness ${value} of 10 at the stones.`, step.id));
-    const least = Math.max(GUMMY_MICRON, (targetMicron ?? 0) * OVER_SHARE);
-    if (what === 'micron' && value !== null && value < least)
-      found.push(
-        mark(
-          'over-run',
-          'over-run',
-          `${value} µm${targetMicron === null ? '' : `, ${targetMicron} µm were meant`}.`,
-          step.id,
-        ),
-      );
+    if (what === 'micron') found.push(...overRun(value, targetMicron, step.id));
   }
+  if (step.kind === 'discharge')
+    found.push(...overRun((step.command as CommandOf<'discharge'>).micron, targetMicron, step.id));
   if (step.kind === 'taste') {
     const { note } = step.command as CommandOf<'taste'>;
     if (says(note, /\bsour\b|\bacetic\b|\bvinegar/i)) found.push(mark('sour', 'sour', note, step.id));

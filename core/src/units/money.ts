@@ -41,5 +41,5 @@ export function formatMoney(milli: number, currency: string): string {
     maximumFractionDigits: fine ? digits + 1 : digits,
   })
     .format(value)
-    .replaceAll(',', '\u202f');
+    .replaceAll(',', '\u00a0');
 }

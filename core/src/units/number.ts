@@ -44,9 +44,9 @@ export function parseNumber(text: string, mark: DecimalMark): number | null {
 /** A number for a field, in the workshop's own hand: `parseNumber` reads it back. */
 export const writeNumber = (value: number, mark: DecimalMark): string => String(value).replace('.', mark);
 
-/** Thousands apart by a narrow blank, which nobody reads as decimals: `12 500`. */
+/** Thousands apart by a blank that does not break, which nobody reads as decimals: `12 500`. */
 export function formatNumber(value: number, digits = 0, fewest = digits): string {
   return value
     .toLocaleString('en-GB', { minimumFractionDigits: fewest, maximumFractionDigits: digits })
-    .replaceAll(',', '\u202f');
+    .replaceAll(',', '\u00a0');
 }

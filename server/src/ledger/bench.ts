@@ -43,7 +43,10 @@ export function judgeStep(views: Views, stepId: string): BenchView['judgement'] 
   const past = yieldHistory(views, step.kind, family, step).map(({ value }) => value);
   return {
     ...judgeYield(step.kind, point.value, past, family || 'this workshop'),
-    code: views.workshop.book.holding(made).code,
+    code:
+      step.batchId === null
+        ? views.workshop.book.holding(made).code
+        : (views.workshop.batches.get(step.batchId)?.code ?? ''),
     stepId,
   };
 }

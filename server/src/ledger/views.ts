@@ -17,6 +17,9 @@ import type { Work } from '@wunsch/core/workshop/work';
 import type { Workshop } from '../workshop/workshop';
 import { YieldIndex } from './yield-index';
 
+/** Steps that say something of all of a batch. */
+const SPOKEN: ReadonlySet<string> = new Set(['reading', 'discharge', 'taste']);
+
 const inOrder = (a: Step, b: Step): number => a.at - b.at || a.order - b.order;
 
 /** Reads the workshop as screens need it. Everything is computed from the book; nothing is stored. */
@@ -62,9 +65,7 @@ export class Views {
     const { batchId, kind } = book.holding(holdingId);
     const batch = batchId === null ? undefined : batches.get(batchId);
     // Of the batch only what is said of all of it: its other pours are other goods.
-    const spoken = batch
-      ? this.stepsOfBatch(batch.id).filter((step) => step.kind === 'reading' || step.kind === 'taste')
-      : [];
+    const spoken = batch ? this.stepsOfBatch(batch.id).filter(({ kind: what }) => SPOKEN.has(what)) : [];
     const steps = [...new Set([...this.notables.behind(holdingId), ...spoken])];
     const found = steps.length > 0 ? marksOf(steps.sort(inOrder), batch?.targetMicron ?? null) : [];
     return kind === 'lot' && lots.has(holdingId) ? [...this.lotMarks(holdingId), ...found] : found;

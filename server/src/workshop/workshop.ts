@@ -8,7 +8,7 @@ import { gatesOf, planStep } from '@wunsch/core/stations';
 import { passGates, type Asked, type GateContext } from '@wunsch/core/gates/gate';
 import { cannotFollow, Revision } from '@wunsch/core/ledger/revision';
 import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
-import type { Batch, Override, Step, StepKind } from '@wunsch/core/ledger/types';
+import { REJECT_REASONS, type Batch, type Override, type Step, type StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { ratesAt } from '@wunsch/core/money/rates';
 import { milliFromMajor } from '@wunsch/core/units/money';
@@ -269,6 +269,7 @@ export class Workshop extends Lists {
       ]);
     }
     if (!old && hasSources(command)) this.checkBeans(command.sources, command.kind);
+    if (command.kind === 'sort') this.checkPiles(command.rejects, old);
     const seq = this.seq + 1;
     const order = old?.order ?? seq;
     const begun = finishing === undefined ? undefined : this.works.get(finishing)?.overrides;
@@ -370,6 +371,20 @@ export class Workshop extends Lists {
       const { code, routeId } = this.book.holding(holdingId);
       mayBeWorked(code, this.standing(holdingId), kind, this.routes.get(routeId ?? ''));
     }
+  }
+
+  /** Piles are the usual ones or the workshop's own. */
+  private checkPiles(rejects: readonly { reason: string }[], old: Step | undefined): void {
+    const before = ((old?.command as { rejects?: { reason: string }[] } | undefined)?.rejects ?? []).map(
+      (row) => row.reason,
+    );
+    const known: readonly string[] = [...REJECT_REASONS, ...this.settings.rejectReasons, ...before];
+    rejects.forEach(({ reason }, index) => {
+      if (!known.includes(reason))
+        throw new DomainError('sort/unknown-pile', `There is no pile called “${reason}” here.`, [
+          { path: `rejects.${index}.reason`, message: 'is none of the usual piles, nor one of the workshop’s own' },
+        ]);
+    });
   }
 
   private stepFrom(

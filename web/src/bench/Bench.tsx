@@ -47,9 +47,9 @@ function BenchOf({ station }: { station: Station }) {
     <MassUnitHere value={unit}>
       <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_17.5rem]">
         <div className="min-w-0">
-          <div className="mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1">
-            <h1 className="flex items-center gap-3 text-4xl">
-              <StationIcon station={station} size={32} />
+          <div className="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-1">
+            <h1 className="flex items-center gap-3 text-3xl">
+              <StationIcon station={station} size={28} />
               {STATION_NAMES[station]}
             </h1>
             <p className="text-lg text-soft">{capital(stateWords(view, show.mass))}</p>
@@ -58,11 +58,17 @@ function BenchOf({ station }: { station: Station }) {
           <SavedHere value={setSaved}>{SURFACES[station](view)}</SavedHere>
         </div>
         <aside aria-label="Judgement, cautions and log" className="min-w-0">
-          {view.judgement && <Verdict title={`Newest yield here, ${view.judgement.code}`} judgement={view.judgement} />}
+          {view.judgement && (
+            <Verdict title={`Yield of the last one done, ${view.judgement.code}`} judgement={view.judgement} />
+          )}
           {view.history.length >= 4 && (
             <div className="mt-4">
               <Suspense fallback={<div className="h-40" />}>
-                <YieldChart points={view.history.slice(-40)} chart={view.judgement?.chart ?? null} />
+                <YieldChart
+                  points={view.history.slice(-40)}
+                  chart={view.judgement?.chart ?? null}
+                  watch={view.judgement?.tone === 'watch'}
+                />
               </Suspense>
             </div>
           )}

@@ -3,8 +3,18 @@ import type { Individuals } from '@wunsch/core/stats/individuals';
 import { Chart, ink, quiet } from './base';
 
 /** Yields one by one, in order, with the natural limits of the newest one's family as a band. */
-export default function YieldChart({ points, chart }: { points: readonly HistoryPoint[]; chart: Individuals | null }) {
+export default function YieldChart({
+  points,
+  chart,
+  watch,
+}: {
+  points: readonly HistoryPoint[];
+  chart: Individuals | null;
+  /** The newest one wants a look: only then it is drawn in the colour of alarm. */
+  watch: boolean;
+}) {
   const colours = ink();
+  const newest = watch ? colours.crimson : colours.leaf;
   const family = points.at(-1)?.family ?? '';
   const own = points.filter((point) => point.family === family);
   const values = own.map(({ value }) => Math.round(value * 1000) / 10);
@@ -31,8 +41,8 @@ export default function YieldChart({ points, chart }: { points: readonly History
                 {
                   seriesIndex: 0,
                   dataPointIndex: values.length - 1,
-                  fillColor: colours.crimson,
-                  strokeColor: colours.crimson,
+                  fillColor: newest,
+                  strokeColor: newest,
                   size: 5,
                 },
               ],

@@ -24,7 +24,7 @@ interface Props {
   onSubmit: () => void;
 }
 
-const PADDED = new Set(['mass', 'masses', 'pieces', 'number', 'temp']);
+const PADDED = new Set(['mass', 'masses', 'pieces', 'number', 'temp', 'series']);
 
 /** Fields on the left, the pad on the right; `Enter` moves on, `Ctrl Enter` saves. */
 export function EntrySurface({
@@ -113,8 +113,8 @@ export function EntrySurface({
       <div>
         {before}
         {specs.some(({ optional }) => optional !== true) && (
-          <p className="label mb-2" aria-hidden>
-            <Needed /> is needed, the rest can stay empty
+          <p className="label float-right -mt-5 hidden sm:block" aria-hidden>
+            <Needed /> needed
           </p>
         )}
         <div className="grid grid-cols-2 gap-x-6 gap-y-4 xl:grid-cols-3">

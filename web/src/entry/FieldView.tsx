@@ -110,6 +110,7 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
             onChange={(event) => change({ text: event.target.value })}
           />
         )}
+        {spec.type === 'date' && spec.hint !== undefined && <div className="mt-1 text-sm text-soft">{spec.hint}</div>}
         {wrong}
       </div>
     );
@@ -127,7 +128,7 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
       <div className="flex items-baseline gap-2">
         <input
           id={id}
-          inputMode="decimal"
+          inputMode={spec.type === 'series' ? 'text' : 'decimal'}
           autoComplete="off"
           value={state.text}
           placeholder={suggestion ?? '–'}

@@ -249,6 +249,7 @@ export function StepForm(props: Props) {
     for (const [name, value] of Object.entries(read.values))
       if (typeof value === 'number') figures[name] = value;
       else if (name === 'outsG') figures[name] = (value as number[]).reduce((sum, grams) => sum + grams, 0);
+      else if (name === 'channels') figures[name] = (value as number[])[0];
     const near: Record<string, { value: number; of: string } | undefined> = {
       ...nearbyOf(kind, inMg / 1000, read.values),
       ...props.past,

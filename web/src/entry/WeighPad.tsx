@@ -20,7 +20,8 @@ export function padKey(state: FieldState, key: string): FieldState | null {
   if (key === 'Backspace') return text === '' ? null : { ...state, text: text.slice(0, -1) };
   if (key === '.' || key === ',') {
     const mark = decimalMark();
-    return text.includes(mark) ? state : { ...state, text: text + mark };
+    // Of a row of figures, the one in hand.
+    return (text.split(' ').at(-1) ?? '').includes(mark) ? state : { ...state, text: text + mark };
   }
   return /^\d$/.test(key) ? { ...state, text: text === '0' ? key : text + key } : null;
 }
@@ -31,6 +32,10 @@ export function tareWeighing(state: FieldState): FieldState | null {
   if (now === null && (state.tareG ?? 0) === 0) return null;
   return { ...state, tareG: now === null ? 0 : now + (state.tareG ?? 0), text: '' };
 }
+
+/** The next figure of a row of them. */
+const nextFigure = (state: FieldState): FieldState | null =>
+  state.text.trim() === '' ? null : { ...state, text: `${state.text.trim()} ` };
 
 /** Keeps the weighing in hand and begins another. */
 export function addWeighing(state: FieldState): FieldState | null {
@@ -56,7 +61,7 @@ export function WeighPad({
   next: (() => void) | null;
 }) {
   const weighs = target !== null && isMass(target.spec);
-  const typed = target !== null && (weighs || ['pieces', 'number', 'temp'].includes(target.spec.type));
+  const typed = target !== null && (weighs || ['pieces', 'number', 'temp', 'series'].includes(target.spec.type));
   const press = (key: string): void => {
     const pressed = target && padKey(target.state, key);
     if (pressed) target.change(pressed);
@@ -89,7 +94,7 @@ export function WeighPad({
           </button>
         </div>
         <div className="grid grid-rows-4 gap-2">
-          <PadActions target={weighs ? target : null} turn={unit} />
+          <PadActions target={target && (weighs || target.spec.type === 'series') ? target : null} turn={unit} />
           <button
             type="button"
             className="pad-key bg-ink! text-on-ink! text-base!"
@@ -142,8 +147,9 @@ function PadHead({ target }: { target: PadTarget | null }) {
 
 function PadActions({ target, turn }: { target: PadTarget | null; turn: (() => void) | null }) {
   const unit = target?.state.unit ?? 'g';
-  const tared = target && tareWeighing(target.state);
-  const added = target && addWeighing(target.state);
+  const series = target?.spec.type === 'series';
+  const tared = target && !series ? tareWeighing(target.state) : null;
+  const added = target && (series ? nextFigure(target.state) : addWeighing(target.state));
   return (
     <>
       <button
@@ -160,7 +166,7 @@ function PadActions({ target, turn }: { target: PadTarget | null; turn: (() => v
         className="pad-key text-base!"
         disabled={!tared}
         title="What is typed now is the empty tub: take it off what follows (Alt T)"
-        onClick={() => tared && target.change(tared)}
+        onClick={() => tared && target?.change(tared)}
       >
         Tare
       </button>
@@ -169,7 +175,7 @@ function PadActions({ target, turn }: { target: PadTarget | null; turn: (() => v
         className="pad-key text-base!"
         disabled={!added}
         title="Keep this weighing and begin another (Alt A)"
-        onClick={() => added && target.change(added)}
+        onClick={() => added && target?.change(added)}
       >
         Add
       </button>

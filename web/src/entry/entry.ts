@@ -20,7 +20,18 @@ export interface FieldState {
 export type Fields = Record<string, FieldState>;
 
 export type FieldType =
-  'mass' | 'masses' | 'pieces' | 'temp' | 'number' | 'text' | 'long' | 'choice' | 'date' | 'program' | 'list';
+  | 'mass'
+  | 'masses'
+  | 'pieces'
+  | 'temp'
+  | 'number'
+  | 'series'
+  | 'text'
+  | 'long'
+  | 'choice'
+  | 'date'
+  | 'program'
+  | 'list';
 
 export interface FieldSpec {
   name: string;
@@ -83,6 +94,15 @@ export const massUnitOf = ({ unit }: Pick<FieldSpec, 'unit'>, screen: MassUnit):
 export function inUnit(state: FieldState, unit: MassUnit): FieldState {
   const grams = weighingG({ ...state, tareG: 0 });
   return grams === null ? { ...state, unit } : { ...state, ...keptField(textOfG(grams, unit), grams, unit) };
+}
+
+/** Figures side by side: `21 22 20`, `21; 22`. @returns null where one of them is none, or there is none */
+export function readSeries(text: string): number[] | null {
+  const found = text
+    .trim()
+    .split(/\s*[;/]\s*|\s+/)
+    .map(readNumber);
+  return found.every((value) => value !== null) ? found : null;
 }
 
 /** A number with or without the unit that stands beside its field. */
@@ -279,6 +299,11 @@ export function readFields(
       if (value === null) fail(text === '' ? 'is missing' : 'is not a number');
       else if (isKept(state)) values[spec.name] = state.kept.value;
       else values[spec.name] = value;
+    } else if (spec.type === 'series') {
+      const series = readSeries(text);
+      if (text === '' && spec.optional) continue;
+      if (series === null) fail(text === '' ? 'is missing' : 'is not figures side by side, as 21 22 20');
+      else values[spec.name] = series;
     } else if (spec.type === 'program') {
       const { steps, unreadable } = readProgram(state?.text ?? '', unit);
       if (unreadable.length > 0) fail(`line ${unreadable.join(', ')} is not like “150 °C 6 min”`);

@@ -5,7 +5,8 @@ import { untilWords, useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
 import { Caution, Empty, Figure, Loading, Section } from '../parts/pieces';
-import { count, span, useHere, useShow } from '../parts/workshop';
+import { massUnitFor } from '@wunsch/core/units/mass';
+import { count, MassUnitHere, span, useHere, useShow } from '../parts/workshop';
 import { Start } from '../workshop/Start';
 import { FloorStream } from '../stream/FloorStream';
 
@@ -13,7 +14,11 @@ import { FloorStream } from '../stream/FloorStream';
 export function Floor() {
   const floor = useApi<FloorView>('/api/ledger/floor');
   const { view } = useHere();
-  const show = useShow();
+  const unit = massUnitFor(
+    Math.max(0, ...(floor.data?.stations ?? []).map(({ standingMg }) => standingMg)),
+    view.settings.massSystem,
+  );
+  const show = useShow(unit);
   const now = useNow();
   if (!floor.data) return <Loading error={floor.error} />;
   const { stations, works, grinds, due, store } = floor.data;
@@ -29,7 +34,7 @@ export function Floor() {
   const inHouse = stations.reduce((sum, { standingMg }) => sum + standingMg, 0);
   const next = due[0];
   return (
-    <>
+    <MassUnitHere value={unit}>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-x-8 gap-y-2">
         <h1 className="max-w-3xl text-[1.9rem] leading-tight">
           {next === undefined ? (
@@ -86,7 +91,7 @@ export function Floor() {
           </div>
         </div>
       </div>
-    </>
+    </MassUnitHere>
   );
 }
 

@@ -5,7 +5,7 @@ import { useNow } from '../app/DueLine';
 import { Empty, Figure } from '../parts/pieces';
 import { RouteChoice } from '../parts/RouteChoice';
 import { span, useHere, useShow } from '../parts/workshop';
-import { fieldG, readNumber, type Fields, type FieldSpec } from '../entry/entry';
+import { fieldG, type Fields, type FieldSpec } from '../entry/entry';
 import { Chips } from '../parts/fields';
 import { PlannedActs } from './PlannedActs';
 import { StepForm } from '../entry/StepForm';
@@ -203,24 +203,16 @@ const READING_FIELDS: Record<string, readonly FieldSpec[]> = {
     {
       name: 'channels',
       at: 'value',
-      label: 'Fineness, each channel as read',
-      type: 'text',
-      hint: '21 22 20',
+      label: 'Fineness',
+      type: 'series',
+      unit: 'µm',
+      hint: 'Each channel as read: 21 22 20',
     },
   ],
   'bowl-temperature': [{ name: 'value', label: 'Bowl temperature', type: 'temp' }],
   sourness: [{ name: 'value', label: 'Sourness, 0 to 10', type: 'number' }],
   note: [],
 };
-
-/** Figures side by side: `21 22 20`, `21; 22`. Null where one of them is none. */
-export function readChannels(text: string): number[] | null {
-  const found = text
-    .trim()
-    .split(/\s*[;/]\s*|\s+/)
-    .map(readNumber);
-  return found.length > 0 && found.every((value) => value !== null) ? found : null;
-}
 
 const mean = (values: readonly number[]): number =>
   Math.round((10 * values.reduce((sum, value) => sum + value, 0)) / values.length) / 10;
@@ -238,7 +230,11 @@ function TakeReading({ grind }: { grind: GrindView }) {
         { name: 'note', label: 'Note', type: 'text', optional: what !== 'note' },
       ]}
       draftId={`reading.${grind.batch.id}.${what}`}
-      past={last == null ? undefined : { value: { value: last, of: 'The last reading' } }}
+      past={
+        last == null
+          ? undefined
+          : { value: { value: last, of: 'The last reading' }, channels: { value: last, of: 'The last reading' } }
+      }
       before={
         <div className="mb-3">
           <Chips
@@ -251,13 +247,8 @@ function TakeReading({ grind }: { grind: GrindView }) {
       }
       path="/api/ledger/steps"
       submit="Save the reading"
-      problem={({ fields }) =>
-        what === 'micron' && readChannels(fields['channels']?.text ?? '') === null
-          ? 'Fineness: figures side by side, as 21 22 20.'
-          : null
-      }
-      finish={({ channels: text, ...values }) => {
-        const channels = what === 'micron' ? (readChannels(String(text)) ?? []) : [];
+      finish={({ channels: read, ...values }) => {
+        const channels = (read ?? []) as number[];
         return {
           note: '',
           ...values,

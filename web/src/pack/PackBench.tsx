@@ -61,7 +61,7 @@ export function PackBench({ view }: { view: BenchView }) {
       <div className="mb-5 grid grid-cols-3 gap-6">
         <Figure label="Here" value={counted ? count(holding.pieces) : show.mass(holding.massMg)} />
         {counted ? (
-          <Figure label="Mean weight" value={show.mass(holding.massMg / holding.pieces)} note="before wrapping" />
+          <Figure label="Mean weight" value={show.pieceMass(holding.massMg / holding.pieces)} note="before wrapping" />
         ) : (
           <Figure label="Kept as" value={holding.kind === 'block' ? 'blocks' : 'a tub'} note="weighed into packs" />
         )}

@@ -40,9 +40,9 @@ export function Marks({
 export function MarkList({ marks }: { marks: readonly Mark[] }) {
   if (marks.length === 0) return null;
   return (
-    <ul className="mt-3 grid gap-1" aria-label="To know about it">
+    <ul className="mt-3 grid gap-1 border-l-4 border-crimson pl-3 text-[0.95rem]" aria-label="To know about it">
       {marks.map(({ id, label, why, stepId }) => (
-        <li key={`${id} ${why}`} className="rounded-md bg-crimson-wash px-3 py-1.5">
+        <li key={`${id} ${why}`}>
           <strong className="text-crimson">{label}</strong>: {why}{' '}
           {stepId !== null && (
             <Link className="link" to={`/step/${stepId}`}>

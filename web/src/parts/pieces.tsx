@@ -99,7 +99,7 @@ export function Verdict({
       <div className="flex items-baseline justify-between gap-2 text-sm">
         <span className="text-soft">{title}</span>
         <span className="font-semibold">
-          {watch ? 'look here' : judgement.tone === 'good' ? 'all well' : 'not known yet'}
+          {watch ? 'look here' : judgement.tone === 'good' ? 'as usual' : 'not known yet'}
         </span>
       </div>
       <p className="figure mt-1 text-[1.35rem] leading-snug">{judgement.sentence}</p>

@@ -23,6 +23,8 @@ export function useHere(): Here {
 
 export interface Show {
   mass: (mg: number) => string;
+  /** The weight of one piece, in the unit of its own size whatever the screen's is. */
+  pieceMass: (mg: number) => string;
   money: (milli: number) => string;
   temp: (c: number) => string;
   tempIn: (value: number) => number;
@@ -65,6 +67,7 @@ export function useShow(unit?: MassUnit): Show {
     gramsFromHeavy: (value) => gramsFrom(value, heavy),
     heavyFromGrams: (grams) => gramsTo(grams, heavy),
     mass: (mg) => formatMass(mg, massSystem, unit ?? screen ?? undefined),
+    pieceMass: (mg) => formatMass(mg, massSystem),
     money: (milli) => formatMoney(milli, currency),
     temp: (c) => formatTemperature(c, temperatureUnit),
     tempIn: (value) => celsiusFrom(value, temperatureUnit),

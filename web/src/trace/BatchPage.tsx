@@ -8,16 +8,23 @@ import { Log } from '../parts/log';
 import { Figure, HoldingRow, KIND_NAMES, Loading, Section } from '../parts/pieces';
 import { cocoaNote, CompositionTable } from '../parts/Composition';
 import { MarkList } from '../parts/marks';
-import { count, span, useShow } from '../parts/workshop';
+import { massUnitFor } from '@wunsch/core/units/mass';
+import { count, MassUnitHere, span, useHere, useShow } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
 
 /** One batch from sacks to bars. */
 export function BatchPage() {
   const { code = '' } = useParams();
   const answer = useApi<BatchView>(`/api/trace/batches/${encodeURIComponent(code)}`);
-  const show = useShow();
-  const now = useNow();
   const view = answer.data;
+  const { massSystem } = useHere().view.settings;
+  // One unit a page, by the most that was in the batch at any station.
+  const unit = massUnitFor(
+    Math.max(0, ...(view?.stream ?? []).map(({ inMg, goodMg }) => Math.max(inMg, goodMg))),
+    massSystem,
+  );
+  const show = useShow(unit);
+  const now = useNow();
   if (!view) return <Loading error={answer.error} />;
   const { batch, cost, bars, goods } = view;
   const last = goods.at(-1);
@@ -27,7 +34,7 @@ export function BatchPage() {
   const score =
     view.tastings.length > 0 ? view.tastings.reduce((sum, row) => sum + row.score, 0) / view.tastings.length : null;
   return (
-    <>
+    <MassUnitHere value={unit}>
       <div className="flex flex-wrap items-baseline justify-between gap-x-8 gap-y-1">
         <h1 className="text-4xl">
           <span className="code">{batch.code}</span> {batch.name}
@@ -177,7 +184,7 @@ export function BatchPage() {
           </Section>
         </div>
       </div>
-    </>
+    </MassUnitHere>
   );
 }
 
