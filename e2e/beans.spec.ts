@@ -235,7 +235,7 @@ test('two people sort one lot at once; its claim sheet says what the screen says
   await other.getByRole('button', { name: 'Go on' }).click();
 
   const finish = async (tab: Page, piles: readonly (readonly [string, string])[]): Promise<void> => {
-    for (const [label, grams] of piles) await readout(tab, label).fill(grams);
+    for (const [label, grams] of piles) await readout(tab, label).fill(`${grams} g`);
     await expect(tab.getByText(/picked out, most of it flat/)).toBeVisible();
     await tab.getByRole('button', { name: 'Save the sorting' }).click();
     await expect(tab.getByRole('status')).toContainText('Saved.');

@@ -13,19 +13,19 @@ test('a winnowing with two passes and three samples comes to advice before it is
   const tub = page.getByRole('group', { name: 'What goes in' }).getByRole('button').first();
   const code = (await tub.innerText()).slice(0, 4);
   await tub.click();
-  await page.getByLabel(new RegExp(`^${code}, of`)).fill('4500');
+  await page.getByLabel(new RegExp(`^${code}, of`)).fill('4,5');
   await page.getByRole('button', { name: 'Suction column' }).click();
   await page.getByLabel('Air (dial)').fill('4,5');
 
   await page.getByText('Several passes').click();
-  await page.getByLabel('Nibs from it (g)').fill('3500');
+  await page.getByLabel('Nibs from it (kg)').fill('3.5');
   await page.getByLabel('Minutes', { exact: true }).fill('15');
   await page.getByRole('button', { name: 'Add the pass' }).click();
-  await page.getByLabel('Nibs from it (g)').fill('100');
+  await page.getByLabel('Nibs from it (kg)').fill('100 g');
   await page.getByLabel('Minutes', { exact: true }).fill('4');
   await page.getByRole('button', { name: 'Add the pass' }).click();
-  await expect(page.getByLabel('Nibs', { exact: true })).toHaveValue('3600');
-  await page.getByLabel('Husk', { exact: true }).fill('800');
+  await expect(page.getByLabel('Nibs', { exact: true })).toHaveValue('3.6');
+  await page.getByLabel('Husk', { exact: true }).fill('0.8');
 
   const advice = page.getByRole('region', { name: 'What the samples say' });
   await expect(advice).toContainText('Pick a sample of nibs and one of husk');
@@ -91,7 +91,7 @@ test('husk: sold with its price, and the caution stands beside it', async ({ pag
   await expect(page.getByText(/heavy metals and pesticide residues/)).toBeVisible();
   await page.getByRole('button', { name: 'Book it' }).click();
   await expect(page.getByRole('alert')).toContainText('Say what it fetched');
-  await page.getByLabel('Taken for it (EUR)').fill('3,50');
+  await page.getByLabel('Fetched (EUR)').fill('3,50');
   await page.getByLabel('To whom').fill('Gull Street Gardens');
   await page.getByRole('button', { name: 'Book it' }).click();
   await expect(page.getByText(/heavy metals and pesticide residues/)).toHaveCount(0);

@@ -9,6 +9,8 @@ const root = join(import.meta.dirname, '..');
 const part = process.env['WUNSCH_E2E'];
 /** One empty workshop for the journey, one demo for looking around. */
 export const EMPTY = 4711;
+/** Another one, furnished by the journeys of single makers. */
+export const MAKERS = 4714;
 export const DEMO = part === 'look' ? 4713 : 4712;
 
 const server = (port: number, flags: string) => ({
@@ -35,5 +37,5 @@ export default defineConfig({
     actionTimeout: 40_000,
     launchOptions: CHROMIUM,
   },
-  webServer: [...(part === 'look' ? [] : [server(EMPTY, '')]), server(DEMO, '--demo')],
+  webServer: [...(part === 'look' ? [] : [server(EMPTY, ''), server(MAKERS, '')]), server(DEMO, '--demo')],
 });

@@ -121,7 +121,7 @@ test('a live roast at sixty times the clock: reload, unplugged probe, stop, weig
   await page.getByRole('button', { name: 'vinegar', exact: true }).click();
   await expect(page.getByRole('button', { name: 'vinegar', exact: true })).toHaveAttribute('aria-pressed', 'true');
   await page.getByLabel('In your own words').fill('warm hay');
-  await page.getByRole('button', { name: 'Note', exact: true }).click();
+  await page.getByRole('button', { name: 'Note it', exact: true }).click();
   await expect(page.getByRole('button', { name: 'warm hay', exact: true })).toHaveAttribute('aria-pressed', 'true');
   await next.getByRole('button', { name: /^Done/ }).first().click();
 
@@ -146,8 +146,8 @@ test('a live roast at sixty times the clock: reload, unplugged probe, stop, weig
   await expect(weighed).toBeVisible();
   await page.getByLabel('Out of the roaster', { exact: true }).fill('nothing');
   await page.getByRole('button', { name: 'Save the load' }).click();
-  await expect(page.getByRole('alert')).toContainText('Out of the roaster');
-  await page.getByLabel('Out of the roaster', { exact: true }).fill('4700');
+  await expect(page.getByText('Look at: Out of the roaster.')).toBeVisible();
+  await page.getByLabel('Out of the roaster', { exact: true }).fill('4700 g');
   await page.getByRole('button', { name: 'Save the load' }).click();
 
   // What it means comes at once, with its evidence.
@@ -285,7 +285,7 @@ test('a trial: planned as a grid, its program worked out, its sentence honest', 
   await page.getByRole('button', { name: '124°, 26 min' }).click();
   await page.getByLabel('Name').fill('Grid of five');
   await page.reload();
-  await expect(page.getByText(/^5 loads, 4\.000\skg of beans/)).toBeVisible();
+  await expect(page.getByText(/^5 loads, 4\s000\sg of beans/)).toBeVisible();
   await page.getByRole('button', { name: 'Keep the plan' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Grid of five' })).toBeVisible();
   await expect(page.getByText('No score yet: every roast of the plan could be the best.')).toBeVisible();

@@ -1,3 +1,4 @@
+import type { UsualSign } from '../roast/usual-signs';
 import type { CurveMapping, BadRow } from '../roast/curve-file';
 import type { Stretch } from '../roast/curve';
 import type { LiveRoast, LoadFacts, Program, RoasterFacts, Trial } from '../roast/records';
@@ -111,6 +112,8 @@ export interface LiveView {
   moisture: number;
   /** Signs that were noted here lately in the makers' own words. */
   ownSigns: string[];
+  /** When signs usually come on loads like this one, in their order. */
+  usualSigns: UsualSign[];
   /** Server time of this answer, UTC ms. */
   now: number;
 }

@@ -154,6 +154,8 @@ export interface FloorView {
   due: DueItem[];
   works: WorkView[];
   grinds: GrindView[];
+  /** Goods in the house of which one has to know something, the worst first. */
+  marked: { code: string; name: string; link: string; marks: Mark[] }[];
   /** Machines that have left their level lately. */
   watch: LossWatch[];
   now: number;

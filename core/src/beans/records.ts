@@ -95,6 +95,8 @@ export const inspection = z.object({
     wetSacks: count.max(5000).default(0),
     tornSacks: count.max(5000).default(0),
     rodents: z.boolean().default(false),
+    /** Whether anybody looked; absent in older records: it was. */
+    looked: z.boolean().optional(),
   }),
   cut: z
     .object({

@@ -104,7 +104,7 @@ export function judgeArrival(
   const good: string[] = [];
   const missing: string[] = [];
   const because = (action: Action, text: string, sure = true): void => void reasons.push({ action, text, sure });
-  pests(found, because, good);
+  pests(found, because, good, missing);
   smell(found, because, good, missing);
   wetness(found, limits, because, good, missing);
   const claims = claimLines(found.cut, limits);
@@ -146,7 +146,7 @@ export function judgeArrival(
 
 type Because = (action: Action, text: string, sure?: boolean) => void;
 
-function pests({ signs }: Inspection, because: Because, good: string[]): void {
+function pests({ signs }: Inspection, because: Because, good: string[], missing: string[]): void {
   const seen = [
     signs.webbing ? 'webbing' : '',
     signs.droppings ? 'droppings' : '',
@@ -165,8 +165,9 @@ function pests({ signs }: Inspection, because: Because, good: string[]): void {
       `${signs.wetSacks} wet ${signs.wetSacks === 1 ? 'sack' : 'sacks'}: open each, measure in the middle, keep apart until dry and free of mould.`,
     );
   if (signs.tornSacks > 0) because('take-in', `${signs.tornSacks} torn: weigh and re-bag before they go to the store.`);
-  if (seen.length === 0 && !signs.rodents && signs.wetSacks === 0)
-    good.push('No webbing, droppings or larvae, no wet sack.');
+  const nothing = seen.length === 0 && !signs.rodents && signs.wetSacks === 0;
+  if (nothing && signs.looked === false) missing.push('the sacks, for moth and wet');
+  else if (nothing) good.push('No webbing, droppings or larvae, no wet sack.');
 }
 
 function smell({ smells }: Inspection, because: Because, good: string[], missing: string[]): void {

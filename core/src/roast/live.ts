@@ -192,3 +192,34 @@ function waterLeft(
   }
   return water;
 }
+
+/**
+ * How fast the beans were meant to climb at a moment, °C a minute: the slope of the planned curve around it.
+ *
+ * @param minutes of the planned curve, rising; @param beanC its temperatures, °C
+ * @returns null outside the planned time
+ */
+export function plannedClimb(minutes: ArrayLike<number>, beanC: ArrayLike<number>, atMin: number): number | null {
+  const last = minutes[minutes.length - 1] ?? 0;
+  if (atMin < 0.5 || atMin > last - 0.5) return null;
+  const at = (x: number): number => {
+    let i = 1;
+    while (i < minutes.length - 1 && (minutes[i] ?? 0) < x) i += 1;
+    const [x0 = 0, x1 = 1, y0 = 0, y1 = 0] = [minutes[i - 1], minutes[i], beanC[i - 1], beanC[i]];
+    return y0 + ((y1 - y0) * (x - x0)) / Math.max(1e-9, x1 - x0);
+  };
+  return at(atMin + 0.5) - at(atMin - 0.5);
+}
+
+/** A climb within this of the planned one is as planned: a share, or °C a minute. */
+const CLIMB_ALIKE = { share: 0.25, c: 0.4 };
+
+/** Whether beans climb as planned. @param climb, @param planned °C a minute */
+export function climbAgainst(
+  climb: number,
+  planned: number,
+): 'as planned' | 'faster than planned' | 'slower than planned' {
+  const off = climb - planned;
+  if (Math.abs(off) <= Math.max(CLIMB_ALIKE.c, CLIMB_ALIKE.share * Math.abs(planned))) return 'as planned';
+  return off > 0 ? 'faster than planned' : 'slower than planned';
+}

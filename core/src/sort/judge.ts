@@ -64,7 +64,7 @@ export function summarise(sessions: readonly SortSession[]): SortSummary {
       .sort((a, b) => b.grams - a.grams),
     speeds: people
       .flatMap((personId) => {
-        const own = sessions.filter((s) => s.personId === personId && s.minutes > 0);
+        const own = sessions.filter((s) => s.personId === personId && s.minutes >= TIMED_MIN);
         const minutes = total(own, (s) => s.minutes);
         const grams = total(own, (s) => s.inG);
         return minutes > 0
@@ -74,6 +74,9 @@ export function summarise(sessions: readonly SortSession[]): SortSummary {
       .sort((a, b) => b.kgPerHour - a.kgPerHour),
   };
 }
+
+/** A session entered with less is not timed: nobody sorts a load in seconds. */
+const TIMED_MIN = 1;
 
 const total = <T>(rows: readonly T[], pick: (row: T) => number): number =>
   rows.reduce((sum, row) => sum + pick(row), 0);

@@ -127,11 +127,11 @@ export function beansDue(views: Views): DueItem[] {
       if (clock.done) add(`hold-${lotId}`, `Hold reached, release ${code}`, link, clock.doneAt ?? workshop.now());
       else if (clock.expectedAt !== null) add(`hold-${lotId}`, `Hold ends, ${code}`, link, clock.expectedAt);
     }
+    if (standing === 'not looked at')
+      add(`inspect-${lotId}`, `Inspect ${code}`, `${link}/inspect`, receiptOf(views, lotId).at + DAY_MS);
     if (standing === 'on hold' || standing === 'taken in') {
-      const looked = lastLookAt(records);
-      // Lots from before anybody wrote looks down are not all overdue at once.
-      if (looked !== null)
-        add(`look-${lotId}`, `Look at the sacks, ${code}`, link, looked + workshop.settings.lookDays * DAY_MS);
+      const looked = lastLookAt(records) ?? newestOf(records, 'decision')?.at ?? receiptOf(views, lotId).at;
+      add(`look-${lotId}`, `Look at the sacks, ${code}`, link, looked + workshop.settings.lookDays * DAY_MS);
     }
   }
   const traps = trapCounts(views);

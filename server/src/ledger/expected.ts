@@ -1,6 +1,6 @@
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { expectGoods, type ExpectedGoods, type StationYields } from '@wunsch/core/ledger/expect';
-import type { StepKind } from '@wunsch/core/ledger/types';
+import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { USUAL_YIELD } from '@wunsch/core/ledger/yields';
 import type { Station } from '@wunsch/core/workshop/stations';
 import type { Views } from './views';
@@ -39,11 +39,25 @@ export function expectedFrom(views: Views, lotId: string, leftG: number): Expect
   return expectGoods(leftG, chain, usualBar(views, family));
 }
 
-/** Weight and cacao share of the bar that the family was last made into. */
+/** Moulds that say what is usual. */
+const LATELY = 20;
+
+/** Weight and cacao share of the bar that most of the family was made into lately: a few pralines are no bar. */
 export function usualBar(views: Views, family: string): { barG: number; cacao: number } {
   const { book } = views.workshop;
-  const last = views.yields.ofFamily('mould', family).at(-1) ?? views.yields.of('mould').at(-1);
-  const step = last ? book.steps.get(last.stepId) : undefined;
+  const own = views.yields.ofFamily('mould', family).slice(-LATELY);
+  const rows = own.length > 0 ? own : views.yields.of('mould').slice(-LATELY);
+  const massG = new Map<number, number>();
+  let step: Step | undefined;
+  for (const { stepId } of rows) {
+    const { barG, goodPieces } = (book.steps.get(stepId)?.command ?? {}) as Partial<CommandOf<'mould'>>;
+    if (barG !== undefined && goodPieces) massG.set(barG, (massG.get(barG) ?? 0) + barG * goodPieces);
+  }
+  const most = [...massG].reduce((best, row) => (row[1] > best[1] ? row : best), [0, 0])[0];
+  for (const { stepId } of rows) {
+    const found = book.steps.get(stepId);
+    if ((found?.command as Partial<CommandOf<'mould'>> | undefined)?.barG === most) step = found;
+  }
   const bars = step?.slots['good'];
   if (!step || bars === undefined) return { barG: 70, cacao: 0.7 };
   return {

@@ -70,10 +70,38 @@ export function floorView(views: Views): FloorView {
     due,
     works: [...workshop.works.values()].map((w) => views.work(w)),
     grinds,
+    marked: marked(views),
     watch: lossWatch(views),
     now,
   };
 }
+
+/** Goods on their way, and lots, of which one has to know something; a batch once for all its tubs. */
+function marked(views: Views): FloorView['marked'] {
+  const { book, batches, lots } = views.workshop;
+  const rows = new Map<string, FloorView['marked'][number]>();
+  for (const holdingId of book.live) {
+    const { code, name, place, batchId, kind } = book.holding(holdingId);
+    if (!isStation(place)) continue;
+    const marks = views.marks(holdingId);
+    if (marks.length === 0) continue;
+    const batch = batchId === null ? undefined : batches.get(batchId);
+    const key = batch?.code ?? code;
+    const link = batch
+      ? `/batch/${batch.code}`
+      : kind === 'lot' && lots.has(holdingId)
+        ? `/lot/${code}`
+        : `/tub/${code}`;
+    const row = rows.get(key) ?? { code: key, name: batch?.name ?? name, link, marks: [] };
+    row.marks.push(
+      ...marks.filter((mark) => !row.marks.some(({ label, why }) => label === mark.label && why === mark.why)),
+    );
+    rows.set(key, row);
+  }
+  return [...rows.values()].sort((a, b) => b.marks.length - a.marks.length).slice(0, MOST_MARKED);
+}
+
+const MOST_MARKED = 12;
 
 /** What needs a person, soonest first. */
 export function dueItems(views: Views): DueItem[] {

@@ -72,7 +72,10 @@ export function lossRoutes(router: Router, views: Views): void {
       return { steps: steps.map((step) => views.step(step)) };
     },
   );
-  router.read('/api/winnow/past/:code', 'What winnowing has taught about what is in a tub', (request) =>
-    winnowPast(views, param(request.params, 'code')),
+  router.read(
+    '/api/winnow/past/:code',
+    'What winnowing has taught about what is in a tub; up to a session, with `before`',
+    (request, { before }) => winnowPast(views, param(request.params, 'code'), before),
+    z.object({ before: z.string().max(64).optional() }),
   );
 }

@@ -1,3 +1,6 @@
+import { usual } from '@wunsch/core/entry/doubt';
+import { programMinutes } from '@wunsch/core/roast/program';
+import { usualSigns, type UsualSign } from '@wunsch/core/roast/usual-signs';
 import type { LiveView, ProgramView, RoasterView, TrialView } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
@@ -115,6 +118,23 @@ function ownSigns(views: Views): string[] {
     .map(([what]) => what);
 }
 
+/** Lengths and signs of earlier loads of the same program, else of all. */
+function signsLike(views: Views, { plan, programId }: NonNullable<Work['roast']>): UsualSign[] {
+  const loads = views.yields
+    .of('roast')
+    .slice(-LATELY)
+    .flatMap(({ stepId }) => {
+      const { how } = (views.workshop.book.steps.get(stepId)?.command ?? {}) as Partial<CommandOf<'roast'>>;
+      return how?.seconds == null ? [] : [{ programId: how.programId, signs: how.signs, lengthS: how.seconds }];
+    });
+  const own = loads.filter((row) => programId !== null && row.programId === programId);
+  const lengthS = plan ? 60 * programMinutes(plan.steps) : (usual(loads.map((row) => row.lengthS)) ?? USUAL_ROAST_S);
+  return usualSigns(own.length >= 3 ? own : loads, lengthS);
+}
+
+/** Half an hour: an oven roast of ordinary beans. */
+const USUAL_ROAST_S = 1800;
+
 export async function liveView(views: Views, live: LiveRoasts, workId: string): Promise<LiveView> {
   const work = liveWork(views, workId);
   return {
@@ -124,6 +144,7 @@ export async function liveView(views: Views, live: LiveRoasts, workId: string): 
     roaster: roasterViews(views).find(({ id }) => id === work.machineId) ?? null,
     moisture: moistureOf(views, work.roast, work.sources[0]?.holdingId ?? ''),
     ownSigns: ownSigns(views),
+    usualSigns: signsLike(views, work.roast),
     now: views.workshop.now(),
   };
 }

@@ -46,11 +46,13 @@ export function sortView(views: Views, lotId: string): SortView {
   const { workshop } = views;
   const family = views.family(lotId);
   const own = sessions(views, views.yields.ofLot('sort', lotId));
+  // Sessions on other lots count as earlier ones only if they were.
+  const until = own.at(-1)?.at ?? workshop.now();
   const others = sessions(
     views,
     views.yields
       .ofFamily('sort', family)
-      .filter((row) => row.lotId !== lotId)
+      .filter((row) => row.lotId !== lotId && row.at <= until)
       .slice(-FAMILY_SESSIONS),
   );
   const summary = summarise(own);

@@ -11,20 +11,21 @@ const MOST = 60;
 /** Until a second run was timed. */
 const USUAL_MINUTES_PER_KG = 3;
 
-/** Everything winnowing has taught about what is in a tub: sessions, samples, dials, what nibs are worth. */
-export function winnowPast(views: Views, code: string): WinnowPastView {
+/**
+ * Everything winnowing has taught about what is in a tub: sessions, samples, dials, what nibs are worth.
+ *
+ * @param before a session: only what came before it counts, so that its advice stays what it was when it was weighed
+ */
+export function winnowPast(views: Views, code: string, before?: string): WinnowPastView {
   const { workshop } = views;
   const holding = workshop.book.byCode(code);
   if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here carries that code.');
   const { lotId, family } = views.dominant(holding.id);
-  const sessions = views.yields
-    .ofFamily('winnow', family)
-    .slice(-MOST)
-    .map((row) => sessionOf(views, row));
-  const again = views.yields
-    .ofFamily('winnow', family)
-    .slice(-MOST)
-    .flatMap((row) => secondRuns(views, row));
+  const all = views.yields.ofFamily('winnow', family);
+  const end = before === undefined ? -1 : all.findIndex(({ stepId }) => stepId === before);
+  const rows = all.slice(0, end < 0 ? all.length : end).slice(-MOST);
+  const sessions = rows.map((row) => sessionOf(views, row));
+  const again = rows.flatMap((row) => secondRuns(views, row));
   const huskKg = again.reduce((sum, run) => sum + run.huskKg, 0);
   return {
     family,

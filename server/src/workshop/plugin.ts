@@ -44,7 +44,29 @@ export function workshopRoutes(router: Router): void {
     if (found === undefined) throw new DomainError('http/not-found', 'There is nothing here with that id.');
     return found;
   };
+  /** Two of one name cannot be told apart in any log. */
+  const unlike = <T extends { id: string; name: string }>(
+    map: Map<string, T>,
+    name: string,
+    own: string | null,
+  ): void => {
+    const like = name.trim().toLowerCase();
+    const other = [...map.values()].find((row) => row.id !== own && row.name.trim().toLowerCase() === like);
+    if (other)
+      throw new DomainError(
+        'workshop/same-name',
+        `There is a “${other.name}” already: choose a name that tells them apart.`,
+        [{ path: 'name', message: 'is taken' }],
+      );
+  };
+  const leastAndMost = ({ minG, maxG }: { minG: number | null; maxG: number | null }): void => {
+    if (minG !== null && maxG !== null && minG > maxG)
+      throw new DomainError('workshop/least-over-most', 'The least that a machine takes is not more than the most.', [
+        { path: 'minG', message: 'is more than the most' },
+      ]);
+  };
   router.write('POST', '/api/workshop/people', 'Add to the team', newPerson, (body) => {
+    unlike(workshop.people, body.name, null);
     const person = { id: nanoid(10), name: body.name, active: true };
     workshop.putPerson(person);
     return person;
@@ -55,22 +77,28 @@ export function workshopRoutes(router: Router): void {
     'Rename, or take off the quick list',
     newPerson.extend({ active: z.boolean() }),
     (body, request) => {
+      unlike(workshop.people, body.name, param(request.params, 'id'));
       const person = { ...known(workshop.people, param(request.params, 'id')), ...body };
       workshop.putPerson(person);
       return person;
     },
   );
   router.write('POST', '/api/workshop/machines', 'Add a machine', newMachine, (body) => {
+    unlike(workshop.machines, body.name, null);
+    leastAndMost(body);
     const machine = { ...body, id: nanoid(10) };
     workshop.putMachine(machine);
     return machine;
   });
   router.write('PUT', '/api/workshop/machines/:id', 'Change a machine', newMachine, (body, request) => {
+    unlike(workshop.machines, body.name, param(request.params, 'id'));
+    leastAndMost(body);
     const machine = { ...known(workshop.machines, param(request.params, 'id')), ...body };
     workshop.putMachine(machine);
     return machine;
   });
   router.write('POST', '/api/workshop/materials', 'Add an ingredient or packaging', newMaterial, (body) => {
+    unlike(workshop.materials, body.name, null);
     const material = { ...body, id: nanoid(10) };
     workshop.putMaterial(material);
     return material;

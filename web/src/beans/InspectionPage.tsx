@@ -186,6 +186,9 @@ function LookStep({ lot, draft, set }: { lot: BeanLotView; draft: InspectionDraf
       <fieldset>
         <legend className="label">Seen along the seams and in the beans</legend>
         <div className="flex flex-wrap gap-x-8">
+          <Tick checked={draft.signs.looked === true} onChange={(looked) => sign({ looked })}>
+            I looked: none of these
+          </Tick>
           <Tick checked={draft.signs.webbing} onChange={(webbing) => sign({ webbing })}>
             Webbing
           </Tick>
@@ -255,7 +258,7 @@ function VerdictStep({
       return fail(
         `You decide otherwise than proposed (${ACTION_NAMES[verdict].toLowerCase()}): say why, in a word or two. It is kept.`,
       );
-    const { webbing: _w, droppings: _d, rodents: _r, ...counts } = value.signs;
+    const { webbing: _w, droppings: _d, rodents: _r, looked: _l, ...counts } = value.signs;
     if (Object.keys(readNumbers(counts).wrong).length > 0)
       return fail('Larvae, moths and sacks are counted: look at “Smell and look” again.');
     if (unreadable(value.allowance) !== undefined) return fail('The allowance is not a number.');

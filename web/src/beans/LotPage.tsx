@@ -174,7 +174,9 @@ function Figures({ lot, view }: { lot: BeanLotView; view: LotView }) {
   const { expected } = lot;
   const readings = lot.inspections.at(-1)?.value.moisturePct ?? [];
   const moisture = readings.length > 0 ? readings.reduce((a, b) => a + b, 0) / readings.length : lot.facts.moisturePct;
-  const round = (value: number): string => count(Math.round(value / 10) * 10);
+  // To ten where there are hundreds, so that it does not look more exact than it is; to one where there are few.
+  const step = expected.bars.mean >= 200 ? 10 : 1;
+  const round = (value: number): string => count(Math.round(value / step) * step);
   return (
     <div className="mt-6 grid grid-cols-2 gap-x-6 gap-y-5 sm:grid-cols-4">
       <Figure

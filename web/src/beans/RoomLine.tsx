@@ -1,12 +1,21 @@
 import type { RoomView } from '@wunsch/core/api/beans';
 import { useApi } from '../parts/api';
-import { useShow } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 
 /** The air of the bean store, now and over the last day. */
 export function RoomLine() {
   const show = useShow();
+  const { settings } = useHere().view;
   const { data: room } = useApi<RoomView>('/api/devices/room');
   if (!room) return null;
+  // A made-up sensor says nothing about a real store.
+  if (room.simulated && !settings.demo)
+    return (
+      <p className="mt-6 text-soft">
+        No sensor stands in the bean store yet: readings come in at <code>POST /api/devices/room/readings</code>. Until
+        then read the thermometer and the hygrometer on the wall.
+      </p>
+    );
   if (room.unplugged)
     return (
       <p className="mt-6 text-soft">

@@ -1,7 +1,7 @@
 import type { ContractLimits, Inspection, SackRow } from '@wunsch/core/beans/records';
 import type { Action, Smell } from '@wunsch/core/beans/words';
 import { gramsFrom, gramsTo, type MassSystem } from '@wunsch/core/units/mass';
-import { readNumber } from '../parts/number';
+import { readNumber, typedNumber } from '../parts/number';
 import { tallyOf, traysOf } from './tally';
 
 export interface SackText {
@@ -17,6 +17,8 @@ export interface InspectionDraft {
   moisture: number[];
   per100g: number[];
   signs: {
+    /** Somebody looked, and saw none of these. */
+    looked?: boolean;
     webbing: boolean;
     droppings: boolean;
     rodents: boolean;
@@ -73,7 +75,7 @@ export function readSack(text: SackText, no: number, system: MassSystem): { row:
 }
 
 export const sackText = (row: SackRow, system: MassSystem): SackText => {
-  const text = (value: number): string => String(Number(gramsTo(value, sackUnit(system)).toFixed(3)));
+  const text = (value: number): string => typedNumber(Number(gramsTo(value, sackUnit(system)).toFixed(3)));
   return { gross: text(row.grossG), tare: text(row.tareG), place: row.place };
 };
 
@@ -85,6 +87,18 @@ export const rowsOf = (sacks: readonly SackText[], system: MassSystem): SackRow[
 
 const whole = (text: string): number => Math.max(0, Math.round(readNumber(text) ?? 0));
 
+/** A sign that was seen was looked for. */
+const someSigns = ({
+  webbing,
+  droppings,
+  rodents,
+  larvae,
+  moths,
+  wetSacks,
+  tornSacks,
+}: InspectionDraft['signs']): boolean =>
+  webbing || droppings || rodents || [larvae, moths, wetSacks, tornSacks].some((text) => whole(text) > 0);
+
 /** The inspection as it will be saved. */
 export function inspectionOf(draft: InspectionDraft): Inspection {
   const { signs } = draft;
@@ -95,6 +109,7 @@ export function inspectionOf(draft: InspectionDraft): Inspection {
     per100g: draft.per100g,
     signs: {
       ...signs,
+      looked: signs.looked === true || someSigns(signs),
       larvae: whole(signs.larvae),
       moths: whole(signs.moths),
       wetSacks: whole(signs.wetSacks),

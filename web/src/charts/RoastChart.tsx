@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { Chart, ink, isNarrow, quiet } from './base';
 import { endLabels, type TimePoint } from './labels';
 
@@ -21,6 +21,8 @@ interface Props {
   unit: string;
   height?: number;
   low?: number;
+  /** Told where the time axis lies, px from the left of the chart, whenever that changes. */
+  onPlot?: (plot: { left: number; width: number }) => void;
 }
 
 /** How each line is drawn: the beans in ink, everything else quieter, none by colour alone. */
@@ -43,7 +45,12 @@ export default function RoastChart({
   unit,
   height = 340,
   low,
+  onPlot,
 }: Props) {
+  const told = useRef(onPlot);
+  useEffect(() => {
+    told.current = onPlot;
+  });
   const key = JSON.stringify([
     lines.map(({ name, look, points }) => [name, look, points.at(-1)]),
     band !== undefined,
@@ -56,7 +63,21 @@ export default function RoastChart({
     document.documentElement.dataset['theme'],
   ]);
   const options = useMemo(
-    () => optionsFor(lines, band !== undefined, marks, stretches, endMin, unit, scaleOf(lines, band, low), height),
+    () => {
+      const made = optionsFor(
+        lines,
+        band !== undefined,
+        marks,
+        stretches,
+        endMin,
+        unit,
+        scaleOf(lines, band, low),
+        height,
+      );
+      const tell = (chart: { w: { globals: { translateX: number; gridWidth: number } } }): void =>
+        told.current?.({ left: chart.w.globals.translateX, width: chart.w.globals.gridWidth });
+      return { ...made, chart: { ...made.chart, events: { mounted: tell, updated: tell } } };
+    },
     // The key holds everything that the options are made of.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [key],

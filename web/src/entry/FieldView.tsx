@@ -1,7 +1,6 @@
 import { useId } from 'react';
-import { formatMass } from '@wunsch/core/units/mass';
 import { PileIcon } from '../beans/drawings';
-import { useHere } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { COUNTRIES } from '../parts/countries';
 import { fieldG, isMass, type FieldSpec, type FieldState } from './entry';
 import { Needed } from './Needed';
@@ -23,7 +22,8 @@ interface Props {
 /** One figure to fill: by the pad, or by a real keyboard. */
 export function FieldView({ spec, state, change, active, onActive, problem, suggestion }: Props) {
   const id = useId();
-  const { temperatureUnit, massSystem } = useHere().view.settings;
+  const { temperatureUnit } = useHere().view.settings;
+  const show = useShow();
   const described = problem === undefined ? undefined : `${id}-problem`;
   const label = (
     <label htmlFor={id} className={`label ${spec.optional === true ? '' : 'font-semibold text-ink!'}`}>
@@ -144,10 +144,10 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
       {mass && (parts.length > 0 || (state.tareG ?? 0) > 0) && (
         <div className="flex flex-wrap items-center gap-x-2 text-sm text-soft">
           {parts.map((part, index) => (
-            <span key={index}>{formatMass(part * 1000, massSystem)} +</span>
+            <span key={index}>{show.mass(part * 1000)} +</span>
           ))}
-          {(state.tareG ?? 0) > 0 && <span>tare {formatMass((state.tareG ?? 0) * 1000, massSystem)}</span>}
-          {sum !== null && <strong className="text-ink">= {formatMass(sum * 1000, massSystem)}</strong>}
+          {(state.tareG ?? 0) > 0 && <span>tare {show.mass((state.tareG ?? 0) * 1000)}</span>}
+          {sum !== null && <strong className="text-ink">= {show.mass(sum * 1000)}</strong>}
           <button type="button" className="link min-h-6" onClick={() => change({ text: '', unit: state.unit })}>
             begin again
           </button>
@@ -155,7 +155,7 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
       )}
       {mass && isSpelled(state.text) && sum !== null && parts.length === 0 && (
         <div className="text-sm font-semibold" aria-live="polite">
-          = {formatMass(sum * 1000, massSystem)}
+          = {show.mass(sum * 1000)}
         </div>
       )}
       {spec.hint !== undefined && <div className="text-sm text-soft">{spec.hint}</div>}

@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import type { WorkView } from '@wunsch/core/api/types';
 import { hasDraft } from '../parts/draft';
@@ -24,6 +24,11 @@ export function useChosenWork(works: readonly WorkView[]): {
       ? missing
       : undefined;
   if (gone === undefined && first?.id !== last) setLast(first?.id);
+  const shown = asked === null ? first?.id : undefined;
+  useEffect(() => {
+    // The address says which work is on the bench: reloaded, what was typed is about the same one.
+    if (shown !== undefined) setQuery({ work: shown }, { replace: true });
+  }, [shown, setQuery]);
   return {
     work: gone === undefined ? first : undefined,
     gone,

@@ -4,6 +4,7 @@ import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
+import { Marks } from '../parts/marks';
 import { Caution, Empty, Figure, Loading, Section } from '../parts/pieces';
 import { massUnitFor } from '@wunsch/core/units/mass';
 import { count, MassUnitHere, span, useHere, useShow } from '../parts/workshop';
@@ -77,6 +78,23 @@ export function Floor() {
           )}
         </Section>
         <div>
+          {floor.data.marked.length > 0 && (
+            <Section title="To know about">
+              <ul className="rows">
+                {floor.data.marked.map(({ code, name, link, marks }) => (
+                  <li key={code} className="py-2">
+                    <Link to={link} className="link">
+                      <span className="code">{code}</span> {name}
+                    </Link>
+                    <Marks marks={marks} />
+                    <span className="block truncate text-sm text-soft" title={marks[0]?.why}>
+                      {marks[0]?.why}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </Section>
+          )}
           <Section title="In the store">
             <div className="grid grid-cols-2 gap-4">
               <Figure label="Packed bars" value={count(store.pieces)} small />

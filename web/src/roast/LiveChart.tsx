@@ -2,7 +2,6 @@ import { lazy, Suspense, useMemo } from 'react';
 import type { PlanBand } from '@wunsch/core/roast/band';
 import { gapsOf } from '@wunsch/core/roast/curve';
 import type { Ahead } from '@wunsch/core/roast/live';
-import { programMinutes } from '@wunsch/core/roast/program';
 import { useHere, useShow } from '../parts/workshop';
 import { curveLines, plainLine, settingLine } from './lines';
 import type { Live } from './useLive';
@@ -14,10 +13,14 @@ export function LiveChart({
   live: { view, curve, second },
   plan,
   ahead,
+  endMin,
+  onPlot,
 }: {
   live: Live;
   plan: PlanBand | null;
   ahead: Ahead | null;
+  endMin: number;
+  onPlot: (plot: { left: number; width: number }) => void;
 }) {
   const show = useShow();
   const { temperatureUnit } = useHere().view.settings;
@@ -32,21 +35,19 @@ export function LiveChart({
   const band = plan
     ? plan.minutes.map((x, i) => ({ x, low: show.tempOut(plan.low[i] ?? 0), high: show.tempOut(plan.high[i] ?? 0) }))
     : undefined;
-  const planned = roast.plan ? programMinutes(roast.plan.steps) : 0;
-  const endMin =
-    Math.ceil(Math.max(planned, plan?.totalMin.high ?? 0, (ahead?.outS ?? 0) / 60, second / 60, 10) / 5 + 0.2) * 5;
   const gaps = gapsOf(
     curve.seconds,
     curve.beanC.map((value) => value ?? NaN),
   );
   return (
-    <Suspense fallback={<div className="h-[420px]" />}>
+    <Suspense fallback={<div className="h-[235px]" />}>
       <RoastChart
         caption="Over the minutes; the band is where eight in ten such loads would run"
         endMin={endMin}
         unit={`°${temperatureUnit}`}
         band={band}
-        height={400}
+        height={roast.seconds === null ? 215 : 320}
+        onPlot={onPlot}
         low={0}
         lines={[
           ...(plan
@@ -73,7 +74,8 @@ export function LiveChart({
           { name: ahead && roast.seconds === null ? '' : 'beans', look: 'bean', points: lines.bean },
         ]}
         marks={[
-          ...roast.signs.map(({ second: at, what }) => ({ x: at / 60, word: what })),
+          // The words stand on the lane below; here only where they cut the curve.
+          ...roast.signs.map(({ second: at }) => ({ x: at / 60, word: '' })),
           ...roast.stirs.map((at) => ({ x: at / 60, word: 'stirred' })),
         ]}
         stretches={gaps.map(({ fromS, toS }) => ({ from: fromS / 60, to: toS / 60, word: 'not read' }))}

@@ -1,6 +1,7 @@
+import { useState } from 'react';
 import type { WorkView } from '@wunsch/core/api/types';
-import { nextAct, whereIn } from '@wunsch/core/roast/live';
-import { layerOf } from '@wunsch/core/roast/program';
+import { climbAgainst, nextAct, plannedClimb, whereIn } from '@wunsch/core/roast/live';
+import { layerOf, programMinutes } from '@wunsch/core/roast/program';
 import { clock } from '@wunsch/core/roast/words';
 import { send } from '../parts/api';
 import { Caution, Figure, Loading, Refusal } from '../parts/pieces';
@@ -8,7 +9,8 @@ import { useSave } from '../parts/save';
 import { useShow } from '../parts/workshop';
 import { roasting, useFit, useWorked } from './compute';
 import { LiveChart } from './LiveChart';
-import { HandReading, OwnSetting, Signs } from './LiveEntries';
+import { HandReading, OwnSetting } from './LiveEntries';
+import { SignLane } from './SignLane';
 import { NextAct } from './NextAct';
 import { SimulatedProbe } from './SimulatedProbe';
 import { useLive, type Live } from './useLive';
@@ -73,15 +75,22 @@ function Roasting({
   });
   const { climb, stuckS } = useProbe(live);
   const next = out ? null : nextAct(roast.plan, roast.settings);
+  const [plot, setPlot] = useState<{ left: number; width: number } | null>(null);
+  const planned = roast.plan ? programMinutes(roast.plan.steps) : 0;
+  const endMin =
+    Math.ceil(Math.max(planned, plan?.totalMin.high ?? 0, (ahead?.outS ?? 0) / 60, second / 60, 10) / 5 + 0.2) * 5;
+  const meant = plan ? plannedClimb(plan.middle.minutes, plan.middle.beanC, second / 60) : null;
   return (
     <div>
-      <div className="mb-5 grid grid-cols-2 gap-x-6 gap-y-4 sm:grid-cols-4">
+      <div className="mb-3 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4">
         <Figure
+          small
           label="In the roaster"
           value={clock(second)}
           note={`${show.mass(work.massMg)}${roast.probe === 'simulated' ? ', simulated probe' : ''}${roast.speed > 1 ? `, ${roast.speed} times as fast` : ''}`}
         />
         <Figure
+          small
           label="Beans"
           value={beanC === null ? '–' : show.temp(Math.round(beanC * 10) / 10)}
           note={
@@ -94,17 +103,19 @@ function Roasting({
             ) : climb === null ? (
               'climb not known yet'
             ) : (
-              `${climb >= 0 ? '+' : '−'}${Math.abs(show.tempOut(climb) - show.tempOut(0)).toFixed(1)}° a minute`
+              `${climb < 0 ? '−' : ''}${Math.abs(show.tempOut(climb) - show.tempOut(0)).toFixed(1)}° a minute${meant === null ? '' : `, ${climbAgainst(climb, meant)}`}`
             )
           }
         />
         <Figure
+          small
           label="Air"
           value={airC === null ? '–' : show.temp(Math.round(airC))}
           note={`set to ${setWords(live, show.temp)}`}
         />
         {!out && (
           <Figure
+            small
             label="Expected out"
             value={ahead?.outS == null ? '–' : clock(ahead.outS)}
             note={
@@ -137,11 +148,15 @@ function Roasting({
       )}
       <Refusal error={error} />
       {out && <WeighOut live={live} work={work} press={press} onSaved={onSaved} />}
-      <div className={out ? 'mt-6' : 'grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1fr)_11rem]'}>
-        {!out && <Signs live={live} busy={busy} press={press} />}
-        <div className="min-w-0 lg:order-first">
-          <LiveChart live={live} plan={plan} ahead={ahead} />
-        </div>
+      <div className={out ? 'mt-6' : ''}>
+        <LiveChart
+          live={live}
+          plan={plan}
+          ahead={ahead}
+          endMin={endMin}
+          onPlot={(next) => setPlot((now) => (now?.left === next.left && now.width === next.width ? now : next))}
+        />
+        {!out && <SignLane live={live} busy={busy} press={press} endMin={endMin} plot={plot} />}
       </div>
       {!out && (
         <>

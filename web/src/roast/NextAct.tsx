@@ -32,7 +32,7 @@ export function NextAct({ next, live, aheadS, busy, press }: Pressing & { next: 
   return (
     <section
       aria-label="What is next"
-      className={`mb-4 rounded-md px-4 py-3 ${due || stirDue ? 'bg-ripe-wash' : 'bg-sheet'}`}
+      className={`mb-2 rounded-md px-4 py-2.5 ${due || stirDue ? 'bg-ripe-wash' : 'bg-sheet'}`}
     >
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
         <p className="figure flex-1 text-2xl leading-tight">

@@ -5,12 +5,13 @@ import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { GoneWork } from '../entry/GoneWork';
 import { StepForm } from '../entry/StepForm';
-import { FinishWork, PARTS, VERBS } from '../entry/WorkBench';
+import { FinishWork, PARTS, usualIn, VERBS } from '../entry/WorkBench';
 import { useChosenWork, WorkChips } from '../entry/WorkChips';
 import { hasDraft } from '../parts/draft';
 import { Empty, Section } from '../parts/pieces';
 import { span, useShow } from '../parts/workshop';
 import { Cooling } from './Cooling';
+import { useHandKept } from './HandKept';
 import { LiveRoast } from './LiveRoast';
 import { LoadTable, useLoads } from './LoadTable';
 import { RoastStart } from './RoastStart';
@@ -26,6 +27,7 @@ export function RoastBench({ view }: { view: BenchView }) {
   const [oneGo, setOneGo] = useState(() => hasDraft('once.roast'));
   const { work, gone, select, done } = useChosenWork(view.works);
   const loads = useLoads(SHOWN);
+  const handKept = useHandKept();
   const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
   const verbs = VERBS['roast'] ?? { start: '', finish: '', oneGo: '' };
   const parts = PARTS.roast;
@@ -36,7 +38,7 @@ export function RoastBench({ view }: { view: BenchView }) {
   return (
     <div>
       {work && view.works.length === 1 ? (
-        <p className="mb-3 flex flex-wrap items-baseline gap-x-4">
+        <p className="mb-1 flex flex-wrap items-baseline gap-x-4">
           <span className="text-lg">
             <span className="code">{work.sources.map(({ code }) => code).join(' + ')}</span> {work.sources[0]?.name}
             {work.machine !== null && <span className="text-soft">, {work.machine}</span>}
@@ -67,7 +69,7 @@ export function RoastBench({ view }: { view: BenchView }) {
       ) : work?.live ? (
         <LiveRoast key={work.id} work={work} onDone={done} onSaved={judged} />
       ) : work ? (
-        <FinishWork key={work.id} work={work} kind="roast" submit={verbs.finish} extras={undefined} onDone={done} />
+        <FinishWork key={work.id} work={work} kind="roast" submit={verbs.finish} extras={handKept} onDone={done} />
       ) : candidates.length === 0 ? (
         <Empty
           title={`Nothing waits at ${STATION_NAMES.roast}.`}
@@ -89,7 +91,10 @@ export function RoastBench({ view }: { view: BenchView }) {
               candidates={candidates}
               path="/api/ledger/steps"
               submit={verbs.finish}
-              finish={(values, sources) => ({ ...values, sources })}
+              usualInG={usualIn(view, 'roast')}
+              below={handKept.below}
+              problem={handKept.problem}
+              finish={(values, sources, entry) => ({ ...values, ...handKept.command(entry), sources })}
               {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
             />
           ) : (

@@ -121,7 +121,7 @@ function StationColumn({
               : row.holdings > 0
                 ? `${row.holdings} waiting`
                 : 'nothing here'}
-            {broken && <span className="block">over scale</span>}
+            {broken && <span className="block">more than drawn</span>}
           </span>
         )}
       </Link>

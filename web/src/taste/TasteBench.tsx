@@ -9,7 +9,8 @@ import { count } from '../parts/workshop';
 const subjectOf = ({ batchId, id }: HoldingView): string => batchId ?? id;
 
 export function TasteBench({ view }: { view: BenchView }) {
-  const bars = [...view.waiting].reverse();
+  // Bars that wait for their wrapper are tasted as well.
+  const bars = [...view.waiting, ...view.elsewhere].reverse();
   const choices = bars.filter((row, index) => bars.findIndex((other) => subjectOf(other) === subjectOf(row)) === index);
   const [query, setQuery] = useSearchParams();
   const first = view.untasted[0]?.bars[0];

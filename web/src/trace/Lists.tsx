@@ -41,7 +41,7 @@ export function BatchesPage() {
               <th className="font-normal">Name</th>
               <th className="font-normal">Origin</th>
               <th className="font-normal">Began</th>
-              <th className="text-right font-normal">Charged</th>
+              <th className="text-right font-normal">Into the bowl</th>
               <th className="text-right font-normal">Cocoa</th>
               <th className="text-right font-normal">Bars</th>
               <th className="text-right font-normal">Score</th>

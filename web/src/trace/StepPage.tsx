@@ -104,7 +104,7 @@ export function StepPage() {
               How it was roasted: curve, figures, judgement
             </Link>
           )}
-          {step.kind === 'winnow' && <WinnowRecord command={step.command as Extract<Command, { kind: 'winnow' }>} />}
+          {step.kind === 'winnow' && <WinnowRecord step={step} />}
           {!step.withdrawn && (
             <Section title="Correct it" aside="the first version stays readable">
               {correcting ? (

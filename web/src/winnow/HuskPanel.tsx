@@ -86,7 +86,7 @@ export function HuskPanel() {
           />
           <div className="grid gap-4 sm:grid-cols-2">
             {use === 'sold' && (
-              <NumberBox label="Taken for it" unit={view.settings.currency} value={price} onChange={setPrice} />
+              <NumberBox label="Fetched" unit={view.settings.currency} value={price} onChange={setPrice} />
             )}
             <Box label="To whom" value={to} onChange={setTo} />
           </div>

@@ -1,16 +1,17 @@
 import { X } from '@phosphor-icons/react';
-import { useState } from 'react';
+import { useContext, useState } from 'react';
 import { Link } from 'react-router';
 import type { WinnowPastView } from '@wunsch/core/api/losses';
 import { DIAL_NAMES, DIALS, type Dial } from '@wunsch/core/winnow/response';
 import { airAdvice, sampleShare, secondPass, type PickedSample } from '@wunsch/core/winnow/samples';
 import { judgeSieve } from '@wunsch/core/winnow/sieve';
-import { fieldG, type Fields, type FieldState } from '../entry/entry';
+import type { MassUnit } from '@wunsch/core/units/mass';
+import { fieldG, textOfG, type Fields, type FieldState } from '../entry/entry';
 import { useApi } from '../parts/api';
 import { Chips, NumberBox } from '../parts/fields';
-import { readNumber, unreadable } from '../parts/number';
+import { readMass, readNumber, unreadable } from '../parts/number';
 import { capital } from '../parts/words';
-import { useShow } from '../parts/workshop';
+import { MassUnitHere, useShow } from '../parts/workshop';
 import { extrasField, extrasOf, METHOD_NAMES, PASS_NAMES, sieveOf, type Extras, type Pass } from './extras';
 
 const METHODS = Object.entries(METHOD_NAMES) as [keyof typeof METHOD_NAMES, string][];
@@ -29,13 +30,20 @@ interface Props {
 /** Method, dials, passes, picked samples, sieve: and what they say before the session is saved. */
 export function WinnowExtras({ fields, setField, code, inMg }: Props) {
   const past = useApi<WinnowPastView>(code === null ? null : `/api/winnow/past/${encodeURIComponent(code)}`).data;
+  const unit = useContext(MassUnitHere) ?? 'g';
   const extras = extrasOf(fields);
   const set = (part: Partial<Extras>): void => setField(...extrasField({ ...extras, ...part }));
   const setPasses = (passes: Pass[]): void => {
     set({ passes });
     // The nibs of the session are what its passes add up to.
     if (passes.length > 0)
-      setField('nibsG', { text: String(passes.reduce((sum, { nibsG }) => sum + nibsG, 0)), unit: 'g' });
+      setField('nibsG', {
+        text: textOfG(
+          passes.reduce((sum, { nibsG }) => sum + nibsG, 0),
+          unit,
+        ),
+        unit,
+      });
   };
   const dials = DIALS_OF[extras.method] ?? [];
   return (
@@ -81,7 +89,7 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
           ))}
         </div>
       )}
-      <Passes passes={extras.passes} change={setPasses} />
+      <Passes passes={extras.passes} change={setPasses} unit={unit} />
       <div className="grid gap-5 xl:grid-cols-2">
         <Samples label="Shell in nibs" found="shell in it" samples={extras.shell} change={(shell) => set({ shell })} />
         <Samples label="Nib in husk" found="nib in it" samples={extras.nib} change={(nib) => set({ nib })} />
@@ -113,12 +121,20 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
   );
 }
 
-function Passes({ passes, change }: { passes: readonly Pass[]; change: (passes: Pass[]) => void }) {
+function Passes({
+  passes,
+  change,
+  unit,
+}: {
+  passes: readonly Pass[];
+  change: (passes: Pass[]) => void;
+  unit: MassUnit;
+}) {
   const [what, setWhat] = useState<Pass['what']>('first');
   const [nibs, setNibs] = useState('');
   const [minutes, setMinutes] = useState('');
   const add = (): void => {
-    const nibsG = readNumber(nibs);
+    const nibsG = readMass(nibs, unit);
     if (nibsG === null || nibsG < 0 || unreadable(minutes) !== undefined) return;
     change([...passes, { what, nibsG, minutes: Math.max(0, readNumber(minutes) ?? 0) }]);
     setNibs('');
@@ -142,7 +158,7 @@ function Passes({ passes, change }: { passes: readonly Pass[]; change: (passes: 
         <div className="flex flex-wrap items-end gap-3">
           <NumberBox
             label="Nibs from it"
-            unit="g"
+            unit={unit}
             value={nibs}
             onChange={setNibs}
             onEnter={add}
@@ -258,7 +274,18 @@ function Samples({
   );
 }
 
-function Advice({ extras, past, huskG, inG }: { extras: Extras; past: WinnowPastView; huskG: number; inG: number }) {
+/** What the samples say, and what a second run would bring. */
+export function Advice({
+  extras,
+  past,
+  huskG,
+  inG,
+}: {
+  extras: Extras;
+  past: WinnowPastView;
+  huskG: number;
+  inG: number;
+}) {
   const show = useShow();
   const [efficiency, setEfficiency] = useState('70');
   const [minutes, setMinutes] = useState('');

@@ -1,15 +1,25 @@
 import { DIAL_NAMES, DIALS } from '@wunsch/core/winnow/response';
 import { sampleShare } from '@wunsch/core/winnow/samples';
 import type { Command } from '@wunsch/core/ledger/commands';
+import type { WinnowPastView } from '@wunsch/core/api/losses';
+import type { StepView } from '@wunsch/core/api/types';
+import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
-import { METHOD_NAMES, PASS_NAMES } from './extras';
+import { extrasFrom, METHOD_NAMES, PASS_NAMES } from './extras';
+import { Advice } from './WinnowExtras';
 
 type Winnowing = Extract<Command, { kind: 'winnow' }>;
 
 /** What a winnowing was set to and what was picked out of it, as it was written down. */
-export function WinnowRecord({ command }: { command: Winnowing }) {
+export function WinnowRecord({ step }: { step: StepView }) {
+  const command = step.command as Winnowing;
   const show = useShow();
+  const from = step.lines.find((line) => line.massMg < 0 && line.code !== null)?.code;
+  // Held against what was known before it: the advice stays what it was when it was weighed.
+  const past = useApi<WinnowPastView>(
+    from == null ? null : `/api/winnow/past/${encodeURIComponent(from)}?before=${encodeURIComponent(step.id)}`,
+  ).data;
   const { method, settings = {}, passes = [], shellSamples = [], nibSamples = [], sieve } = command;
   const shares = (name: string, samples: readonly { sampleG: number; foundG: number }[]): [string, string][] => {
     const share = sampleShare(samples);
@@ -47,6 +57,11 @@ export function WinnowRecord({ command }: { command: Winnowing }) {
           </div>
         ))}
       </dl>
+      {past && (shellSamples.length > 0 || nibSamples.length > 0) && (
+        <div className="mt-4">
+          <Advice extras={extrasFrom(command)} past={past} huskG={command.huskG} inG={step.inMg / 1000} />
+        </div>
+      )}
     </Section>
   );
 }

@@ -2,7 +2,8 @@ import type { Dial, Dials } from '@wunsch/core/winnow/response';
 import type { PickedSample } from '@wunsch/core/winnow/samples';
 import type { Sieve } from '@wunsch/core/winnow/sieve';
 import type { Fields, FieldState } from '../entry/entry';
-import { readNumber, unreadable } from '../parts/number';
+import type { CommandOf } from '@wunsch/core/ledger/commands';
+import { readNumber, typedNumber, unreadable } from '../parts/number';
 
 /** What a winnowing asks for beside its weights; kept in the same draft, under names of its own. */
 export interface Pass {
@@ -55,6 +56,19 @@ export function sieveOf({ sieve }: Extras): Sieve | null {
     dustG: number(sieve.dustG) ?? 0,
   };
   return Object.values(grams).some((value) => value > 0) ? grams : null;
+}
+
+/** The extras of a winnowing that was saved. */
+export function extrasFrom(command: Partial<CommandOf<'winnow'>>): Extras {
+  const text = (value: number | null | undefined): string => (value == null ? '' : typedNumber(value));
+  return {
+    method: command.method ?? '',
+    dials: Object.fromEntries(Object.entries(command.settings ?? {}).map(([name, value]) => [name, text(value)])),
+    shell: command.shellSamples ?? [],
+    nib: command.nibSamples ?? [],
+    passes: command.passes ?? [],
+    sieve: Object.fromEntries(Object.entries(command.sieve ?? {}).map(([name, value]) => [name, text(value)])),
+  };
 }
 
 /** The extras as the command wants them. */
