@@ -347,7 +347,10 @@ function takeOutRework(book: Book, rows: Map<Station, StationTotals>, step: Step
     if (p.holdingId === null || p.massMg >= 0 || !REWORKED.has(book.holding(p.holdingId).kind)) continue;
     const maker = book.steps.get(book.entriesOf(p.holdingId)[0]?.stepId ?? '');
     const from = STATIONS.indexOf(maker?.station as Station);
-    if (from <= to) continue;
+    // A second time over the stones, or a pour that is tempered again, comes back to the station it left.
+    const again =
+      (maker?.kind === 'discharge' && step.kind === 'charge') || (maker?.kind === 'temper' && step.kind === 'temper');
+    if (from <= to && !again) continue;
     const mg = -p.massMg * fraction;
     for (const station of STATIONS.slice(to, from + 1)) {
       const row = rows.get(station);
