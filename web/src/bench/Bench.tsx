@@ -58,9 +58,7 @@ function BenchOf({ station }: { station: Station }) {
           <SavedHere value={setSaved}>{SURFACES[station](view)}</SavedHere>
         </div>
         <aside aria-label="Judgement, cautions and log" className="min-w-0">
-          {view.judgement && (
-            <Verdict title={`Yield of the last one done, ${view.judgement.code}`} judgement={view.judgement} />
-          )}
+          {view.judgement && <Verdict title={`Last one done, ${view.judgement.code}`} judgement={view.judgement} />}
           {view.history.length >= 4 && (
             <div className="mt-4">
               <Suspense fallback={<div className="h-40" />}>

@@ -98,7 +98,7 @@ export function Verdict({
     >
       <div className="flex items-baseline justify-between gap-2 text-sm">
         <span className="text-soft">{title}</span>
-        <span className="font-semibold">
+        <span className="font-semibold whitespace-nowrap">
           {watch ? 'look here' : judgement.tone === 'good' ? 'as usual' : 'not known yet'}
         </span>
       </div>

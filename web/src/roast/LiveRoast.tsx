@@ -149,6 +149,7 @@ function Roasting({
       <Refusal error={error} />
       {out && <WeighOut live={live} work={work} press={press} onSaved={onSaved} />}
       <div className={out ? 'mt-6' : ''}>
+        {!out && <SignLane live={live} busy={busy} press={press} endMin={endMin} plot={plot} />}
         <LiveChart
           live={live}
           plan={plan}
@@ -156,7 +157,6 @@ function Roasting({
           endMin={endMin}
           onPlot={(next) => setPlot((now) => (now?.left === next.left && now.width === next.width ? now : next))}
         />
-        {!out && <SignLane live={live} busy={busy} press={press} endMin={endMin} plot={plot} />}
       </div>
       {!out && (
         <>

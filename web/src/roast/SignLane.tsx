@@ -12,8 +12,8 @@ interface Props extends Pressing {
 }
 
 /**
- * What is smelled, heard and seen, on a lane under the time axis: each word where it usually comes, until a press
- * puts it where it came. `Shift` with the digit on it does the same.
+ * What is smelled, heard and seen, on a lane under the time axis that the chart below shares: each word where it
+ * usually comes, until a press puts it where it came. `Shift` with the digit on it does the same.
  */
 export function SignLane({ live, busy, press, endMin, plot }: Props) {
   const { roast, usualSigns, ownSigns } = live.view;
@@ -68,7 +68,18 @@ export function SignLane({ live, busy, press, endMin, plot }: Props) {
           Each word where it usually comes; a press, or Shift and its digit, puts it where it came.
         </p>
       </div>
-      <div ref={box} className="relative mt-1 overflow-hidden border-t border-rule" style={{ height: rows * ROW + 4 }}>
+      <div aria-hidden className="relative mt-1 h-4 text-[0.75rem] text-soft">
+        {Array.from({ length: Math.floor(endMin / 5) + 1 }, (_, index) => (
+          <span
+            key={index}
+            className="absolute -translate-x-1/2 whitespace-nowrap"
+            style={{ left: left + index * 300 * perS }}
+          >
+            {index * 5} min
+          </span>
+        ))}
+      </div>
+      <div ref={box} className="relative overflow-hidden border-t border-rule" style={{ height: rows * ROW + 4 }}>
         <div aria-hidden className="absolute inset-y-0 w-0.5 bg-crimson" style={{ left: left + now }} />
         {words.map(({ what, second, row, noticed, n }, index) => (
           <button
