@@ -9,7 +9,9 @@ const project = (name, environment = 'node') => ({
       { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'commonjs' } },
     ],
   },
-  transformIgnorePatterns: ['node_modules/(?!(?:.*/)?(?:nanoid|cookie|ml-levenberg-marquardt|ml-savitzky-golay-generalized|is-any-array)/)'],
+  transformIgnorePatterns: [
+    'node_modules/(?!(?:.*/)?(?:nanoid|cookie|ml-levenberg-marquardt|ml-savitzky-golay-generalized|is-any-array)/)',
+  ],
   moduleNameMapper: { '^@wunsch/core/(.*)$': '<rootDir>/core/src/$1.ts' },
 });
 

@@ -22,6 +22,8 @@ import { roastCalculators } from './roast/calculators';
 import { roastRoutes } from './roast/plugin';
 import { moneyRoutes } from './money/plugin';
 import { traceRoutes } from './trace/plugin';
+import type { Backups } from './store/backups';
+import { backupRoutes, watchBackups } from './workshop/backup-routes';
 import { dataRoutes } from './workshop/data';
 import { workshopRoutes } from './workshop/plugin';
 import type { Workshop } from './workshop/workshop';
@@ -33,6 +35,8 @@ export interface AppOptions {
   log?: boolean;
   /** Further names that this server goes by. */
   hosts?: readonly string[];
+  /** Where whole copies of the workshop are kept; left out, none are made. */
+  backups?: Backups;
   /** Largest body in bytes; a restore may be larger. */
   bodyLimit?: number;
 }
@@ -45,6 +49,7 @@ export async function buildApp({
   web,
   log = false,
   hosts = [],
+  backups,
   bodyLimit = BODY_LIMIT,
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
@@ -106,6 +111,7 @@ export async function buildApp({
   const views = new Views(workshop);
   const startedAt = workshop.now();
   let stopProbes = (): void => undefined;
+  let stopBackups = (): void => undefined;
   let stopRoasts = (): Promise<void> => Promise.resolve();
   router.read('/api/health', 'Whether it is up', () => ({
     ok: true,
@@ -116,6 +122,7 @@ export async function buildApp({
   router.read('/api/openapi.json', 'This description', () => router.openapi());
   workshopRoutes(router);
   dataRoutes(router);
+  if (backups) backupRoutes(router, backups);
   ledgerRoutes(router, views);
   openingRoutes(router);
   traceRoutes(router, views);
@@ -137,17 +144,18 @@ export async function buildApp({
   app.addHook('onListen', (done) => {
     stopProbes = watchProbes(workshop, probe, logError);
     stopRoasts = live.watch();
+    if (backups) stopBackups = watchBackups(router, backups);
     done();
   });
   app.addHook('preClose', async () => {
     stopProbes();
+    stopBackups();
     await stopRoasts();
   });
   app.addHook('onSend', (request, reply, payload, done) => {
     if (request.url.startsWith('/api/')) {
       void reply.header('cache-control', 'no-store');
       if (request.url.includes('.csv')) void reply.type('text/csv; charset=utf-8');
-      if (request.url.includes('/export.json')) void reply.type('application/json; charset=utf-8');
     }
     done(null, payload);
   });

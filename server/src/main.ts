@@ -5,8 +5,10 @@ import { buildApp } from './app';
 import { makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
 import { hostsFrom } from './http/hosts';
 import { useFontsFrom } from './print/paper';
+import { Backups } from './store/backups';
 import { openDatabase } from './store/database';
-import { checkDirectory, DirectoryInUse, lockDirectory, NoWorkshop } from './store/lock';
+import { BACKUPS, checkDirectory, DirectoryInUse, lockDirectory, NoWorkshop } from './store/lock';
+import { exportPieces } from './workshop/export';
 import { Damaged, Workshop } from './workshop/workshop';
 
 const here = dirname(fileURLToPath(import.meta.url));
@@ -42,9 +44,13 @@ async function main(): Promise<void> {
       },
     });
   }
+  const backups = new Backups(resolve(process.env['WUNSCH_BACKUPS'] ?? join(directory, BACKUPS)), Date.now, () =>
+    exportPieces(workshop),
+  );
   const web = join(root, 'web/dist');
   const app = await buildApp({
     workshop,
+    backups,
     log: process.env['WUNSCH_LOG'] !== 'off',
     hosts: [host.toLowerCase(), ...hostsFrom(process.env['WUNSCH_HOSTS'])],
     ...(existsSync(web) ? { web } : {}),

@@ -119,6 +119,10 @@ export interface WorkView {
   pausedMs: number;
   sacks: number[];
   personId: string;
+  /** What is in it, of what one has to know. */
+  allergens: string[];
+  marks: Mark[];
+  overrides: Override[];
   /** A roast that is followed live. */
   live: boolean;
 }

@@ -21,6 +21,10 @@ export interface RoastEvidence {
   weight: { left: number; planned: Range | null; model: Range | null; past: Individuals | null };
   signs: readonly SignMark[];
   stirs: { wantedEveryMin: number | null; done: number };
+  /** Seconds in the roaster, and as planned; null where nobody said. */
+  time: { tookS: number | null; planS: number | null };
+  /** What a thermometer in the hand said at the end, °C; null where none was held in. */
+  handC: number | null;
   /** Decimal reductions, and what the plan asks for; null without validated values. */
   kill: { reductions: number; values: NonNullable<RoasterFacts['kill']> } | null;
 }
@@ -66,6 +70,28 @@ function byWeight({ weight: { left, planned, model, past: all } }: RoastEvidence
   return left < limits.low ? 'more' : left > limits.high ? 'less' : 'as planned';
 }
 
+/** A load in for this much less or more than planned was another roast: a share of the plan, at least a minute. */
+const TIME_SHARE = 0.2;
+const LEAST_TIME_S = 60;
+/** Under half of its time, or over double, no other sign outweighs it. */
+const FAR = 2;
+
+type Late = 'shorter' | 'longer';
+
+/** Whether it was in as long as planned. */
+function byTime({ time: { tookS, planS } }: RoastEvidence): { lean: Late | 'as planned'; far: boolean } | null {
+  if (tookS === null || planS === null || !(planS > 0)) return null;
+  const off = tookS - planS;
+  if (Math.abs(off) <= Math.max(LEAST_TIME_S, TIME_SHARE * planS)) return { lean: 'as planned', far: false };
+  return { lean: off < 0 ? 'shorter' : 'longer', far: tookS * FAR < planS || tookS > planS * FAR };
+}
+
+const TIME_TODO: Record<Late, string> = {
+  shorter:
+    'Check the clock of the entry. If it is right: break some beans; pale or raw in the middle goes back in. Until then it is no kill step.',
+  longer: 'Check the clock of the entry. If it is right: taste a few nibs before they join the others.',
+};
+
 const HEADLINES: Record<string, string> = {
   'more more': 'Roasted further than planned.',
   'more as planned': 'Warmer than planned, but the weight is as usual.',
@@ -93,29 +119,40 @@ const TODO: Record<string, string> = {
 export function judgeRoast(evidence: RoastEvidence, unit: TemperatureUnit = 'C'): RoastJudgement {
   const [temperature, weight] = [byTemperature(evidence), byWeight(evidence)];
   const key = `${temperature ?? 'as planned'} ${weight ?? 'as planned'}`;
-  const known = temperature !== null || weight !== null;
+  const time = byTime(evidence);
+  const late = time && time.lean !== 'as planned' ? time.lean : null;
+  const known = temperature !== null || weight !== null || time !== null;
   const trouble = evidence.stalls.length + evidence.jumps.length > 0;
   const broken = (evidence.clean?.gaps.length ?? 0) + (evidence.clean?.stuck.length ?? 0) > 0;
   const off = key !== 'as planned as planned';
+  const clocks = `${clock(evidence.time.tookS ?? 0)} in the roaster, ${clock(evidence.time.planS ?? 0)} planned`;
   const headline = !known
     ? 'Nothing to hold it against yet.'
-    : off
-      ? (HEADLINES[key] ?? '')
-      : trouble
-        ? 'As planned in the end, but not all the way.'
-        : (HEADLINES[key] ?? '');
-  const todo = off
-    ? (TODO[key] ?? null)
-    : trouble
-      ? 'Look at the door, the element or flame, and how the load lay.'
-      : broken
-        ? 'Look at the probe’s lead and plug before the next load.'
-        : null;
+    : late && (time?.far || (temperature === null && !off))
+      ? `${time?.far ? `Much ${late}` : late === 'shorter' ? 'Shorter' : 'Longer'} than planned: ${clocks}.`
+      : off
+        ? (HEADLINES[key] ?? '')
+        : trouble
+          ? 'As planned in the end, but not all the way.'
+          : late
+            ? `On the line and on the scale, but ${late} than planned: ${clocks}.`
+            : (HEADLINES[key] ?? '');
+  const todo =
+    late && (time?.far || !off)
+      ? TIME_TODO[late]
+      : off
+        ? (TODO[key] ?? null)
+        : trouble
+          ? 'Look at the door, the element or flame, and how the load lay.'
+          : broken
+            ? 'Look at the probe’s lead and plug before the next load.'
+            : null;
   return {
-    tone: !known ? 'unknown' : off || trouble ? 'watch' : 'good',
+    tone: !known ? 'unknown' : off || trouble || late ? 'watch' : 'good',
     headline,
     why: [
       ...temperatureWords(evidence, unit),
+      ...timeWords(evidence),
       ...weightWords(evidence),
       ...eventWords(evidence, unit),
       ...probeWords(evidence),
@@ -125,8 +162,19 @@ export function judgeRoast(evidence: RoastEvidence, unit: TemperatureUnit = 'C')
   };
 }
 
-function temperatureWords({ figures, deviation }: RoastEvidence, unit: TemperatureUnit): string[] {
-  if (figures === null) return ['No bean temperature was logged, so only times, signs and weights speak.'];
+function timeWords({ time: { tookS, planS }, deviation }: RoastEvidence): string[] {
+  // Along a curve the time stands with it.
+  if (tookS === null || (deviation !== null && planS !== null)) return [];
+  return [`It was in for ${clock(tookS)}${planS === null ? '' : `, ${clock(planS)} were planned`}.`];
+}
+
+function temperatureWords({ figures, deviation, handC }: RoastEvidence, unit: TemperatureUnit): string[] {
+  if (figures === null)
+    return [
+      handC === null
+        ? 'No bean temperature was logged, so only times, signs and weights speak.'
+        : `The beans had ${fixedTemperature(handC, unit)} at the end, read by hand; no curve was logged, so the way there is not known.`,
+    ];
   const words: string[] = [];
   if (figures.peak !== null)
     words.push(

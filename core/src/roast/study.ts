@@ -6,6 +6,7 @@ import { jumpsIn, stallsIn, type Jump, type Stall } from './events';
 import { airOf, expectedRoaster, expectLoad, fitRoaster, type LoggedLoad, type RoasterFit } from './fit';
 import { killFigure, roastFigures, type RoastFigures } from './figures';
 import { judgeRoast, type RoastJudgement } from './judge';
+import { programMinutes } from './program';
 import { roastBeans, weightLeft } from './model';
 import type { TemperatureUnit } from '../units/temperature';
 import type { RoasterKind } from '../workshop/roasting-words';
@@ -19,6 +20,8 @@ export interface StudyInput {
   /** Share of the wet weight. */
   moisture: number;
   weightLeft: number;
+  /** Read by hand at the end, °C; absent or null: not. */
+  endBeanC?: number | null | undefined;
   how: LoadFacts | null;
   preheatC: number | null;
   curve: Curve | null;
@@ -88,6 +91,8 @@ export function studyRoast(input: StudyInput, unit: TemperatureUnit = 'C'): Stud
       weight: { left: input.weightLeft, planned: plan?.weightLeft ?? null, model: expectedWeight, past: input.past },
       signs: how?.signs ?? [],
       stirs: { wantedEveryMin: how?.plan?.stirEveryMin ?? null, done: how?.stirs.length ?? 0 },
+      time: { tookS: how?.seconds ?? null, planS: how?.plan ? 60 * programMinutes(how.plan.steps) : null },
+      handC: input.endBeanC ?? lastOf(cleaned),
       kill: kill && killReductions !== null ? { reductions: killReductions, values: kill } : null,
     },
     unit,
@@ -106,6 +111,10 @@ export function studyRoast(input: StudyInput, unit: TemperatureUnit = 'C'): Stud
     judgement,
   };
 }
+
+/** The last temperature that was read at all. */
+const lastOf = (curve: CleanCurve | null): number | null =>
+  curve ? (Array.from(curve.beanC).findLast((tempC) => Number.isFinite(tempC)) ?? null) : null;
 
 /** Weight left that the model expects of a curve as it was, with the 80 % range of what drying does on this roaster. */
 function expectWeight(input: StudyInput, curve: Curve, fit: RoasterFit): Range {

@@ -23,6 +23,8 @@ const evidence = (part: Partial<RoastEvidence> = {}): RoastEvidence => ({
   },
   signs: [],
   stirs: { wantedEveryMin: null, done: 0 },
+  time: { tookS: null, planS: null },
+  handC: null,
   kill: null,
   ...part,
 });
@@ -36,6 +38,36 @@ describe('the judgement of a roast', () => {
     );
     expect(judged.why.join(' ')).toContain(
       'It lost 6.0 % of its weight. The model expects 5.6 % to 6.4 % from that curve.',
+    );
+  });
+
+  test('nine seconds against half an hour are no roast as planned, whatever else is known', () => {
+    const none = { figures: null, clean: null, deviation: null };
+    const weightless = { ...evidence().weight, planned: null, model: null };
+    const short = judgeRoast(evidence({ ...none, weight: weightless, time: { tookS: 9, planS: 1800 } }));
+    expect(short).toMatchObject({
+      tone: 'watch',
+      headline: 'Much shorter than planned: 0:09 in the roaster, 30:00 planned.',
+    });
+    expect(short.todo).toContain('no kill step');
+    expect(judgeRoast(evidence({ ...none, time: { tookS: 9, planS: 1800 } })).headline).toContain('Much shorter');
+    // A little off is no news; more than a fifth is, also where beans and weight agree.
+    expect(judgeRoast(evidence({ time: { tookS: 1700, planS: 1800 } }))).toMatchObject({
+      tone: 'good',
+      headline: 'As planned.',
+    });
+    expect(judgeRoast(evidence({ time: { tookS: 2400, planS: 1800 } })).headline).toBe(
+      'On the line and on the scale, but longer than planned: 40:00 in the roaster, 30:00 planned.',
+    );
+    expect(judgeRoast(evidence({ ...none, weight: weightless, time: { tookS: 1300, planS: 1800 } })).headline).toBe(
+      'Shorter than planned: 21:40 in the roaster, 30:00 planned.',
+    );
+  });
+
+  test('a temperature read by hand is not denied', () => {
+    const judged = judgeRoast(evidence({ figures: null, clean: null, deviation: null, handC: 118 }));
+    expect(judged.why[0]).toBe(
+      'The beans had 118.0 °C at the end, read by hand; no curve was logged, so the way there is not known.',
     );
   });
 

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import type { Readable } from 'node:stream';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
@@ -34,6 +35,19 @@ export class Router {
   ): void {
     this.routes.push({ method: 'GET', url, summary });
     this.app.get(url, (request) => answer(request, query ? query.parse(request.query) : (undefined as z.infer<Q>)));
+  }
+
+  /** Something large, sent as it is made. */
+  download(
+    url: string,
+    summary: string,
+    answer: (request: FastifyRequest) => Promise<{ type: string; stream: Readable }>,
+  ): void {
+    this.routes.push({ method: 'GET', url, summary });
+    this.app.get(url, async (request, reply) => {
+      const { type, stream } = await answer(request);
+      return reply.type(type).send(stream);
+    });
   }
 
   /** Something to download: a picture, a sheet. Served so that a browser never runs it. */

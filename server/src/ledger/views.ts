@@ -197,6 +197,9 @@ export class Views {
       pausedMs: work.pausedMs ?? 0,
       sacks: work.sacks ?? [],
       personId: work.personId,
+      allergens: [...new Set(work.sources.flatMap(({ holdingId }) => this.cocoa(holdingId).allergens))].sort(),
+      marks: work.sources.flatMap(({ holdingId }) => this.marks(holdingId)),
+      overrides: work.overrides ?? [],
       live: work.roast != null,
     };
   }

@@ -18,6 +18,8 @@ export class DirectoryInUse extends Error {}
 export class NoWorkshop extends Error {}
 
 const LOCK = 'wunsch.lock';
+/** Where whole copies are kept, unless WUNSCH_BACKUPS says otherwise. */
+export const BACKUPS = 'backups';
 /** What `flock` ends with when somebody else holds the lock. */
 const HELD = 75;
 
@@ -73,9 +75,16 @@ export async function lockDirectory(directory: string): Promise<() => void> {
 export function checkDirectory(directory: string): void {
   const there = readdirSync(directory).filter((name) => name !== LOCK);
   if (there.length === 0 || existsSync(join(directory, 'pg', 'PG_VERSION'))) return;
+  const copies = existsSync(join(directory, BACKUPS)) ? readdirSync(join(directory, BACKUPS)).sort() : [];
+  const newest = copies.at(-1);
+  const hint =
+    newest === undefined
+      ? ''
+      : ` The newest of ${copies.length} backups is ${join(directory, BACKUPS, newest)}: start with an empty WUNSCH_DATA and restore it there.`;
   throw new NoWorkshop(
-    there.includes('pg')
+    (there.includes('pg')
       ? `The database in ${directory} is missing or damaged (pg/PG_VERSION is not there). Nothing was changed. Bring the directory back from a backup, or restore an export into an empty one.`
-      : `${directory} is not empty and holds no workshop. Nothing was changed. Set WUNSCH_DATA to another directory.`,
+      : `${directory} is not empty and holds no workshop. Nothing was changed. Set WUNSCH_DATA to another directory.`) +
+      hint,
   );
 }

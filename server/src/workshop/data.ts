@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { roastRecord } from '@wunsch/core/roast/records';
@@ -7,9 +8,9 @@ import { firstMisfit } from '@wunsch/core/workshop/rows';
 import { settings } from '@wunsch/core/workshop/schemas';
 import { sniff } from '../beans/sniff';
 import { MOST_READINGS } from '../roast/import';
-import { curveData } from '../roast/loads';
 import type { Router } from '../http/router';
 import { noChanges, write, type Changes, type FileMeta } from '../store/records';
+import { exportPieces } from './export';
 import type { Workshop } from './workshop';
 
 const row = z.record(z.string(), z.unknown()).and(z.object({ id: z.string().min(1) }));
@@ -44,59 +45,25 @@ const bundle = z.object({
     .default([]),
 });
 
-const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
+export { exportWorkshop } from './export';
 
-/** Keys in one order everywhere, so that the same workshop always gives the same bytes. */
-function ordered(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(ordered);
-  if (value === null || typeof value !== 'object') return value;
-  return Object.fromEntries(
-    Object.entries(value)
-      .filter(([, v]) => v !== undefined)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([k, v]) => [k, ordered(v)]),
-  );
-}
+/** A document as it is uploaded or read back. @throws ZodError where it is no export */
+export const readBundle = (document: unknown): z.infer<typeof bundle> => bundle.parse(document);
 
-/** The whole workshop as one JSON document. */
-export async function exportWorkshop(workshop: Workshop): Promise<string> {
-  const { book } = workshop;
-  const files: (FileMeta & { data: string })[] = [];
-  for (const file of byId(workshop.beans.files.values()))
-    files.push({ ...file, data: Buffer.from((await workshop.fileBytes(file.id)) ?? []).toString('base64') });
-  const curves: unknown[] = [];
-  for (const meta of byId(workshop.roasts.curves.values())) {
-    const curve = await workshop.readCurve(meta.id);
-    if (curve) curves.push({ ...meta, ...curveData(curve) });
-  }
-  return JSON.stringify(
-    ordered({
-      format: 'wunsch-workshop',
-      version: 1,
-      settings: workshop.settings,
-      people: byId(workshop.people.values()),
-      machines: byId(workshop.machines.values()),
-      materials: byId(workshop.materials.values()),
-      routes: byId(workshop.routes.values()),
-      holdings: byId(book.holdings.values()),
-      lots: byId([...workshop.lots].map(([id, facts]) => ({ id, facts }))),
-      batches: byId(workshop.batches.values()),
-      steps: [...book.steps.values()].sort((a, b) => a.seq - b.seq),
-      works: byId(workshop.works.values()),
-      beanRecords: byId(workshop.beans.everything()),
-      files,
-      roastRecords: byId(workshop.roasts.everything()),
-      curves,
-    }),
-  );
-}
-
-/** Restores an export into an empty workshop: every step is checked by the ledger first; all or nothing. */
-export async function restoreWorkshop(workshop: Workshop, input: z.infer<typeof bundle>): Promise<void> {
+/**
+ * Restores an export into an empty workshop: every step is checked by the ledger first; all or nothing.
+ *
+ * @param replacing whether it may stand in the place of what is here: a backup of that was made before
+ */
+export async function restoreWorkshop(
+  workshop: Workshop,
+  input: z.infer<typeof bundle>,
+  replacing = false,
+): Promise<void> {
   const furnished =
     workshop.people.size + workshop.machines.size + workshop.materials.size + workshop.works.size > 0 ||
     [...workshop.beans.everything()].length + [...workshop.roasts.everything()].length > 0;
-  if (workshop.book.steps.size > 0 || furnished) {
+  if (!replacing && (workshop.book.steps.size > 0 || furnished)) {
     throw new DomainError(
       'workshop/not-empty',
       'A restore goes into an empty workshop only, without team, machines or records. Start one with another WUNSCH_DATA directory.',
@@ -218,7 +185,9 @@ const RESTORE_LIMIT = 256 * 1024 * 1024;
 
 export function dataRoutes(router: Router): void {
   const { workshop } = router;
-  router.read('/api/workshop/export.json', 'Everything, as one JSON document', () => exportWorkshop(workshop));
+  router.download('/api/workshop/export.json', 'Everything, as one JSON document', () =>
+    Promise.resolve({ type: 'application/json; charset=utf-8', stream: Readable.from(exportPieces(workshop)) }),
+  );
   router.write(
     'POST',
     '/api/workshop/restore',

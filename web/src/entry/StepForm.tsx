@@ -509,7 +509,7 @@ function usualTakes(chosen: readonly HoldingView[], takeG = Infinity): Map<strin
 
 const takeSpec = (holding: HoldingView, mass: (mg: number) => string): FieldSpec => ({
   name: `take.${holding.id}`,
-  label: `${holding.code}, of ${holding.pieces > 0 ? `${count(holding.pieces)} pieces` : mass(holding.freeMg)}`,
+  label: `${holding.code}, of ${holding.pieces > 0 ? `${count(holding.pieces)} ${holding.pieces === 1 ? 'piece' : 'pieces'}` : mass(holding.freeMg)}`,
   type: holding.pieces > 0 ? 'pieces' : 'mass',
   optional: true,
 });

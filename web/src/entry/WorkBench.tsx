@@ -8,6 +8,7 @@ import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { send } from '../parts/api';
 import { hasDraft } from '../parts/draft';
+import { Marks } from '../parts/marks';
 import { Empty, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
 import { readNumber, type Fields } from './entry';
@@ -243,6 +244,12 @@ export function FinishWork({
       <p className="mb-4">
         <span className="figure text-2xl">{show.mass(work.massMg)}</span> went in {span(now - work.startedAt)} ago
         {work.machine !== null && `, ${work.machine}`}, by {work.person}.{work.note !== '' && ` ${work.note}.`}
+        <Marks marks={work.marks} allergens={work.allergens} />
+        {work.overrides.map(({ gate, sentence, word }) => (
+          <span key={gate} className="block text-crimson">
+            {sentence} Gone past: “{word}”.
+          </span>
+        ))}
       </p>
       <StepForm
         kind={kind}

@@ -10,7 +10,7 @@ import { Box } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Code, Empty, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
-import { useHere, useShow } from '../parts/workshop';
+import { count, useHere, useShow } from '../parts/workshop';
 
 interface Counted {
   text: string;
@@ -195,7 +195,9 @@ function CountRow({
     <li className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-x-4 gap-y-1 py-1.5 md:grid-cols-[4rem_minmax(0,1fr)_7rem_9rem_13rem]">
       <Code code={holding.code} kind={holding.kind} />
       <span className="truncate">{holding.name}</span>
-      <span className="figure text-right">{pieces ? `${holding.pieces} pieces` : show.mass(holding.massMg)}</span>
+      <span className="figure text-right">
+        {pieces ? `${count(holding.pieces)} ${holding.pieces === 1 ? 'piece' : 'pieces'}` : show.mass(holding.massMg)}
+      </span>
       <span className="col-span-2 flex items-center gap-2 md:col-span-1">
         <input
           className="entry figure min-h-11!"

@@ -26,6 +26,7 @@ export function studyInput(view: LoadView, kind: RoasterKind, others: readonly L
     massG: view.inG,
     moisture: view.moisture,
     weightLeft: view.weightLeft,
+    endBeanC: view.endC,
     how: view.how,
     preheatC: view.preheatC,
     curve: view.curveData ? curveFrom(view.curveData) : null,

@@ -5,7 +5,7 @@ import { useApi } from '../parts/api';
 import { Allergens } from '../parts/Composition';
 import { MarkList, Marks } from '../parts/marks';
 import { Code, Empty, KIND_NAMES, Loading, Section } from '../parts/pieces';
-import { useShow } from '../parts/workshop';
+import { count, useShow } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
 
 /** From any code back to the sacks and forward to the buyers. */
@@ -33,8 +33,8 @@ export function TracePage() {
       <p className="mt-1 text-lg text-soft">
         {subject.name}, {KIND_NAMES[subject.kind]}.{' '}
         {back.lots.length === 1 ? 'One lot of cacao' : `${back.lots.length} lots of cacao`} behind it;{' '}
-        {sold > 0 ? `${sold} pieces sold` : 'nothing sold'}, {here.length} {here.length === 1 ? 'holding' : 'holdings'}{' '}
-        still here.
+        {sold > 0 ? `${count(sold)} ${sold === 1 ? 'piece' : 'pieces'} sold` : 'nothing sold'}, {here.length}{' '}
+        {here.length === 1 ? 'holding' : 'holdings'} still here.
       </p>
       <MarkList marks={subject.marks} />
       {view.composition && subject.kind !== 'lot' && <Allergens composition={view.composition} />}

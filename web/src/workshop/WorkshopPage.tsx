@@ -1,4 +1,5 @@
 import { useHere } from '../parts/workshop';
+import { BackupSection } from './BackupSection';
 import { Data } from './DataSection';
 import { Machines } from './MachineSection';
 import { Materials } from './Materials';
@@ -21,6 +22,7 @@ export function WorkshopPage() {
         <div>
           <Units />
           <Data />
+          <BackupSection />
         </div>
       </div>
       <Routes />
