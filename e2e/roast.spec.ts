@@ -205,8 +205,8 @@ test('a load that is entered afterwards takes the table of a logger: °F, with a
   await page.goto('/station/roast?work=new');
   await page.getByRole('button', { name: 'Enter a load that is done' }).click();
   await page.getByRole('group', { name: 'What goes in' }).getByRole('button').nth(1).click();
-  await page.getByLabel(/^T\d+, of/).fill('1000');
-  await page.getByLabel('Out of the roaster', { exact: true }).fill('943');
+  await page.getByLabel(/^T\d+, of/).fill('1000 g');
+  await page.getByLabel('Out of the roaster', { exact: true }).fill('943 g');
   await page.getByRole('button', { name: 'Save the load' }).click();
   const code = (await page.getByRole('status').locator('.code').innerText()).trim();
 
