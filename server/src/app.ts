@@ -155,7 +155,7 @@ export async function buildApp({
   app.addHook('onSend', (request, reply, payload, done) => {
     if (request.url.startsWith('/api/')) {
       void reply.header('cache-control', 'no-store');
-      if (request.url.includes('.csv')) void reply.type('text/csv; charset=utf-8');
+      if ((request.url.split('?')[0] ?? '').endsWith('.csv')) void reply.type('text/csv; charset=utf-8');
     }
     done(null, payload);
   });

@@ -1,3 +1,4 @@
+import { csvField } from '../src/http/csv';
 import { LiveRoasts } from '../src/roast/live';
 import { SimulatedRoastProbe } from '../src/devices/roast-probe';
 import { exportWorkshop } from '../src/workshop/data';
@@ -118,4 +119,38 @@ test('readings that cannot be written stay, are told, and are written later', as
   expect(live.trouble(work.id)).toBeNull();
   const kept = await server.workshop.readCurve(server.workshop.works.get(work.id)?.roast?.curveId ?? '');
   expect(kept?.seconds.length).toBeGreaterThan(8);
+});
+
+test('beans in work cannot be taken back from under it; the work can still end', async () => {
+  const receipt = await server.step(lotCommand());
+  const lot = madeBy(receipt);
+  const start = { station: 'sort', sources: [{ holdingId: lot, massG: 4000 }], personId: 'ann', note: '' };
+  const { id } = (await server.call('POST', '/api/ledger/works', start)).body as { id: string };
+  const taken = await server.call('POST', `/api/ledger/steps/${receipt.id}/withdraw`, {
+    personId: 'ann',
+    reason: 'wrong lot',
+  });
+  expect(asProblem(taken)).toMatchObject({ code: 'ledger/reserved' });
+  const { status } = await server.call('POST', `/api/ledger/works/${id}/finish`, {
+    command: sortCommand(lot, 4000, 3900),
+    personId: 'ann',
+  });
+  expect(status).toBe(201);
+});
+
+test('a key that is too long is said to be; nothing but a table is a table; nothing weighs nothing', async () => {
+  const key = { 'idempotency-key': 'k'.repeat(101) };
+  const long = await server.call('POST', '/api/workshop/people', { name: 'Cy' }, key);
+  expect(asProblem(long).code).toBe('http/long-key');
+  const disguised = await server.call('GET', '/api/workshop?x=.csv');
+  expect(String(disguised.headers['content-type'])).toContain('application/json');
+  const light = await server.call('POST', '/api/ledger/steps', {
+    command: { ...lotCommand(), netG: 1e-9 },
+    personId: 'ann',
+  });
+  expect(asProblem(light).errors[0]?.path).toBe('command.netG');
+});
+
+test.each(['=1+1', ' =1+1', '"=1+1', '＝1+1', '\t=1', "'=1"])('%s stays text in a table', (value) => {
+  expect(csvField(value).replace(/^"/, '')).toMatch(/^'/);
 });

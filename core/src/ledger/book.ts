@@ -210,7 +210,9 @@ export class Book {
     reservedMg: number,
   ): void {
     const holding = this.holding(holdingId);
-    const rows = (this.entries.get(holdingId) ?? []).filter((entry) => !replaced.has(entry.stepId));
+    const all = this.entries.get(holdingId) ?? [];
+    const rows = all.filter((entry) => !replaced.has(entry.stepId));
+    const shrunk = rows.length < all.length;
     const fresh = new Set<string>();
     let taken = 0;
     for (const step of steps) {
@@ -246,6 +248,14 @@ export class Book {
       }
       throw this.usedSince(holding, rows, fresh);
     });
+    if (reservedMg > 0 && taken === 0 && shrunk && sum.massMg < reservedMg) {
+      throw new DomainError(
+        'ledger/reserved',
+        `${holding.code} is in work under way: finish that or put it back first.`,
+        [],
+        { holdingId },
+      );
+    }
     if (reservedMg > 0 && taken < 0 && sum.massMg < reservedMg) {
       throw new DomainError(
         'ledger/reserved',

@@ -3,7 +3,7 @@ import { z } from 'zod';
 /* What fields of entries are made of. */
 
 /** A mass entered at a bench: grams, more than nothing, at most 20 t. */
-export const massG = z.number().positive('must be more than 0 g').max(20_000_000, 'is more than 20 t');
+export const massG = z.number().min(0.001, 'must be more than 0 g').max(20_000_000, 'is more than 20 t');
 /** A mass that may be nothing. */
 export const massOrNoneG = z.number().min(0, 'cannot be below 0 g').max(20_000_000, 'is more than 20 t');
 export const pieces = z.number().int('must be whole').min(0, 'cannot be below 0').max(1_000_000, 'is too many');

@@ -1,11 +1,14 @@
 import { parse, type CsvError } from 'csv-parse/sync';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 
-/** A field as RFC 4180 wants it; a leading `=`, `+`, `-`, `@` is kept from being run by a spreadsheet. */
+/** What a spreadsheet would run: a sign, also a full-width one, behind blanks or a quotation mark or not. */
+const RUNS = /^[\s"']*[=+\-@＝＋－＠\t\r]/u;
+
+/** A field as RFC 4180 wants it; what a spreadsheet would run as a formula is kept from it by an apostrophe. */
 export function csvField(value: string | number | null): string {
   if (value === null) return '';
   if (typeof value === 'number') return String(value);
-  const safe = /^[=+\-@\t\r]/.test(value) ? `'${value}` : value;
+  const safe = RUNS.test(value) ? `'${value}` : value;
   return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
 }
 

@@ -156,7 +156,9 @@ export class Router {
     act: () => unknown,
   ): Promise<unknown> {
     const header = request.headers['idempotency-key'];
-    const key = typeof header === 'string' && header.length > 0 && header.length <= 100 ? header : null;
+    const key = typeof header === 'string' && header.length > 0 ? header : null;
+    if (key !== null && key.length > 100)
+      throw new DomainError('http/long-key', 'An Idempotency-Key has at most 100 letters. Nothing was saved.');
     const fingerprint = createHash('sha256')
       .update(`${request.method} ${request.url} ${JSON.stringify(input)}`)
       .digest('hex');

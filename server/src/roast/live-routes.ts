@@ -15,6 +15,9 @@ const reading = z
   .object({ beanC: tempC.nullable().default(null), airC: tempC.nullable().default(null) })
   .refine(({ beanC, airC }) => beanC !== null || airC !== null, { message: 'is missing', path: ['beanC'] });
 
+/** As many as a load can be corrected with afterwards. */
+const MOST_SIGNS = 100;
+
 /** A roast while it runs: its readings as they come, and every press. */
 export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void {
   const { workshop } = router;
@@ -69,7 +72,11 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
     'signs',
     'Something was smelled, heard or seen',
     z.object({ what: sign, word: z.string().trim().max(120).default('') }),
-    (roast, second, { what, word }) => ({ ...roast, signs: [...roast.signs, { second, what, word }] }),
+    (roast, second, { what, word }) => {
+      if (roast.signs.length >= MOST_SIGNS)
+        throw new DomainError('roast/too-many-signs', `A load keeps ${MOST_SIGNS} signs: take one back first.`);
+      return { ...roast, signs: [...roast.signs, { second, what, word }] };
+    },
   );
   act('stirs', 'It was stirred', z.object({}), (roast, second) => ({ ...roast, stirs: [...roast.stirs, second] }));
   act(
@@ -107,7 +114,11 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
       const work = liveWork(views, workId(request));
       if (work.roast.seconds !== null) throw new DomainError('work/closed', 'The load is out: nothing more is read.');
       const second = Math.round(10 * elapsedS(work.roast, work.startedAt, workshop.now())) / 10;
-      await live.take(work, { second, ...given });
+      if (!(await live.take(work, { second, ...given })))
+        throw new DomainError(
+          'roast/clock-back',
+          'The clock of this machine was set back: the reading was not kept. Enter it again when the roast has caught up.',
+        );
       await live.keep();
       return { second, ...given };
     },
@@ -129,13 +140,15 @@ export function sentReadings(router: Router, live: LiveRoasts): void {
           work.roast.seconds === null &&
           (machineId === undefined || work.machineId === machineId),
       );
+      let kept = 0;
       for (const work of listening) {
         const second = work.roast ? Math.round(10 * elapsedS(work.roast, work.startedAt, now)) / 10 : 0;
-        await live.take(work, { second, beanC, airC });
+        if (await live.take(work, { second, beanC, airC })) kept += 1;
       }
       // Whoever sent it may forget it: it is kept before it is answered.
       if (listening.length > 0) await live.keep();
-      return { listening: listening.length };
+      // Fewer kept than listening: the clock of this machine was set back, and those readings are lost.
+      return { listening: listening.length, kept };
     },
   );
 }

@@ -20,6 +20,9 @@ const KEEP_MS = 3000;
 const BACK_MS = 2500;
 /** A forgotten roast is not logged for ever. */
 const LONGEST_S = 4 * 3600;
+/** Readings this close are of one moment; and this far apart they are kept then, seconds. */
+const SAME_S = 1;
+const LEAST_S = 0.001;
 /** A probe that sent nothing for so long is silent, milliseconds. */
 const SILENT_MS = 4000;
 
@@ -110,14 +113,21 @@ export class LiveRoasts {
     return rowOf(this.workshop, work, work.roast, curveOf(readings));
   }
 
-  /** Takes a reading; one older than the newest is dropped. */
-  async take(work: Work, reading: RoastReading): Promise<void> {
+  /**
+   * Takes a reading. One that comes within the same moment as the newest stands right behind it; one that is older,
+   * because the clock of this machine was set back, is not taken.
+   *
+   * @returns whether it was taken
+   */
+  async take(work: Work, reading: RoastReading): Promise<boolean> {
     const recording = await this.recording(work);
     const last = recording.readings.at(-1)?.[0] ?? -1;
-    if (reading.second <= last) return;
-    recording.readings.push([reading.second, reading.beanC ?? NaN, reading.airC ?? NaN]);
+    if (reading.second <= last - SAME_S) return false;
+    const second = reading.second > last ? reading.second : Math.round((last + LEAST_S) * 1000) / 1000;
+    recording.readings.push([second, reading.beanC ?? NaN, reading.airC ?? NaN]);
     recording.heardAt = this.workshop.now();
     recording.dirty = true;
+    return true;
   }
 
   /** One look at everything. */

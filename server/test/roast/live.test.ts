@@ -191,10 +191,27 @@ describe('a roast that is followed', () => {
     const work = await startRoast(server, kitchen, { plan: FALLING, probe: 'sent' });
     now += 5 * SECOND;
     const sent = await server.call('POST', '/api/devices/roast/readings', { beanC: 24.5, airC: 140 });
-    expect(sent.body).toEqual({ listening: 1 });
+    expect(sent.body).toEqual({ listening: 1, kept: 1 });
     const elsewhere = await server.call('POST', '/api/devices/roast/readings', { beanC: 30, machineId: 'another' });
-    expect(elsewhere.body).toEqual({ listening: 0 });
+    expect(elsewhere.body).toEqual({ listening: 0, kept: 0 });
     expect((await liveOf(server, work.id)).curve).toEqual({ seconds: [5], beanC: [24.5], airC: [140] });
+  });
+
+  it('a reading that is acknowledged is kept: several in one moment are; after the clock went back the answer says no', async () => {
+    const kitchen = await furnishKitchen(server);
+    const work = await startRoast(server, kitchen, { plan: FALLING, probe: 'sent' });
+    now += 5 * SECOND;
+    const post = async (beanC: number) =>
+      (await server.call('POST', '/api/devices/roast/readings', { beanC })).body as { kept: number };
+    for (const beanC of [24, 25, 26]) expect((await post(beanC)).kept).toBe(1);
+    expect((await liveOf(server, work.id)).curve.beanC).toEqual([24, 25, 26]);
+    now -= 3 * SECOND;
+    expect((await post(27)).kept).toBe(0);
+    const byHand = await press(server, work.id, 'readings', { beanC: 28 });
+    expect(asProblem(byHand).code).toBe('roast/clock-back');
+    now += 4 * SECOND;
+    expect((await post(29)).kept).toBe(1);
+    expect((await liveOf(server, work.id)).curve.beanC).toEqual([24, 25, 26, 29]);
   });
 
   it('the foot of the page says what is next, and when by the roast’s own clock', async () => {
