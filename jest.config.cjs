@@ -18,6 +18,6 @@ const project = (name, environment = 'node') => ({
 module.exports = {
   globalSetup: '<rootDir>/server/test/prepare.cjs',
   projects: [project('core', '<rootDir>/core/test/environment.cjs'), project('server'), project('web')],
-  testTimeout: 60000,
+  testTimeout: 180000,
   maxWorkers: 2,
 };

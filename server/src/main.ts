@@ -30,7 +30,8 @@ async function main(): Promise<void> {
   useFontsFrom(root);
   const unlock = await lockDirectory(directory);
   checkDirectory(directory);
-  const opened = await openDatabase(directory, join(root, 'server/migrations'));
+  const copies = resolve(process.env['WUNSCH_BACKUPS'] ?? join(directory, BACKUPS));
+  const opened = await openDatabase(directory, join(root, 'server/migrations'), undefined, copies);
   const workshop = await Workshop.open(opened.db, Date.now, opened.sync);
   if (demo && workshop.book.steps.size === 0) {
     process.stdout.write('Making up the demo workshop …\n');
@@ -44,9 +45,7 @@ async function main(): Promise<void> {
       },
     });
   }
-  const backups = new Backups(resolve(process.env['WUNSCH_BACKUPS'] ?? join(directory, BACKUPS)), Date.now, () =>
-    exportPieces(workshop),
-  );
+  const backups = new Backups(copies, Date.now, () => exportPieces(workshop));
   const web = join(root, 'web/dist');
   const app = await buildApp({
     workshop,

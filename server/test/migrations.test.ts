@@ -1,4 +1,4 @@
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
@@ -168,6 +168,33 @@ test('a workshop from before roasts were followed opens: its roasts stay, its ov
     });
     await app.close();
     await opened.close();
+  } finally {
+    rmSync(directory, { recursive: true, force: true });
+  }
+});
+
+test('before migrations change a database it is packed into one file, which opens as it was', async () => {
+  const directory = mkdtempSync(join(tmpdir(), 'wunsch-migrate-'));
+  try {
+    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
+    await migrate(drizzle(client), { migrationsFolder: upTo(1, join(directory, 'first')) });
+    await client.exec("insert into people values ('ann', 'Ann', true)");
+    await client.close();
+    const copies = join(directory, 'copies');
+    const opened = await openDatabase(directory, MIGRATIONS, undefined, copies);
+    await opened.close();
+    const [copy] = readdirSync(copies);
+    expect(copy).toMatch(/^wunsch-.*-before-migration\.tar\.gz$/);
+    const old = await PGlite.create({ loadDataDir: new Blob([readFileSync(join(copies, copy ?? ''))]) });
+    expect((await old.query('select name from people')).rows).toEqual([{ name: 'Ann' }]);
+    expect((await old.query("select to_regclass('bean_records')::text as there")).rows).toEqual([{ there: null }]);
+    await old.close();
+    // Up to date, nothing more is packed; nor for a new one.
+    await (await openDatabase(directory, MIGRATIONS, undefined, copies)).close();
+    mkdirSync(join(directory, 'new'));
+    await (await openDatabase(join(directory, 'new'), MIGRATIONS, undefined, join(directory, 'none'))).close();
+    expect(readdirSync(copies)).toHaveLength(1);
+    expect(existsSync(join(directory, 'none'))).toBe(false);
   } finally {
     rmSync(directory, { recursive: true, force: true });
   }

@@ -203,7 +203,6 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'pieces', label: 'Bars packed', type: 'pieces' },
     { name: 'labelCode', label: 'Code on the label', type: 'text' },
     { name: 'bestBefore', label: 'Best before', type: 'date' },
-    { name: 'wrappers', label: 'Wrappers used', type: 'pieces', optional: true },
     NOTE,
   ],
   taste: [
@@ -345,7 +344,5 @@ export function fieldsOf(
       fields[spec.name] = { text: writeProgram(value as { setC: number; minutes: number; note: string }[], unit) };
     else fields[spec.name] = typeof value === 'number' ? keptField(typedNumber(value), value) : { text: String(value) };
   }
-  const packaging = command['packaging'] as { pieces: number }[] | undefined;
-  if (packaging?.[0]) fields['wrappers'] = { text: String(packaging[0].pieces) };
   return fields;
 }

@@ -7,7 +7,7 @@ import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
 import { askTakings, SALE_FIELDS, saleOf } from '../store/takings';
 import { massUnitFor } from '@wunsch/core/units/mass';
-import { fieldsOf, keptG, METHODS, type Fields } from '../entry/entry';
+import { FIELDS, fieldsOf, keptG, METHODS, type Fields, type FieldSpec } from '../entry/entry';
 import { StepForm, type Entry } from '../entry/StepForm';
 import { draftOf, dropDraft } from '../parts/draft';
 import { concernsLater, LaterSteps } from './LaterSteps';
@@ -192,6 +192,7 @@ const TEST_WORDS = { set: 'set in five minutes', slow: 'set slowly', failed: 'fa
 
 type Loose = Record<string, unknown> & {
   sources?: { holdingId: string; massG?: number; pieces?: number; takings?: number }[];
+  packaging?: { holdingId: string; pieces: number }[];
 };
 
 /** @param typed a draft of somebody who was too late: their figures stand over those that were saved */
@@ -214,6 +215,14 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
       source.pieces === undefined ? keptG(source.massG ?? 0, massUnit) : { text: String(source.pieces) };
     if (source.takings !== undefined) initial[`takings.${source.holdingId}`] = { text: String(source.takings) };
   });
+  // Each component of the packaging that was used, to be counted again.
+  const components = (command.packaging ?? []).map(({ holdingId }): FieldSpec => ({
+    name: `with.${holdingId}`,
+    label: `${step.lines.find((line) => line.holdingId === holdingId)?.name ?? 'Packaging'} used`,
+    type: 'pieces',
+    optional: true,
+  }));
+  for (const { holdingId, pieces } of command.packaging ?? []) initial[`with.${holdingId}`] = { text: String(pieces) };
   const takeBack = async (): Promise<void> => {
     if (!window.confirm(`Take this step back? ${stepWords(step, show)} will count no more. It stays readable.`)) return;
     try {
@@ -263,28 +272,24 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
           ...((entry.fields['~at']?.text ?? '') === '' ? { at: new Date(step.at).toISOString() } : {}),
         })}
         {...(step.kind === 'sell' ? { specs: SALE_FIELDS, ask: askTakings(view.settings.currency) } : {})}
+        {...(components.length > 0 ? { specs: [...(FIELDS.pack ?? []), ...components] } : {})}
         finish={(values, sources) => {
           if (step.kind === 'sell') return saleOf(values, sources);
-          const {
-            kind: _,
-            sources: _s,
-            packaging,
-            wrappers: _w,
-            ...kept
-          } = command as Loose & { packaging?: unknown; wrappers?: unknown };
-          const { wrappers, ...given } = values;
-          const lines = packaging as { holdingId: string; pieces: number }[] | undefined;
+          const { kind: _, sources: _s, packaging, ...kept } = command;
+          const given = Object.fromEntries(Object.entries(values).filter(([name]) => !name.startsWith('with.')));
           return {
             ...kept,
             ...given,
             // Passes add up to the nibs: corrected nibs were not weighed pass by pass.
             ...(step.kind === 'winnow' && given['nibsG'] !== kept['nibsG'] ? { passes: [] } : {}),
             ...(command.sources ? { sources } : {}),
-            ...(lines
+            ...(packaging
               ? {
-                  packaging: lines.map((line, index) =>
-                    index === 0 && typeof wrappers === 'number' ? { ...line, pieces: wrappers } : line,
-                  ),
+                  // A component that is emptied was not used.
+                  packaging: packaging.flatMap((line) => {
+                    const pieces = Number(values[`with.${line.holdingId}`] ?? 0);
+                    return pieces > 0 ? [{ ...line, pieces }] : [];
+                  }),
                 }
               : {}),
           };
