@@ -71,11 +71,10 @@ async function take(base: string): Promise<void> {
     await page.getByRole('main').getByRole('heading', { level: 1 }).waitFor();
     if (keys.length > 0) {
       const pad = page.getByRole('region', { name: 'Weigh pad' });
-      await pad.getByRole('button', { name: 'in kg' }).click();
-      for (const key of keys) {
-        await pad.getByRole('button', { name: key === '.' ? 'point' : key, exact: true }).click();
-        if (key === 'Next') await pad.getByRole('button', { name: 'in kg' }).click();
-      }
+      await pad.getByRole('button', { name: /^in k?g$/ }).waitFor();
+      const kilograms = pad.getByRole('button', { name: 'in kg', exact: true });
+      if (await kilograms.isVisible()) await kilograms.click();
+      for (const key of keys) await pad.getByRole('button', { name: key === '.' ? 'point' : key, exact: true }).click();
     }
     if (typed !== '') {
       await page.getByRole('group', { name: /Cut test tally/ }).focus();

@@ -54,7 +54,7 @@ test('what was said to be meant is not asked again, until it is typed otherwise'
 
 test('usual is the middle of at least three', () => {
   expect(usual([5, 6])).toBeNull();
-  expect(usual([5000, 6, 5200, 0, 5100])).toBe(5100);
+  expect(usual([5000, 6, 5200, 0, 5100])).toBe(5050);
 });
 
 test('a refusal calls fields as the screen does', () => {

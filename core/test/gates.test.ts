@@ -71,6 +71,13 @@ test('raw beans, raw nibs and nibs that nobody called roasted do not go into a b
   expect(
     gated.gates({ ...unroasted, batch: { name: 'Raw', routeId: 'unroasted', targetMicron: 20, cocoaTargetPct: null } }),
   ).toEqual([]);
+  // A raw batch's mass stays raw in another bowl.
+  const raws = gated.bench.do({
+    ...unroasted,
+    batch: { name: 'Raw', routeId: 'unroasted', targetMicron: 20, cocoaTargetPct: null },
+  });
+  const tub = made(gated.bench.do(dischargeCommand(raws.batchId ?? '', 100)));
+  expect(gated.gates(chargeCommand([{ holdingId: tub, massG: 50 }]))).toEqual(['grind/raw']);
   // Said on the receipt, it is known.
   gated.lots.set(lot, { roasted: true } as LotFacts);
   expect(isRaw(gated.bench.book, gated.lots, lot)).toBe(false);

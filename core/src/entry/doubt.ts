@@ -1,3 +1,5 @@
+import { median } from '../stats/spread';
+
 /** Slips that people make between grams and kilograms, and with a mark or a digit too many. */
 const SLIPS = [1000, 1 / 1000, 100, 1 / 100, 10, 1 / 10] as const;
 /** Off by ten, less what a yield takes, a figure is asked about. */
@@ -16,7 +18,7 @@ export interface Doubt {
 }
 
 /**
- * Asks about a figure that is ten times or more away from what it should be near.
+ * Asks about a figure that is eight times or more away from what it should be near.
  *
  * @param near what went in, what the scale shows, what was usual: more than 0
  * @returns null where there is nothing to ask
@@ -54,6 +56,6 @@ export function doubts(
 
 /** The middle of what was usual; null for fewer than three. @param past in any order */
 export function usual(past: readonly number[]): number | null {
-  const sorted = past.filter((value) => value > 0).sort((a, b) => a - b);
-  return sorted.length < 3 ? null : (sorted[Math.floor(sorted.length / 2)] ?? null);
+  const known = past.filter((value) => value > 0);
+  return known.length < 3 ? null : median(known);
 }

@@ -71,7 +71,7 @@ const LABELS: Readonly<Record<string, string>> = {
 };
 
 /**
- * What a field is called, from its path in a request: `command.sources.0.massG` is “Weight (1st)”.
+ * What a field is called, from its path in a request: `command.sources.0.massG` is “Weight (line 1)”.
  *
  * @returns the last name of the path, spelled out, where no label is known
  */

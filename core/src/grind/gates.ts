@@ -1,7 +1,14 @@
 import type { Gate, GateContext } from '../gates/gate';
 import type { CommandOf } from '../ledger/commands';
+import type { Holding } from '../ledger/types';
 import { ceilingOf, isUnroasted } from '../workshop/stations';
 import { isRaw } from './raw';
+
+/** Mass, blocks and bars of a batch that was never meant to be roasted stay raw, whatever bowl they go into. */
+const fromUnroasted = ({ batchId }: Holding, context: GateContext): boolean => {
+  const route = context.route(context.batch(batchId ?? '')?.routeId ?? null);
+  return route !== undefined && isUnroasted(route);
+};
 
 /** Raw beans or nibs into a bowl whose route has a roast, or gets its nibs roasted. */
 export function chargeGates(command: CommandOf<'charge'>, context: GateContext): Gate[] {
@@ -10,7 +17,10 @@ export function chargeGates(command: CommandOf<'charge'>, context: GateContext):
   if (!route || isUnroasted(route)) return [];
   const raw = command.sources
     .map(({ holdingId }, index) => ({ index, holding: context.book.holdings.get(holdingId) }))
-    .filter(({ holding }) => holding !== undefined && isRaw(context.book, context.lots, holding.id));
+    .filter(
+      ({ holding }) =>
+        holding !== undefined && (isRaw(context.book, context.lots, holding.id) || fromUnroasted(holding, context)),
+    );
   if (raw.length === 0) return [];
   const codes = raw.map(({ holding }) => holding?.code).join(', ');
   return [

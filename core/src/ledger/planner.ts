@@ -32,6 +32,9 @@ export const held = (context: PlanContext, holdingId: string): Balance => sumOf(
 export const CODE_LETTERS = { lot: 'L', tub: 'T', husk: 'H', block: 'K', batch: 'B', pantry: 'P' } as const;
 export type CodeLetter = (typeof CODE_LETTERS)[keyof typeof CODE_LETTERS];
 
+/** What bars are called without their weight: melted and moulded again they get another one. */
+export const withoutWeight = (name: string): string => name.replace(/(?:, [\d.]+ g)+(?= \+ |$)/g, '');
+
 /** A planned step: postings that add up, and what has to be created for them. */
 export interface StepPlan {
   station: Place;

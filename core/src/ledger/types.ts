@@ -42,6 +42,17 @@ export interface Holding {
   madeBy: string;
 }
 
+/** What comes out of a bowl, the latest last. */
+export const CHOCOLATE_KINDS: readonly HoldingKind[] = [
+  'mass',
+  'block',
+  'remelt',
+  'tempered',
+  'seconds',
+  'bars',
+  'packed',
+];
+
 /** By-products carry away the value that they fetch; everything else made is a good output. */
 export const isByProduct = (kind: HoldingKind): boolean => kind === 'husk';
 

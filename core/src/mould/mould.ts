@@ -1,5 +1,12 @@
 import { DomainError } from '../errors/domain-error';
-import { CODE_LETTERS, Planner, type NewHolding, type PlanContext, type StepPlan } from '../ledger/planner';
+import {
+  CODE_LETTERS,
+  Planner,
+  withoutWeight,
+  type NewHolding,
+  type PlanContext,
+  type StepPlan,
+} from '../ledger/planner';
 import type { CommandOf } from '../ledger/commands';
 import type { HoldingKind } from '../ledger/types';
 import { toMg } from '../units/mass';
@@ -52,7 +59,7 @@ export function planMould(command: CommandOf<'mould'>, context: PlanContext): St
         { path: 'goodG', message: 'is 0 g' },
       ]);
     }
-    planner.make('good', base('bars', place, `${origin.name}, ${barG} g`), goodMg, goodPieces);
+    planner.make('good', base('bars', place, `${withoutWeight(origin.name)}, ${barG} g`), goodMg, goodPieces);
   }
   if (secondsPieces > 0) {
     planner.make(

@@ -1,3 +1,4 @@
+import { median } from '../stats/spread';
 import { SIGNS } from './words';
 
 /** When a sign usually comes, and how that is known. */
@@ -11,8 +12,6 @@ export interface UsualSign {
 /** Where in a roast the usual signs come, as shares of its length, for makers without a past. */
 const SHARES: readonly number[] = [0.3, 0.42, 0.55, 0.7, 0.76, 0.82, 0.9, 1.02];
 const ENOUGH = 3;
-
-const median = (sorted: readonly number[]): number => sorted[Math.floor(sorted.length / 2)] ?? 0;
 
 /**
  * When signs usually come on loads like this one: the middle of the maker's own, and where there are fewer than
@@ -35,8 +34,7 @@ export function usualSigns(
   }
   const rows: UsualSign[] = [];
   for (const [what, list] of shares)
-    if (list.length >= ENOUGH)
-      rows.push({ what, second: median(list.sort((a, b) => a - b)) * lengthS, n: list.length });
+    if (list.length >= ENOUGH) rows.push({ what, second: median(list) * lengthS, n: list.length });
   SIGNS.forEach((what, index) => {
     if (!rows.some((row) => row.what === what)) rows.push({ what, second: (SHARES[index] ?? 1) * lengthS, n: 0 });
   });

@@ -1,4 +1,4 @@
-import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
+import { CODE_LETTERS, Planner, withoutWeight, type PlanContext, type StepPlan } from '../ledger/planner';
 import type { CommandOf } from '../ledger/commands';
 import type { HoldingKind } from '../ledger/types';
 import { toMg } from '../units/mass';
@@ -37,7 +37,7 @@ export function planRemelt(command: CommandOf<'remelt'>, context: PlanContext): 
     {
       kind: 'remelt',
       letter: CODE_LETTERS.tub,
-      name: origin.name,
+      name: withoutWeight(origin.name),
       place: 'temper',
       routeId: origin.routeId,
       batchId: origin.batchId,

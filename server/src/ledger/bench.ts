@@ -6,6 +6,7 @@ import { judgeYield, stepYield, YIELD_STEP } from '@wunsch/core/ledger/yields';
 import type { Station } from '@wunsch/core/workshop/stations';
 import { keepsUntil, usualKeeping } from '@wunsch/core/pack/best-before';
 import { dayText } from '@wunsch/core/units/zone';
+import { keepsOf } from '../workshop/stops';
 import type { Views } from './views';
 import type { IndexedYield } from './yield-index';
 
@@ -110,7 +111,7 @@ function kept(views: Views, holdingId: string, station: Station): boolean {
 function packing(views: Views, here: readonly HoldingView[]): BenchView['packing'] {
   const { workshop } = views;
   const { book, settings } = workshop;
-  const { keeps } = workshop.keeping;
+  const keeps = keepsOf(workshop.materials.values());
   return Object.fromEntries(
     here.map(({ id, batchCode, code, since }) => {
       const base = batchCode ?? code;

@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { ClosedWork, CorrectionPreview } from '@wunsch/core/api/types';
+import { changeAct, planAct } from '@wunsch/core/grind/acts';
 import { command, entryHead, id, startWork, type Command, type EntryHead } from '@wunsch/core/ledger/commands';
 import { STATIONS } from '@wunsch/core/workshop/stations';
 import type { Step } from '@wunsch/core/ledger/types';
@@ -117,14 +118,15 @@ export function ledgerRoutes(router: Router, views: Views): void {
     what: z.string().trim().min(2, 'says what is to be done').max(80, 'is longer than 80 letters'),
     at: z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' }),
   });
-  router.write('POST', '/api/grind/batches/:id/acts', 'Plan an act for a batch', act, (body, request) =>
-    workshop.changeBatch(param(request.params, 'id'), (batch) => ({
-      ...batch,
-      acts: [
-        ...(batch.acts ?? []),
-        { id: nanoid(8), what: body.what, at: Date.parse(body.at), personId: body.personId, doneAt: null },
-      ].sort((a, b) => a.at - b.at),
-    })),
+  router.write(
+    'POST',
+    '/api/grind/batches/:id/acts',
+    'Plan an act for a batch',
+    act,
+    ({ personId, what, at }, request) =>
+      workshop.changeBatch(param(request.params, 'id'), (batch) =>
+        planAct(batch, { id: nanoid(8), what, at: Date.parse(at), personId }),
+      ),
   );
   router.write(
     'POST',
@@ -136,26 +138,15 @@ export function ledgerRoutes(router: Router, views: Views): void {
       at: act.shape.at.optional(),
       dropped: z.boolean().optional(),
     }),
-    (body, request) =>
-      workshop.changeBatch(param(request.params, 'id'), (batch) => {
-        const which = param(request.params, 'act');
-        if (!(batch.acts ?? []).some((row) => row.id === which))
-          throw new DomainError('http/not-found', 'That act is not planned any more, perhaps at another screen.');
-        return {
-          ...batch,
-          acts: (batch.acts ?? [])
-            .filter((row) => !(body.dropped === true && row.id === which))
-            .map((row) =>
-              row.id === which
-                ? {
-                    ...row,
-                    at: body.at === undefined ? row.at : Date.parse(body.at),
-                    doneAt: body.done === undefined ? row.doneAt : body.done ? workshop.now() : null,
-                  }
-                : row,
-            ),
-        };
-      }),
+    ({ at, done, dropped }, request) =>
+      workshop.changeBatch(param(request.params, 'id'), (batch) =>
+        changeAct(
+          batch,
+          param(request.params, 'act'),
+          { done, dropped, at: at === undefined ? undefined : Date.parse(at) },
+          workshop.now(),
+        ),
+      ),
   );
   router.read('/api/ledger/works/:id', 'How a piece of work ended', async (request): Promise<ClosedWork> => {
     const id = param(request.params, 'id');

@@ -2,7 +2,7 @@ import type { BatchView, CostView, LotView, StreamStation, TraceView } from '@wu
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { Part } from '@wunsch/core/composition/composition';
-import { isByProduct, type Batch, type HoldingKind, type Step } from '@wunsch/core/ledger/types';
+import { CHOCOLATE_KINDS, isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
 import { downstream, fillingShares, greenMg, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
 import { STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import type { Views } from '../ledger/views';
@@ -89,8 +89,6 @@ export function batchView(views: Views, batch: Batch): BatchView {
   };
 }
 
-/** Kinds of goods that come out of a bowl, the latest last. */
-const FROM_A_BOWL: readonly HoldingKind[] = ['mass', 'block', 'remelt', 'tempered', 'seconds', 'bars', 'packed'];
 /** Shares closer than this are the same goods, whatever rounding did. */
 const SAME = 1e-6;
 
@@ -98,9 +96,9 @@ const SAME = 1e-6;
 function goodsOf(views: Views, batchId: string, ids: Iterable<string>): BatchView['goods'] {
   const { book } = views.workshop;
   const own = [...ids].filter(
-    (id) => FROM_A_BOWL.includes(book.holding(id).kind) && book.holding(id).batchId === batchId,
+    (id) => CHOCOLATE_KINDS.includes(book.holding(id).kind) && book.holding(id).batchId === batchId,
   );
-  const order = (id: string): number => FROM_A_BOWL.indexOf(book.holding(id).kind);
+  const order = (id: string): number => CHOCOLATE_KINDS.indexOf(book.holding(id).kind);
   const rows: BatchView['goods'] = [];
   for (const id of [...new Set([batchId, ...own])].sort((a, b) => order(a) - order(b))) {
     const { code, kind } = book.holding(id);

@@ -5,10 +5,10 @@ import { Book, type Position } from '@wunsch/core/ledger/book';
 import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands';
 import { hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
 import { gatesOf, planStep } from '@wunsch/core/stations';
-import { passGates, type Asked, type GateContext } from '@wunsch/core/gates/gate';
+import { passGates, type Asked } from '@wunsch/core/gates/gate';
 import { cannotFollow, Revision } from '@wunsch/core/ledger/revision';
 import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
-import { REJECT_REASONS, type Batch, type Override, type Step, type StepKind } from '@wunsch/core/ledger/types';
+import type { Batch, Override, Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { ratesAt } from '@wunsch/core/money/rates';
 import { milliFromMajor } from '@wunsch/core/units/money';
@@ -35,6 +35,7 @@ import {
 import type { answers } from '../store/schema';
 import { Compositions } from './compositions';
 import { Lists } from './lists';
+import { checkPiles, gateContext } from './stops';
 import { Revisions, type Entering, type Reached } from './revisions';
 import { takeForWork } from './works';
 
@@ -269,14 +270,14 @@ export class Workshop extends Lists {
       ]);
     }
     if (!old && hasSources(command)) this.checkBeans(command.sources, command.kind);
-    if (command.kind === 'sort') this.checkPiles(command.rejects, old);
+    if (command.kind === 'sort') checkPiles(command.rejects, this.settings, old);
     const seq = this.seq + 1;
     const order = old?.order ?? seq;
     const begun = finishing === undefined ? undefined : this.works.get(finishing)?.overrides;
     const counters = new Map(this.counters);
     try {
       const plan = planStep(command, this.context({ at, order }, old, head.machineId));
-      const gates = gatesOf(command, this.gateContext({ at, order }));
+      const gates = gatesOf(command, gateContext(this, { at, order }));
       const overrides = passGates(gates, head.overrides ?? [], head.personId, old?.overrides ?? begun);
       const step = this.stepFrom(plan, command, head, at, seq, order, correction, overrides);
       const first = { step, plan };
@@ -317,31 +318,6 @@ export class Workshop extends Lists {
     }
   }
 
-  /** What the stations may look at to say stop. */
-  private gateContext(moment: Position): GateContext {
-    return {
-      ...moment,
-      book: this.book,
-      lots: this.lots,
-      settings: this.settings,
-      route: (id) => (id === null ? undefined : this.routes.get(id)),
-      batch: (id) => this.batches.get(id),
-      composition: (id) => this.compositions.of(id),
-      ...this.keeping,
-    };
-  }
-
-  /** Months that goods with an ingredient keep, where the maker said so. */
-  get keeping(): Pick<GateContext, 'keeps'> {
-    return {
-      keeps: new Map(
-        [...this.materials.values()].flatMap(({ name, keepsMonths }) =>
-          keepsMonths == null ? [] : [[name, keepsMonths]],
-        ),
-      ),
-    };
-  }
-
   private refusalOf(steps: readonly Step[], plans: readonly StepPlan[]): DomainError | null {
     try {
       this.withHoldings(plans, () => this.book.check(steps, this.reserved()));
@@ -371,20 +347,6 @@ export class Workshop extends Lists {
       const { code, routeId } = this.book.holding(holdingId);
       mayBeWorked(code, this.standing(holdingId), kind, this.routes.get(routeId ?? ''));
     }
-  }
-
-  /** Piles are the usual ones or the workshop's own. */
-  private checkPiles(rejects: readonly { reason: string }[], old: Step | undefined): void {
-    const before = ((old?.command as { rejects?: { reason: string }[] } | undefined)?.rejects ?? []).map(
-      (row) => row.reason,
-    );
-    const known: readonly string[] = [...REJECT_REASONS, ...this.settings.rejectReasons, ...before];
-    rejects.forEach(({ reason }, index) => {
-      if (!known.includes(reason))
-        throw new DomainError('sort/unknown-pile', `There is no pile called “${reason}” here.`, [
-          { path: `rejects.${index}.reason`, message: 'is none of the usual piles, nor one of the workshop’s own' },
-        ]);
-    });
   }
 
   private stepFrom(
@@ -537,7 +499,7 @@ export class Workshop extends Lists {
     const startedAt = this.timeOf(entry);
     const sources = takeForWork(this.book, entry.sources, startedAt, this.reserved());
     const asked = { kind, sources: entry.sources, begins: true } as Asked;
-    const gates = gatesOf(asked, this.gateContext({ at: startedAt, order: this.seq + 1 }));
+    const gates = gatesOf(asked, gateContext(this, { at: startedAt, order: this.seq + 1 }));
     const overrides = passGates(gates, entry.overrides ?? [], entry.personId);
     const work: Work = {
       id: nanoid(12),
@@ -591,8 +553,6 @@ export class Workshop extends Lists {
     const batch = this.batches.get(batchId);
     if (!batch) throw new DomainError('http/not-found', 'There is no such batch.');
     const next = change(batch);
-    if ((next.acts ?? []).length > 100)
-      throw new DomainError('grind/too-many-acts', 'That is more than a hundred acts for one batch.');
     this.batches.set(batchId, next);
     this.pending.batches.push(next);
     return next;

@@ -17,10 +17,10 @@ export function useNow(everyMs = 15_000): number {
 export const untilWords = (at: number, now: number): string =>
   Math.abs(at - now) < 60_000 ? 'now' : at > now ? `in ${span(at - now)}` : `${span(now - at)} over`;
 
-/** What needs a person next, at the foot of every screen. */
-export function DueLine({ due }: { due: readonly DueItem[] }) {
+/** What needs a person next, at the foot of every screen; nothing is said until the floor has been read. */
+export function DueLine({ due }: { due: readonly DueItem[] | undefined }) {
   const now = useNow();
-  const grouped = due.filter(
+  const grouped = due?.filter(
     (item, index) =>
       item.station !== 'rest' ||
       due.findIndex((other) => other.station === 'rest' && Math.abs(other.at - item.at) < 3_600_000) === index,
@@ -29,7 +29,9 @@ export function DueLine({ due }: { due: readonly DueItem[] }) {
     <footer className="fixed inset-x-0 bottom-0 z-20 border-t border-rule bg-sheet print:hidden">
       <div className="mx-auto flex max-w-[1360px] items-center gap-4 px-3 sm:px-6">
         <span className="figure shrink-0 text-base">Next</span>
-        {grouped.length === 0 ? (
+        {grouped === undefined ? (
+          <span className="min-h-[52px]" />
+        ) : grouped.length === 0 ? (
           <span className="flex min-h-[52px] items-center text-sm text-soft">Nothing needs a person now.</span>
         ) : (
           <ol className="flex min-w-0 flex-1 gap-1 overflow-x-auto">

@@ -130,7 +130,7 @@ function Shell() {
         ))}
         <Outlet />
       </main>
-      <DueLine due={floor.data?.due ?? []} />
+      <DueLine due={floor.data?.due} />
       <Palette open={palette} setOpen={setPalette} />
       <KeyHelp open={help} setOpen={setHelp} />
     </div>

@@ -6,7 +6,7 @@ import { ACTION_NAMES } from '@wunsch/core/beans/words';
 import { useApi } from '../parts/api';
 import { Log } from '../parts/log';
 import { Caution, Figure, Loading, Section } from '../parts/pieces';
-import { count, useShow } from '../parts/workshop';
+import { count, useShow, MassUnitHere, useUnitOf } from '../parts/workshop';
 import { SortFindings } from '../sort/SortFindings';
 import { BatchStream } from '../stream/BatchStream';
 import { CutShares } from './CutShares';
@@ -26,8 +26,13 @@ export function LotPage() {
   const path = encodeURIComponent(code);
   const flow = useApi<LotView>(`/api/trace/lots/${path}`);
   const beans = useApi<BeanLotView>(`/api/beans/lots/${path}`);
+  const unit = useUnitOf([flow.data?.receivedMg ?? 0]);
   if (!flow.data || !beans.data) return <Loading error={flow.error ?? beans.error} />;
-  return <Lot key={beans.data.id} view={flow.data} lot={beans.data} />;
+  return (
+    <MassUnitHere value={unit}>
+      <Lot key={beans.data.id} view={flow.data} lot={beans.data} />
+    </MassUnitHere>
+  );
 }
 
 const BADGES: Record<BeanLotView['standing'], string> = {

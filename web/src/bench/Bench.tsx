@@ -7,8 +7,7 @@ import { StationIcon } from '../parts/icons';
 import { Log } from '../parts/log';
 import { Caution, Empty, Loading, Verdict } from '../parts/pieces';
 import { capital } from '../parts/words';
-import { massUnitFor } from '@wunsch/core/units/mass';
-import { count as formatCount, MassUnitHere, useHere, useShow } from '../parts/workshop';
+import { count as formatCount, MassUnitHere, useHere, useShow, useUnitOf } from '../parts/workshop';
 import { BeansBench } from '../beans/BeansBench';
 import { Cooling } from '../roast/Cooling';
 import { RoastBench } from '../roast/RoastBench';
@@ -35,12 +34,11 @@ export function Bench() {
 
 function BenchOf({ station }: { station: Station }) {
   const bench = useApi<BenchView>(`/api/${station}/bench`);
-  const { routes, settings } = useHere().view;
+  const { routes } = useHere().view;
   const [saved, setSaved] = useState<SavedEntry | null>(null);
   const view = bench.data;
-  const largest = view ? Math.max(0, ...massesOf(view)) : 0;
   // One unit a screen, chosen by the largest on it.
-  const unit = massUnitFor(largest, settings.massSystem);
+  const unit = useUnitOf(view ? massesOf(view) : []);
   const show = useShow(unit);
   if (!view) return <Loading error={bench.error} />;
   return (

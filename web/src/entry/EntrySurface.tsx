@@ -112,11 +112,6 @@ export function EntrySurface({
     >
       <div>
         {before}
-        {specs.some(({ optional }) => optional !== true) && (
-          <p className="label float-right -mt-5 hidden sm:block" aria-hidden>
-            <Needed /> needed
-          </p>
-        )}
         <div className="grid grid-cols-2 gap-x-6 gap-y-4 xl:grid-cols-3">
           {specs.map((spec) => (
             <FieldView
@@ -132,7 +127,14 @@ export function EntrySurface({
           ))}
         </div>
         {children}
-        <div className="save-bar">{foot}</div>
+        <div className="save-bar">
+          {foot}
+          {specs.some(({ optional }) => optional !== true) && (
+            <span className="label ml-auto" aria-hidden>
+              <Needed /> needed
+            </span>
+          )}
+        </div>
       </div>
       <aside className="hidden md:sticky md:top-40 md:block md:self-start">
         <WeighPad

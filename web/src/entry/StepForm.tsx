@@ -30,6 +30,7 @@ import {
 import { EntrySurface } from './EntrySurface';
 import { GatePanel, gatesIn, type Answer } from './GatePanel';
 import { MassBar, type Part } from './MassBar';
+import { fieldProblems, scaled, takeSpec, usualTakes, withUnit } from './takes';
 import { Picker } from './Picker';
 import { SavedHere, SavedNote, type Saved, type SavedEntry } from './SavedNote';
 
@@ -472,65 +473,3 @@ export function StepForm(props: Props) {
 /** `Look at: Nibs, Husk.` */
 const wordsOf = (names: readonly string[], label: (name: string) => string): string =>
   `Look at: ${names.map(label).join(', ')}.`;
-
-/** Weights typed before the unit of the screen was chosen are in that unit. */
-const withUnit = (fields: Fields, specs: readonly FieldSpec[], unit: MassUnit): Fields =>
-  Object.fromEntries(
-    Object.entries(fields).map(([name, state]) => {
-      const spec = specs.find((row) => row.name === name);
-      return [
-        name,
-        spec && isMass(spec) && state.unit === undefined ? { ...state, unit: massUnitOf(spec, unit) } : state,
-      ];
-    }),
-  );
-
-/** Several weighings, each of them off by the same slip. */
-const scaled = (state: FieldState, factor: number, unit: MassUnit): FieldState => {
-  const now = fieldG({ ...state, parts: [] }, unit);
-  return {
-    unit,
-    text: state.text === '' || now === null ? '' : textOfG(now * factor, unit),
-    parts: state.parts?.map((part) => part * factor),
-  };
-};
-
-/** Grams that each holding gives where nothing is typed: all it has, or in turn until there is enough. */
-function usualTakes(chosen: readonly HoldingView[], takeG = Infinity): Map<string, number> {
-  let left = takeG;
-  return new Map(
-    chosen.map(({ id, freeMg }) => {
-      const massG = Math.min(freeMg / 1000, left);
-      left -= massG;
-      return [id, massG];
-    }),
-  );
-}
-
-const takeSpec = (holding: HoldingView, mass: (mg: number) => string): FieldSpec => ({
-  name: `take.${holding.id}`,
-  label: `${holding.code}, of ${holding.pieces > 0 ? `${count(holding.pieces)} ${holding.pieces === 1 ? 'piece' : 'pieces'}` : mass(holding.freeMg)}`,
-  type: holding.pieces > 0 ? 'pieces' : 'mass',
-  optional: true,
-});
-
-/** Puts the server's field problems at the fields they are about. */
-function fieldProblems(error: ApiError, chosen: readonly HoldingView[], specs: readonly FieldSpec[]): Problems {
-  const problems: Problems = {};
-  for (const { path, message } of error.problem.errors) {
-    const clean = path.replace(/^command\./, '');
-    const source = /^sources\.(\d+)/.exec(clean);
-    const takings = /^sources\.(\d+)\.takings/.exec(clean);
-    const reject = /^rejects\.(\d+)/.exec(clean);
-    const name = takings
-      ? `takings.${chosen[Number(takings[1])]?.id ?? ''}`
-      : source
-        ? `take.${chosen[Number(source[1])]?.id ?? ''}`
-        : reject
-          ? 'goodG'
-          : (specs.find((spec) => spec.at === clean)?.name ?? clean.split('.')[0] ?? clean);
-    if (name === 'at') problems['~at'] = message;
-    else if (specs.some((spec) => spec.name === name)) problems[name] = message;
-  }
-  return problems;
-}

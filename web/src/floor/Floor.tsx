@@ -6,8 +6,7 @@ import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
 import { Marks } from '../parts/marks';
 import { Caution, Empty, Figure, Loading, Section } from '../parts/pieces';
-import { massUnitFor } from '@wunsch/core/units/mass';
-import { count, MassUnitHere, span, useHere, useShow } from '../parts/workshop';
+import { count, MassUnitHere, span, useHere, useShow, useUnitOf } from '../parts/workshop';
 import { Start } from '../workshop/Start';
 import { FloorStream } from '../stream/FloorStream';
 
@@ -15,10 +14,7 @@ import { FloorStream } from '../stream/FloorStream';
 export function Floor() {
   const floor = useApi<FloorView>('/api/ledger/floor');
   const { view } = useHere();
-  const unit = massUnitFor(
-    Math.max(0, ...(floor.data?.stations ?? []).map(({ standingMg }) => standingMg)),
-    view.settings.massSystem,
-  );
+  const unit = useUnitOf((floor.data?.stations ?? []).map(({ standingMg }) => standingMg));
   const show = useShow(unit);
   const now = useNow();
   if (!floor.data) return <Loading error={floor.error} />;

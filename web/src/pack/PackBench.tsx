@@ -42,7 +42,7 @@ export function PackBench({ view }: { view: BenchView }) {
                 <span className="code">{row.batchCode ?? row.code}</span> · {row.name}
               </span>
               <span className="block text-sm opacity-80">
-                {row.pieces > 0 ? `${count(row.pieces)} bars, ` : ''}
+                {row.pieces > 0 ? `${count(row.pieces)} ${row.pieces === 1 ? 'bar' : 'bars'}, ` : ''}
                 {show.mass(row.massMg)}
               </span>
               <Marks marks={row.marks} allergens={row.allergens} plain={row === holding} />

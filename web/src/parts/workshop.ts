@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { WorkshopView } from '@wunsch/core/api/types';
-import { formatMass, gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
+import { formatMass, gramsFrom, gramsTo, massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
 import { formatNumber } from '@wunsch/core/units/number';
 import { formatMoney } from '@wunsch/core/units/money';
 import { clockText, instantOf } from '@wunsch/core/units/zone';
@@ -45,6 +45,12 @@ export interface Show {
 
 /** The one unit in which a screen shows and takes weights, chosen by the largest on it; null: each by its size. */
 export const MassUnitHere = createContext<MassUnit | null>(null);
+
+/** The unit of a screen, from everything that is weighed on it. @param masses mg; none while it is fetched */
+export function useUnitOf(masses: readonly number[]): MassUnit {
+  const { massSystem } = useHere().view.settings;
+  return massUnitFor(Math.max(0, ...masses), massSystem);
+}
 
 /** How many of something: `4 246`. */
 export const count = (value: number): string => formatNumber(value);

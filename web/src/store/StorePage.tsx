@@ -7,7 +7,7 @@ import { StepForm } from '../entry/StepForm';
 import { askTakings, PRICES, proposeTakings, SALE_FIELDS, saleOf, type Price } from './takings';
 import { useApi } from '../parts/api';
 import { Empty, Figure, HoldingRow, Loading, Section } from '../parts/pieces';
-import { count, useHere, useShow } from '../parts/workshop';
+import { MassUnitHere, count, useHere, useShow, useUnitOf } from '../parts/workshop';
 
 type Act = 'none' | 'sell' | 'buy';
 
@@ -16,7 +16,8 @@ export function StorePage() {
   const answer = useApi<{ holdings: HoldingView[] }>('/api/trace/stock');
   const floor = useApi<FloorView>('/api/ledger/floor');
   const prices = useApi<{ prices: Price[] }>(PRICES);
-  const show = useShow();
+  const unit = useUnitOf((answer.data?.holdings ?? []).map(({ massMg }) => massMg));
+  const show = useShow(unit);
   const { view } = useHere();
   const [act, setAct] = useState<Act>('none');
   const [materialId, setMaterialId] = useState(view.materials[0]?.id ?? '');
@@ -37,7 +38,7 @@ export function StorePage() {
   const worth = floor.data?.store.valueMilli ?? 0;
   const material = view.materials.find(({ id }) => id === materialId);
   return (
-    <>
+    <MassUnitHere value={unit}>
       <div className="flex flex-wrap items-end justify-between gap-4">
         <h1 className="text-4xl">Store and pantry</h1>
         <div className="flex gap-2">
@@ -178,6 +179,6 @@ export function StorePage() {
           </Section>
         </div>
       </div>
-    </>
+    </MassUnitHere>
   );
 }

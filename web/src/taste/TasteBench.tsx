@@ -35,7 +35,9 @@ export function TasteBench({ view }: { view: BenchView }) {
                 <span className="code">{row.batchCode ?? row.code}</span> · {row.name}
               </span>
               <span className="block text-sm opacity-80">
-                {waiting.has(row.batchId ?? '') ? 'not tasted yet' : `${count(row.pieces)} bars`}
+                {waiting.has(row.batchId ?? '')
+                  ? 'not tasted yet'
+                  : `${count(row.pieces)} ${row.pieces === 1 ? 'bar' : 'bars'}`}
               </span>
               <Marks marks={row.marks} allergens={row.allergens} plain={subjectOf(row) === subjectOf(holding)} />
             </span>

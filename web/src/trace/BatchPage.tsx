@@ -8,8 +8,7 @@ import { Log } from '../parts/log';
 import { Figure, HoldingRow, KIND_NAMES, Loading, Section } from '../parts/pieces';
 import { cocoaNote, CompositionTable } from '../parts/Composition';
 import { MarkList } from '../parts/marks';
-import { massUnitFor } from '@wunsch/core/units/mass';
-import { count, MassUnitHere, span, useHere, useShow } from '../parts/workshop';
+import { count, MassUnitHere, span, useShow, useUnitOf } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
 
 /** One batch from sacks to bars. */
@@ -17,12 +16,8 @@ export function BatchPage() {
   const { code = '' } = useParams();
   const answer = useApi<BatchView>(`/api/trace/batches/${encodeURIComponent(code)}`);
   const view = answer.data;
-  const { massSystem } = useHere().view.settings;
   // One unit a page, by the most that was in the batch at any station.
-  const unit = massUnitFor(
-    Math.max(0, ...(view?.stream ?? []).map(({ inMg, goodMg }) => Math.max(inMg, goodMg))),
-    massSystem,
-  );
+  const unit = useUnitOf((view?.stream ?? []).map(({ inMg, goodMg }) => Math.max(inMg, goodMg)));
   const show = useShow(unit);
   const now = useNow();
   if (!view) return <Loading error={answer.error} />;

@@ -6,7 +6,7 @@ import { useApi } from '../parts/api';
 import { Empty, Loading } from '../parts/pieces';
 import type { Mark } from '@wunsch/core/trace/marks';
 import { Marks } from '../parts/marks';
-import { count, useShow } from '../parts/workshop';
+import { count, useShow, useUnitOf } from '../parts/workshop';
 
 interface BatchRow {
   batch: Batch;
@@ -26,7 +26,8 @@ const PAGE = 60;
 export function BatchesPage() {
   const [offset, setOffset] = useState(0);
   const answer = useApi<{ total: number; batches: BatchRow[] }>(`/api/trace/batches?offset=${offset}&limit=${PAGE}`);
-  const show = useShow();
+  const unit = useUnitOf((answer.data?.batches ?? []).map(({ chargedMg }) => chargedMg));
+  const show = useShow(unit);
   if (!answer.data) return <Loading error={answer.error} />;
   const { total, batches } = answer.data;
   if (total === 0) return <Empty title="No batches yet.">A batch begins when nibs go into a grinder. Press 5.</Empty>;
@@ -94,7 +95,8 @@ export function BatchesPage() {
 
 export function LotsPage() {
   const answer = useApi<{ lots: (HoldingView & { facts: LotFacts; receivedMg: number })[] }>('/api/trace/lots');
-  const show = useShow();
+  const unit = useUnitOf((answer.data?.lots ?? []).map(({ massMg }) => massMg));
+  const show = useShow(unit);
   if (!answer.data) return <Loading error={answer.error} />;
   const { lots } = answer.data;
   if (lots.length === 0) {

@@ -14,7 +14,7 @@ import { concernsLater, LaterSteps } from './LaterSteps';
 import { send, useApi } from '../parts/api';
 import { STEP_NAMES, stepWords } from '../parts/log';
 import { Code, Loading, Refusal, Section, Verdict } from '../parts/pieces';
-import { useHere, useShow } from '../parts/workshop';
+import { MassUnitHere, useHere, useShow, useUnitOf } from '../parts/workshop';
 
 interface Versions {
   step: StepView;
@@ -26,7 +26,8 @@ interface Versions {
 export function StepPage() {
   const { id = '' } = useParams();
   const answer = useApi<Versions>(`/api/ledger/steps/${encodeURIComponent(id)}`);
-  const show = useShow();
+  const unit = useUnitOf([answer.data?.step.inMg ?? 0, answer.data?.step.goodMg ?? 0]);
+  const show = useShow(unit);
   const [query] = useSearchParams();
   const typed = query.get('typed');
   const [correcting, setCorrecting] = useState(typed !== null);
@@ -44,7 +45,7 @@ export function StepPage() {
     ['Lost with nothing to carry it', step.cost.lostMilli],
   ];
   return (
-    <>
+    <MassUnitHere value={unit}>
       <h1 className="text-4xl">{step.withdrawn ? `${STEP_NAMES[step.kind]}, taken back` : STEP_NAMES[step.kind]}</h1>
       <p className="mt-1 text-lg text-soft">
         {STATION_NAMES[step.station]}, {show.moment(step.at)}, {step.person}
@@ -149,7 +150,7 @@ export function StepPage() {
           </Section>
         </div>
       </div>
-    </>
+    </MassUnitHere>
   );
 }
 

@@ -5,14 +5,19 @@ import { useApi } from '../parts/api';
 import { Allergens } from '../parts/Composition';
 import { MarkList, Marks } from '../parts/marks';
 import { Code, Empty, KIND_NAMES, Loading, Section } from '../parts/pieces';
-import { count, useShow } from '../parts/workshop';
+import { MassUnitHere, count, useShow, useUnitOf } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
 
 /** From any code back to the sacks and forward to the buyers. */
 export function TracePage() {
   const { code = '' } = useParams();
   const answer = useApi<TraceView>(`/api/trace/codes/${encodeURIComponent(code)}`);
-  const show = useShow();
+  const unit = useUnitOf(
+    (answer.data?.forward.goods ?? [])
+      .map(({ massMg }) => massMg)
+      .concat((answer.data?.back.lots ?? []).map(({ greenMg }) => greenMg)),
+  );
+  const show = useShow(unit);
   const view = answer.data;
   if (!view)
     return answer.error ? (
@@ -26,7 +31,7 @@ export function TracePage() {
   const sold = forward.sales.reduce((sum, { pieces }) => sum + pieces, 0);
   const here = forward.goods.filter(({ massMg }) => massMg > 0);
   return (
-    <>
+    <MassUnitHere value={unit}>
       <h1 className="text-4xl">
         Trace of <span className="code">{subject.code}</span>
       </h1>
@@ -125,6 +130,6 @@ export function TracePage() {
           {subject.code} itself
         </Link>
       </p>
-    </>
+    </MassUnitHere>
   );
 }

@@ -3,13 +3,13 @@ import type { CompositionView, HoldingView, StepView } from '@wunsch/core/api/ty
 import type { OriginVerdict } from '@wunsch/core/composition/composition';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { StepForm } from '../entry/StepForm';
-import type { HoldingKind } from '@wunsch/core/ledger/types';
+import { CHOCOLATE_KINDS } from '@wunsch/core/ledger/types';
 import { useApi } from '../parts/api';
 import { cocoaNote, CompositionTable } from '../parts/Composition';
 import { MarkList } from '../parts/marks';
 import { Log } from '../parts/log';
 import { Figure, KIND_NAMES, Loading, Section } from '../parts/pieces';
-import { count, useShow } from '../parts/workshop';
+import { MassUnitHere, count, useShow, useUnitOf } from '../parts/workshop';
 
 interface TubView {
   holding: HoldingView;
@@ -18,33 +18,23 @@ interface TubView {
   steps: StepView[];
 }
 
-const CHOCOLATE: readonly HoldingKind[] = [
-  'mass',
-  'block',
-  'tempered',
-  'remelt',
-  'bars',
-  'seconds',
-  'packed',
-  'ingredient',
-];
-
 /** Any labelled container: what is in it, what it cost, where it came from, and a count of what is really there. */
 export function TubPage() {
   const { code = '' } = useParams();
   const answer = useApi<TubView>(`/api/ledger/holdings/${encodeURIComponent(code)}`);
-  const show = useShow();
+  const unit = useUnitOf([answer.data?.holding.massMg ?? 0]);
+  const show = useShow(unit);
   const view = answer.data;
   if (!view) return <Loading error={answer.error} />;
   const { holding, composition } = view;
   const counted = holding.pieces > 0 || holding.kind === 'packaging';
-  const chocolate = CHOCOLATE.includes(holding.kind);
+  const chocolate = CHOCOLATE_KINDS.includes(holding.kind) || holding.kind === 'ingredient';
   const roasted = view.steps.some(
     (step) => step.kind === 'roast' && step.lines.some(({ code: made, massMg }) => made === holding.code && massMg > 0),
   );
   const gone = holding.massMg === 0 && holding.pieces === 0;
   return (
-    <>
+    <MassUnitHere value={unit}>
       <h1 className="text-4xl">
         <span className="code">{holding.code}</span> {holding.name}
       </h1>
@@ -152,7 +142,7 @@ export function TubPage() {
           <Log steps={[...view.steps].reverse()} />
         </Section>
       </div>
-    </>
+    </MassUnitHere>
   );
 }
 
