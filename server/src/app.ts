@@ -21,6 +21,7 @@ import { LiveRoasts } from './roast/live';
 import { roastCalculators } from './roast/calculators';
 import { roastRoutes } from './roast/plugin';
 import { moneyRoutes } from './money/plugin';
+import { recipeRoutes } from './recipe/plugin';
 import { traceRoutes } from './trace/plugin';
 import type { Backups } from './store/backups';
 import { backupRoutes, watchBackups } from './workshop/backup-routes';
@@ -135,6 +136,7 @@ export async function buildApp({
   workshop.roastSpeed = (roast) => (roast.probe === 'simulated' ? roastProbe.mood.speed : 1);
   deviceRoutes(router, new SimulatedScale(workshop.now), probe, roastProbe);
   roastRoutes(router, views, live);
+  recipeRoutes(router, views);
   beanRoutes(router, views);
   lossRoutes(router, views);
   calculatorRoutes(router);

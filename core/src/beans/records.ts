@@ -216,6 +216,12 @@ export const trap = z.object({
   days: z.number().min(0.5, 'is less than half a day').max(120, 'is longer than a lure works').default(7),
 });
 
+/** Fat of the nibs, as it was measured or as a laboratory says. */
+export const nibFat = z.object({
+  kind: z.literal('nib-fat'),
+  fatPct: z.number().min(30, 'is leaner than any nib').max(70, 'is fatter than any nib'),
+  how: text(200),
+});
 export const takenBack = z.object({ kind: z.literal('taken-back'), recordId: id, word: text(500) });
 
 export const beanRecord = z.discriminatedUnion('kind', [
@@ -231,6 +237,7 @@ export const beanRecord = z.discriminatedUnion('kind', [
   ferment,
   drying,
   trap,
+  nibFat,
   takenBack,
 ]);
 export type BeanRecordValue = z.infer<typeof beanRecord>;

@@ -1,4 +1,8 @@
+import type { Contents } from '../ledger/contents';
 import type { Material } from '../ledger/types';
+import { figuresOf, type FigurePart, type Figures } from './figures';
+import type { IngredientFacts } from './ingredient-facts';
+import { nibContents } from './usual-contents';
 
 /** What is known of goods that were there before the book began. */
 export interface KnownGoods {
@@ -13,8 +17,8 @@ export interface KnownGoods {
 
 /** What a root of a make-up is: cacao from a lot, an ingredient as bought, or goods from before the book. */
 export type Root =
-  | { kind: 'cacao'; lotId: string }
-  | { kind: 'ingredient'; material: Material }
+  | { kind: 'cacao'; lotId: string; contents?: Contents }
+  | { kind: 'ingredient'; material: Material; facts?: IngredientFacts }
   | { kind: 'opening'; id: string; goods: KnownGoods };
 
 /** One thing that goods are made of. */
@@ -44,6 +48,8 @@ export interface Composition {
   allergensFrom: { allergen: string; from: string[]; share: number }[];
   /** Everything in it, in falling order. */
   parts: Part[];
+  /** Fat, sugar, milk and all the rest, from what its parts are made of: of chocolate, not of beans in their shell. */
+  figures: Figures;
 }
 
 /** A trace of rounding, no part of anything. */
@@ -71,6 +77,13 @@ function countMaterial(counts: Counts, { cocoa, sugar, cocoaPct, addedButterPct,
   if (cocoa !== 'none') counts.cocoa += share;
   if (cocoa === 'liquor' || cocoa === 'powder') counts.withoutButter += share;
   if (sugar) counts.sugar += share;
+}
+
+/** An ingredient that is made of others counts by what they are. */
+function countFacts(counts: Counts, facts: IngredientFacts, share: number): void {
+  counts.cocoa += (share * facts.cocoaPct) / 100;
+  counts.withoutButter += (share * facts.withoutButterPct) / 100;
+  counts.sugar += (share * (facts.contents?.sugarPct ?? 0)) / 100;
 }
 
 function countGoods(counts: Counts, goods: KnownGoods, share: number): void {
@@ -103,6 +116,7 @@ export function compositionOf(
   const lots = new Map<string, number>();
   const allergens = new Map<string, { from: Set<string>; share: number }>();
   const parts: Part[] = [];
+  const made: FigurePart[] = [];
   let cacao = 0;
   const contain = (list: readonly string[], name: string, share: number): void => {
     for (const allergen of list) {
@@ -124,12 +138,27 @@ export function compositionOf(
       counts.cocoa += share;
       counts.withoutButter += share;
       parts.push({ rootId, name: root.lotId, kind: 'cacao', share });
+      made.push({ share, contents: root.contents ?? nibContents(), cocoaPct: 100, withoutButterPct: 100 });
     } else if (root.kind === 'ingredient') {
-      countMaterial(counts, root.material, share);
-      contain(root.material.allergens, root.material.name, share);
+      const before = { cocoa: counts.cocoa, withoutButter: counts.withoutButter };
+      if (root.facts && (root.material.madeOf?.length ?? 0) > 0) countFacts(counts, root.facts, share);
+      else countMaterial(counts, root.material, share);
+      contain(root.facts?.allergens ?? root.material.allergens, root.material.name, share);
+      made.push({
+        share,
+        contents: root.facts?.contents ?? null,
+        cocoaPct: (100 * (counts.cocoa - before.cocoa)) / share,
+        withoutButterPct: (100 * (counts.withoutButter - before.withoutButter)) / share,
+      });
       parts.push({ rootId, name: root.material.name, kind: 'ingredient', share });
     } else {
       countGoods(counts, root.goods, share);
+      made.push({
+        share,
+        contents: root.goods.cacao ? nibContents() : null,
+        cocoaPct: root.goods.cacao ? 100 : (root.goods.cocoaPct ?? 0),
+        withoutButterPct: root.goods.cacao ? 100 : (root.goods.withoutButterPct ?? root.goods.cocoaPct ?? 0),
+      });
       if (root.goods.cacao) addCacao(root.id, share);
       contain(root.goods.allergens, root.goods.name, share);
       parts.push({ rootId, name: root.goods.name, kind: 'opening', share });
@@ -150,6 +179,7 @@ export function compositionOf(
       .map(([allergen, { from, share }]) => ({ allergen, from: [...from].sort(), share }))
       .sort((a, b) => b.share - a.share),
     parts: parts.sort((a, b) => b.share - a.share),
+    figures: figuresOf(made),
   };
 }
 

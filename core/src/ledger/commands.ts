@@ -68,6 +68,8 @@ export const buy = z.object({
   materialId: id,
   supplier: name,
   supplierBatch: word,
+  /** The day that the supplier says it keeps to. */
+  bestBefore: z.iso.date('is a date like 2027-05-31').nullable().optional(),
   massG: massG.optional(),
   pieces: pieces.min(1, 'must be at least 1').optional(),
   price: money,
@@ -155,6 +157,8 @@ export const newBatch = z.object({
   routeId: id,
   targetMicron: z.number().min(5, 'is finer than any stone').max(200, 'is coarser than a grit').default(20),
   cocoaTargetPct: z.number().min(0).max(100, 'is more than all of it').nullable().default(null),
+  /** The version of a recipe that it was weighed by. */
+  recipe: z.object({ id, version: z.number().int().min(1) }).nullable().optional(),
 });
 
 export const charge = z.object({

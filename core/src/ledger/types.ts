@@ -1,4 +1,5 @@
 import type { Place } from '../workshop/stations';
+import type { DatedContents } from './contents';
 
 /**
  * What a holding is. Every gram in the workshop is in exactly one holding.
@@ -224,6 +225,8 @@ export interface Batch {
   machineId: string | null;
   targetMicron: number;
   cocoaTargetPct: number | null;
+  /** The version of a recipe that it was weighed by. */
+  recipe?: { id: string; version: number } | null | undefined;
   /** What is meant to be done with it, and when: sugar in, lid on, look again. */
   acts?: PlannedAct[] | undefined;
 }
@@ -255,4 +258,13 @@ export interface Material {
   sugarPct?: number | null | undefined;
   /** Months that goods with it keep, where that is less than usual. */
   keepsMonths?: number | null | undefined;
+  /** What 100 g of it are made of, each from a day on; none: as usual for its kind or name. */
+  contents?: DatedContents[] | undefined;
+  /** For one that is made of others. */
+  madeOf?: { materialId: string; pct: number }[] | undefined;
+  /** What a kilogram costs, where none is in the pantry to tell. */
+  pricePerKg?: number | null | undefined;
+  origin?: string | undefined;
+  /** No longer bought: kept for what was made with it. */
+  retired?: boolean | undefined;
 }

@@ -1,6 +1,7 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import type { BeanRecord } from '@wunsch/core/beans/records';
 import type { Batch, Holding, LotFacts, Material, Posting, Step } from '@wunsch/core/ledger/types';
+import type { RecipeRecord } from '@wunsch/core/recipe/records';
 import type { RoastRecord } from '@wunsch/core/roast/records';
 import type { Curve } from '@wunsch/core/roast/curve';
 import type { Route } from '@wunsch/core/workshop/stations';
@@ -25,6 +26,7 @@ export interface Records {
   beanRecords: BeanRecord[];
   files: FileMeta[];
   roastRecords: RoastRecord[];
+  recipeRecords: RecipeRecord[];
   curves: CurveMeta[];
 }
 
@@ -57,6 +59,7 @@ export interface Changes {
   files: (FileMeta & { bytes: Uint8Array })[];
   removedFiles: string[];
   roastRecords: RoastRecord[];
+  recipeRecords: RecipeRecord[];
   curves: CurveRow[];
   removedCurves: string[];
 }
@@ -79,6 +82,7 @@ export const noChanges = (): Changes => ({
   files: [],
   removedFiles: [],
   roastRecords: [],
+  recipeRecords: [],
   curves: [],
   removedCurves: [],
 });
@@ -149,6 +153,9 @@ async function writeBeans(tx: Tx, changes: Changes): Promise<void> {
 async function writeRoasts(tx: Tx, changes: Changes): Promise<void> {
   await inChunks(changes.roastRecords, (rows) =>
     tx.insert(t.roastRecords).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
+  );
+  await inChunks(changes.recipeRecords, (rows) =>
+    tx.insert(t.records).values(rows.map((row) => ({ ...row, room: 'recipe', kind: row.value.kind }))),
   );
   for (const row of changes.curves) await writeCurve(tx, row);
   for (const id of changes.removedCurves) await tx.delete(t.roastCurves).where(eq(t.roastCurves.id, id));
@@ -250,6 +257,9 @@ export async function read(db: Database): Promise<Records> {
       order by at, id) as rows from files where bytes is not null`),
     roastRecords: await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
       'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from roast_records`),
+    recipeRecords:
+      await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
+      'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from records where room = 'recipe'`),
     curves: await packed(sql`select json_agg(json_build_object('id', id, 'loadId', load_id, 'name', name,
       'source', source, 'startedAt', started_at, 'readings', readings) order by started_at, id) as rows from roast_curves`),
     works: await packed(sql`select json_agg(value order by id) as rows from works where closed_at is null`),
@@ -320,6 +330,6 @@ export async function findAnswer(db: Database, key: string): Promise<typeof t.an
 /** Empties every table of the workshop, children first. */
 export async function clear(db: Database | Tx): Promise<void> {
   await db.execute(
-    sql`truncate answers, roast_curves, roast_records, files, bean_records, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
+    sql`truncate answers, roast_curves, records, roast_records, files, bean_records, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
   );
 }

@@ -143,6 +143,26 @@ export const roastRecords = pgTable('roast_records', {
 });
 
 /**
+ * What is written down in a room of its own (recipes, ladders, weighing runs) beside the grams. Only ever added to; the
+ * room's schema reads the value.
+ */
+export const records = pgTable(
+  'records',
+  {
+    id: text('id').primaryKey(),
+    room: text('room').notNull(),
+    kind: text('kind').notNull(),
+    at: instant('at').notNull(),
+    recordedAt: instant('recorded_at').notNull(),
+    personId: text('person_id')
+      .notNull()
+      .references(() => people.id),
+    value: jsonb('value').notNull(),
+  },
+  (table) => [index('records_room').on(table.room)],
+);
+
+/**
  * A logged roast, one row: seconds, bean and air temperature packed as little-endian 32-bit floats, NaN for silence.
  */
 export const roastCurves = pgTable('roast_curves', {

@@ -1,5 +1,11 @@
 import { carriedOver, type CarriedOver, type MachineUse } from '@wunsch/core/composition/carry-over';
+import { newestOf } from '@wunsch/core/beans/records';
 import { compositionOf, type Composition, type Root } from '@wunsch/core/composition/composition';
+import { ingredientFacts, type IngredientFacts } from '@wunsch/core/composition/ingredient-facts';
+import { NIB_FAT, nibContents } from '@wunsch/core/composition/usual-contents';
+import type { Contents } from '@wunsch/core/ledger/contents';
+import type { Material } from '@wunsch/core/ledger/types';
+import { dayText } from '@wunsch/core/units/zone';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { knownGoods } from '@wunsch/core/money/opening';
 import { fillingShares, upstream } from '@wunsch/core/trace/flow';
@@ -15,9 +21,10 @@ export class Compositions {
     const { book, materials } = this.workshop;
     const holding = book.holdings.get(rootId);
     if (!holding) return undefined;
-    if (holding.kind === 'lot') return { kind: 'cacao', lotId: rootId };
+    if (holding.kind === 'lot') return { kind: 'cacao', lotId: rootId, contents: this.nibs(rootId).contents };
     const material = holding.materialId === null ? undefined : materials.get(holding.materialId);
-    if (material) return { kind: 'ingredient', material };
+    if (material)
+      return { kind: 'ingredient', material, facts: this.facts(material, book.entriesOf(rootId)[0]?.at ?? 0) };
     const maker = book.steps.get(book.entriesOf(rootId)[0]?.stepId ?? '');
     return maker?.kind === 'open'
       ? { kind: 'opening', id: rootId, goods: knownGoods(maker.command as CommandOf<'open'>) }
@@ -28,6 +35,20 @@ export class Compositions {
     const { state } = this.workshop.book;
     if (this.known.of !== state) this.known = { of: state, rows: new Map(), uses: null };
     return this.known;
+  }
+
+  /** What an ingredient is at a moment: what was bought then stays what it was. */
+  facts(material: Material, at: number): IngredientFacts {
+    const { materials, settings } = this.workshop;
+    return ingredientFacts(material, dayText(at, settings.timeZone), (id) => materials.get(id));
+  }
+
+  /** What nibs of a lot are made of: as it was measured, or as is usual. */
+  nibs(lotId: string): { contents: Contents; source: string; measured: boolean } {
+    const record = newestOf(this.workshop.beans.of(lotId), 'nib-fat');
+    return record
+      ? { contents: nibContents(record.value.fatPct), source: record.value.how || 'measured', measured: true }
+      : { contents: nibContents(), source: `usual, ${NIB_FAT.low} to ${NIB_FAT.high} % fat`, measured: false };
   }
 
   /** Says again what holdings are, after an ingredient's own facts changed. */

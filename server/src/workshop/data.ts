@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { recipeRecord } from '@wunsch/core/recipe/records';
 import { roastRecord } from '@wunsch/core/roast/records';
 import { beanRecord } from '@wunsch/core/beans/records';
 import { Book } from '@wunsch/core/ledger/book';
@@ -32,6 +33,8 @@ const bundle = z.object({
   files: z.array(row.and(z.object({ data: z.base64() }))).default([]),
   /** Absent in files from before roasts had programs and curves. */
   roastRecords: z.array(row.and(z.object({ value: z.unknown() }))).default([]),
+  /** Absent in files from before there were recipes. */
+  recipeRecords: z.array(row.and(z.object({ value: z.unknown() }))).default([]),
   curves: z
     .array(
       row.and(
@@ -62,7 +65,8 @@ export async function restoreWorkshop(
 ): Promise<void> {
   const furnished =
     workshop.people.size + workshop.machines.size + workshop.materials.size + workshop.works.size > 0 ||
-    [...workshop.beans.everything()].length + [...workshop.roasts.everything()].length > 0;
+    [...workshop.beans.everything()].length + [...workshop.roasts.everything()].length + workshop.recipes.everything().length >
+      0;
   if (!replacing && (workshop.book.steps.size > 0 || furnished)) {
     throw new DomainError(
       'workshop/not-empty',
@@ -75,6 +79,11 @@ export async function restoreWorkshop(
     files: input.files.map(readFile),
     beanRecords: input.beanRecords.map(readRecord),
     roastRecords: input.roastRecords.map(readRoastRecord),
+    recipeRecords: input.recipeRecords.map((row, index) => {
+      const value = recipeRecord.safeParse(row.value);
+      if (!value.success) throw badRestore(`recipeRecords.${index}`, `Recipe record ${index + 1} cannot be read.`);
+      return { ...(row as unknown as Changes['recipeRecords'][number]), value: value.data };
+    }),
     curves: input.curves.map(readCurveRow),
   };
   const misfit = firstMisfit(changes);
@@ -157,6 +166,10 @@ function checkReferences(changes: Changes): void {
     known(batches, row.batchId, `steps.${i}`, 'a batch');
     known(machines, row.machineId, `steps.${i}`, 'a machine');
     for (const id of Object.values(row.slots)) known(holdings, id, `steps.${i}`, 'a holding');
+  });
+  changes.recipeRecords.forEach((row, i) => {
+    known(people, row.personId, `recipeRecords.${i}`, 'somebody');
+    if (row.value.kind === 'weighed') known(holdings, row.value.holdingId, `recipeRecords.${i}`, 'a holding');
   });
   changes.works.forEach((row, i) => {
     known(people, row.personId, `works.${i}`, 'somebody');

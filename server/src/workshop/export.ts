@@ -55,7 +55,7 @@ async function* fetched<T>(ids: readonly T[], fetch: (id: T) => Promise<unknown>
  * answered in between. What is entered while it runs is not in it.
  */
 export async function* exportPieces(workshop: Workshop): AsyncGenerator<string> {
-  const { book, beans, roasts } = workshop;
+  const { book, beans, recipes, roasts } = workshop;
   // Taken together now: holdings are the only rows that change in place.
   const files = byId(beans.files.values());
   const curves = byId(roasts.curves.values());
@@ -67,6 +67,7 @@ export async function* exportPieces(workshop: Workshop): AsyncGenerator<string> 
     machines: byId(workshop.machines.values()),
     materials: byId(workshop.materials.values()),
     people: byId(workshop.people.values()),
+    recipeRecords: byId(recipes.everything()),
     roastRecords: byId(roasts.everything()),
     routes: byId(workshop.routes.values()),
     steps: [...book.steps.values()].sort((a, b) => a.seq - b.seq),

@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { BeanRecord, BeanRecordValue } from '@wunsch/core/beans/records';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { RecipeRecord, RecipeRecordValue } from '@wunsch/core/recipe/records';
 import type { RoastRecord, RoastRecordValue } from '@wunsch/core/roast/records';
 import type { EntryHead } from '@wunsch/core/ledger/commands';
 import type { Batch, LotFacts, Material } from '@wunsch/core/ledger/types';
@@ -8,6 +9,7 @@ import { DEFAULT_SETTINGS, type Machine, type Person, type Settings } from '@wun
 import type { Route } from '@wunsch/core/workshop/stations';
 import type { Work } from '@wunsch/core/workshop/work';
 import { BeanBook } from '../beans/book';
+import { RecipeBook } from '../recipe/book';
 import { RoastBook } from '../roast/book';
 import { noChanges, type Changes, type CurveRow, type FileMeta } from '../store/records';
 
@@ -26,6 +28,7 @@ export abstract class Lists {
   readonly works = new Map<string, Work>();
   readonly beans = new BeanBook();
   readonly roasts = new RoastBook();
+  readonly recipes = new RecipeBook();
   protected pending: Changes = noChanges();
 
   protected constructor(readonly now: () => number) {}
@@ -91,6 +94,16 @@ export abstract class Lists {
     const record: RoastRecord = { id: nanoid(12), at: this.timeOf(head), recordedAt: this.now(), personId, value };
     this.roasts.add(record);
     this.pending.roastRecords.push(record);
+    return record;
+  }
+
+  /** Writes something down about recipes. */
+  addRecipeRecord(value: RecipeRecordValue, head: { personId: string; at?: string | undefined }): RecipeRecord {
+    this.checkHead({ personId: head.personId, machineId: null });
+    const { personId } = head;
+    const record: RecipeRecord = { id: nanoid(12), at: this.timeOf(head), recordedAt: this.now(), personId, value };
+    this.recipes.add(record);
+    this.pending.recipeRecords.push(record);
     return record;
   }
 

@@ -11,6 +11,7 @@ import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/plan
 import type { Batch, Override, Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { ratesAt } from '@wunsch/core/money/rates';
+import { toMg } from '@wunsch/core/units/mass';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { beginRoast, elapsedS, finishRoast } from '@wunsch/core/roast/live';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
@@ -116,6 +117,7 @@ export class Workshop extends Lists {
       map.clear();
     this.beans.clear();
     this.roasts.clear();
+    this.recipes.clear();
     this.counters = new Map();
     this.pending = noChanges();
     this.worth = null;
@@ -140,6 +142,7 @@ export class Workshop extends Lists {
     for (const row of records.beanRecords) this.beans.add(row);
     for (const row of records.files) this.beans.files.set(row.id, row);
     for (const row of records.roastRecords) this.roasts.add(row);
+    for (const row of records.recipeRecords) this.recipes.add(row);
     for (const row of records.curves) this.roasts.addCurve(row);
     this.changed();
   }
@@ -180,6 +183,8 @@ export class Workshop extends Lists {
 
   private changed(): void {
     this.version += 1;
+    // What somebody said of a lot or an ingredient may change what goods are.
+    this.compositions.forget();
     for (const listener of this.listeners) listener(this.version);
   }
 
@@ -245,6 +250,8 @@ export class Workshop extends Lists {
       if (work.id === except) continue;
       for (const { holdingId, massMg } of work.sources) sums.set(holdingId, (sums.get(holdingId) ?? 0) + massMg);
     }
+    for (const [holdingId, massG] of this.recipes.weighedOut(except))
+      sums.set(holdingId, (sums.get(holdingId) ?? 0) + toMg(massG));
     return sums;
   }
 

@@ -1,0 +1,74 @@
+import { z } from 'zod';
+
+/** Rounding of tables: parts of a hundred grams may add up to a little more. */
+const SLACK = 0.05;
+const part = z.number().min(0, 'cannot be below 0').max(100, 'is more than all of it').default(0);
+
+/** What 100 g of an ingredient are made of; what is not named is other dry matter. */
+const fields = z.object({
+  /** All fat, cocoa butter and milk fat among it. */
+  fatPct: part,
+  cocoaButterPct: part,
+  milkFatPct: part,
+  /** Cocoa without its fat, dry. */
+  dryCocoaPct: part,
+  /** Sugar that was added as such, also what a sweet ingredient brings of it. */
+  sugarPct: part,
+  /** Sweeteners without sugar. */
+  polyolsPct: part,
+  /** Milk without its fat, dry. */
+  dryMilkPct: part,
+  saltPct: part,
+  waterPct: part,
+  /** Of the fat, emulsifying: lecithin. */
+  lecithinPct: part,
+  /** For the label's estimate: all sugars, lactose and those of fruit among them. */
+  sugarsPct: part,
+  proteinPct: part,
+  fibrePct: part,
+  /** Grams a millilitre, where it was measured; else from what it is made of. */
+  densityGPerMl: z
+    .number()
+    .min(0.3, 'is lighter than any powder')
+    .max(4, 'is heavier than any food')
+    .nullable()
+    .default(null),
+});
+
+const sumOf = (c: z.infer<typeof fields>): number =>
+  c.fatPct + c.dryCocoaPct + c.sugarPct + c.polyolsPct + c.dryMilkPct + c.saltPct + c.waterPct;
+
+export const contents = fields.superRefine((c, context) => {
+  const wrong = (path: string, message: string): void => context.addIssue({ code: 'custom', path: [path], message });
+  if (c.cocoaButterPct + c.milkFatPct > c.fatPct + SLACK)
+    wrong('fatPct', 'is less than the cocoa butter and milk fat in it');
+  if (c.lecithinPct > c.fatPct + SLACK) wrong('lecithinPct', 'is more than the fat it is counted with');
+  if (sumOf(c) > 100 + SLACK) wrong('fatPct', `and the rest add up to ${sumOf(c).toFixed(1)} %, more than all of it`);
+});
+export type Contents = z.infer<typeof contents>;
+
+/** Contents with the day from which they hold and where they are from. */
+export const datedContents = z.object({
+  /** The first day that they hold; null: since ever. */
+  from: z.iso.date('is a date like 2027-05-31').nullable().default(null),
+  source: z.string().trim().max(200, 'is longer than 200 letters').default(''),
+  contents,
+});
+export type DatedContents = z.infer<typeof datedContents>;
+
+/** An ingredient that is made of others, as a praline paste is. */
+export const madeOf = z
+  .array(
+    z.object({
+      materialId: z.string().min(1).max(64),
+      pct: z.number().positive('must be more than 0').max(100, 'is more than all of it'),
+    }),
+  )
+  .max(20, 'is too many')
+  .refine(
+    (rows) => rows.length === 0 || Math.abs(rows.reduce((sum, { pct }) => sum + pct, 0) - 100) <= 0.1,
+    'does not add up to 100 %',
+  );
+
+/** Dry matter that none of the other parts is, so that all parts add up to 100. */
+export const otherDryPct = (c: Contents): number => Math.max(0, 100 - sumOf(c));

@@ -1,0 +1,448 @@
+import { formatMass } from '../units/mass';
+import { figuresOfLines, type Ingredient, type RecipeFigures } from './ingredient';
+import { planeOf, sideWords, toleranceOf, valueOf, valueText, nameOfLimit } from './limits';
+import { solveProgram, type LinearProgram, type LinearSolver, type Row } from './linear';
+import type { Limit } from './records';
+import { roundToStep } from './round';
+
+/** An ingredient that the recipe may use, and how much of it there can be. */
+export interface Choice {
+  ingredient: Ingredient;
+  /** Free in the house; null: as much as is wanted. */
+  stockG: number | null;
+  /** In the bowl already: exactly so much stays, none is added. */
+  fixedG?: number | undefined;
+  /** In the bowl already, and more of it may be added. */
+  thereG?: number | undefined;
+}
+
+export type Size = { grams: number } | 'most' | 'least';
+
+export interface Question {
+  choices: readonly Choice[];
+  limits: readonly Limit[];
+  /** What the machine really takes; null: no bound. */
+  leastG: number | null;
+  mostG: number | null;
+  machine: string;
+  size: Size;
+  stepG: number;
+  currency: string;
+}
+
+/** A limit that has its say, with the words it is known by. */
+export interface Named {
+  id: string;
+  words: string;
+}
+
+/** One aim or bound, and what became of it. */
+export interface Kept extends Named {
+  of: string;
+  side: 'aim' | 'least' | 'most';
+  wanted: number;
+  /** Before rounding to the scale's step, and after. */
+  exact: number;
+  rounded: number;
+  kept: boolean;
+}
+
+export interface Answer {
+  /** `met`: all of it; `near`: some aim is missed; `contradiction`: bounds contradict each other. */
+  outcome: 'met' | 'near' | 'contradiction';
+  /** The nearest there is; empty where even that cannot be. */
+  lines: { id: string; grams: number; exactG: number }[];
+  figures: RecipeFigures | null;
+  kept: Kept[];
+  /** Limits that contradict each other: without any one of them the others of the set can be kept. */
+  conflict: Named[];
+  /** Further sets of the same kind that have no limit in common with the first. */
+  further: Named[][];
+  /** What rounding, small stocks and the like mean, in sentences. */
+  notes: string[];
+}
+
+interface Constraint extends Named {
+  rows: Row[];
+  /** Soft ones may be left when nothing fits; the house's own cannot. */
+  soft: boolean;
+}
+
+/** Percent points within which an aim counts as kept when contradictions are looked for. */
+const AIM_SLACK = 0.004;
+const INVERSE = 't';
+/** No bowl holds more, g. */
+const LARGEST_G = 20_000_000;
+const share = (index: number): string => `y${index}`;
+
+/**
+ * Grams for what is wanted: least weighted deviation from the aims, within all bounds; then the size that is wanted; ties
+ * to the cheapest; then rounded to the scale's step. Shares and the inverse of the batch are the variables, which keeps
+ * every percentage linear whatever the size (Charnes and Cooper 1962).
+ */
+export function solveRecipe(question: Question, solver: LinearSolver): Answer {
+  const { choices, size } = question;
+  const notes = smallStocks(question);
+  const constraints = constraintsOf(question);
+  const frame = frameOf(question);
+  const aims = question.limits.filter(({ aim }) => aim !== null);
+  const deviation = aims.map((limit, index) => deviationRow(limit, index, choices));
+  const cost = deviation.flatMap((_, index): [string, number][] => {
+    const weight = aims[index]?.weight ?? 1;
+    return [
+      [`p${index}`, weight],
+      [`m${index}`, weight],
+    ];
+  });
+  const hard = constraints.flatMap(({ rows }) => rows);
+  let found = inTurn(solver, [...frame, ...hard, ...deviation], goalsOf(question, cost));
+  let outcome: Answer['outcome'] = 'met';
+  let conflict: Named[] = [];
+  let further: Named[][] = [];
+  if (!found) {
+    outcome = 'contradiction';
+    [conflict = [], ...further] = conflictsIn(solver, frame, constraints);
+    found = nearest(solver, frame, constraints, deviation, cost, question);
+    if (!found) return { outcome, lines: [], figures: null, kept: [], conflict, further, notes };
+  }
+  const totalG = 1000 / Math.max(found.get(INVERSE) ?? 0, 1e-12);
+  const exact = choices.map((_, index) => Math.max(0, found.get(share(index)) ?? 0) * totalG);
+  const rounded = roundToStep(question, exact, typeof size === 'object' ? size.grams : null, solver);
+  const lines = choices.map(({ ingredient }, index) => ({
+    id: ingredient.id,
+    grams: rounded.grams[index] ?? 0,
+    exactG: exact[index] ?? 0,
+  }));
+  const kept = keptOf(question, exact, rounded.grams);
+  if (
+    outcome === 'met' &&
+    kept.some((row) => row.side === 'aim' && Math.abs(row.exact - row.wanted) > toleranceOf(row.of, row.wanted))
+  ) {
+    outcome = 'near';
+    [conflict = [], ...further] = conflictsIn(solver, frame, [...aimsAsBounds(question, kept), ...constraints]);
+  }
+  notes.push(...roundingWords(question, kept, lines));
+  return {
+    outcome,
+    lines,
+    figures: figuresOfLines(choices.map(({ ingredient }, index) => ({ ingredient, grams: rounded.grams[index] ?? 0 }))),
+    kept,
+    conflict,
+    further,
+    notes,
+  };
+}
+
+/** What holds in any case: the shares are all there is, of some size, and nobody takes anything out of a bowl. */
+function frameOf({ choices, stepG }: Question): Row[] {
+  return [
+    { terms: [[INVERSE, 1]], sense: '<=', right: 1000 / stepG },
+    { terms: [[INVERSE, 1]], sense: '>=', right: 1000 / LARGEST_G },
+    { terms: choices.map((_, index) => [share(index), 1] as const), sense: '=', right: 1 },
+    ...choices.flatMap(({ fixedG, thereG }, index): Row[] => {
+      if (fixedG !== undefined)
+        return [
+          {
+            terms: [
+              [share(index), 1],
+              [INVERSE, -fixedG / 1000],
+            ],
+            sense: '=',
+            right: 0,
+          },
+        ];
+      return thereG
+        ? [
+            {
+              terms: [
+                [share(index), 1],
+                [INVERSE, -thereG / 1000],
+              ],
+              sense: '>=',
+              right: 0,
+            },
+          ]
+        : [];
+    }),
+  ];
+}
+
+function constraintsOf(question: Question): Constraint[] {
+  const { choices, leastG, mostG, machine, size, limits, currency } = question;
+  const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
+  const inverse = (sense: Row['sense'], grams: number): Row[] => [
+    { terms: [[INVERSE, 1]], sense, right: 1000 / grams },
+  ];
+  const found: Constraint[] = [];
+  if (mostG !== null)
+    found.push({
+      id: 'machine-most',
+      words: `${machine || 'The bowl'} takes ${formatMass(mostG * 1000)} at most`,
+      rows: inverse('>=', mostG),
+      soft: false,
+    });
+  if (leastG !== null && leastG > 0)
+    found.push({
+      id: 'machine-least',
+      words: `${machine || 'The bowl'} needs ${formatMass(leastG * 1000)} at least`,
+      rows: inverse('<=', leastG),
+      soft: true,
+    });
+  if (typeof size === 'object')
+    found.push({
+      id: 'size',
+      words: `A batch of ${formatMass(size.grams * 1000)}`,
+      rows: inverse('=', size.grams),
+      soft: true,
+    });
+  choices.forEach(({ ingredient, stockG, fixedG, thereG = 0 }, index) => {
+    if (stockG === null || fixedG !== undefined) return;
+    found.push({
+      id: `stock:${ingredient.id}`,
+      words:
+        stockG > 0
+          ? `${thereG > 0 ? 'Another ' : 'Only '}${formatMass(stockG * 1000)} of ${ingredient.name}`
+          : `No ${ingredient.name} in the house`,
+      rows: [
+        {
+          terms: [
+            [share(index), 1],
+            [INVERSE, -(stockG + thereG) / 1000],
+          ],
+          sense: '<=',
+          right: 0,
+        },
+      ],
+      soft: false,
+    });
+  });
+  for (const limit of limits)
+    for (const side of ['least', 'most'] as const) {
+      const value = limit[side];
+      if (value === null) continue;
+      const { terms, right } = plane(limit.of, value, choices);
+      found.push({
+        id: `${limit.of}:${side}`,
+        words: sideWords(limit, side, nameOf, currency),
+        rows: [{ terms, sense: side === 'least' ? '>=' : '<=', right }],
+        soft: true,
+      });
+    }
+  return found;
+}
+
+function plane(
+  of: string,
+  value: number,
+  choices: readonly Choice[],
+): { terms: (readonly [string, number])[]; right: number } {
+  const { factors, right, perInverse } = planeOf(
+    of,
+    value,
+    choices.map(({ ingredient }) => ingredient),
+  );
+  const terms = factors.map((factor, index) => [share(index), factor] as const);
+  return perInverse ? { terms: [...terms, [INVERSE, -right] as const], right: 0 } : { terms, right };
+}
+
+function deviationRow(limit: Limit, index: number, choices: readonly Choice[]): Row {
+  const { terms, right } = plane(limit.of, limit.aim ?? 0, choices);
+  return { terms: [...terms, [`p${index}`, -1], [`m${index}`, 1]], sense: '=', right };
+}
+
+/** Aims as bounds that can contradict others: those that are kept, and those that could not be. */
+function aimsAsBounds({ limits, choices, currency }: Question, kept: readonly Kept[]): Constraint[] {
+  const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
+  return limits
+    .filter(({ aim, of }) => aim !== null && kept.some((row) => row.of === of))
+    .map((limit) => {
+      const { terms, right } = plane(limit.of, limit.aim ?? 0, choices);
+      return {
+        id: `${limit.of}:aim`,
+        words: sideWords(limit, 'aim', nameOf, currency),
+        rows: [
+          { terms, sense: '>=', right: right - AIM_SLACK },
+          { terms, sense: '<=', right: right + AIM_SLACK },
+        ],
+        soft: true,
+      };
+    });
+}
+
+/** What is looked for, the most important first. */
+function goalsOf({ size, choices }: Question, deviation: [string, number][]): [string, number][][] {
+  const bySize: [string, number][][] = size === 'most' ? [[[INVERSE, 1]]] : size === 'least' ? [[[INVERSE, -1]]] : [];
+  const cheapest = choices.map(({ ingredient }, index): [string, number] => [
+    share(index),
+    (ingredient.perKgMilli ?? 0) / 100_000,
+  ]);
+  return [deviation, ...bySize, cheapest].filter((goal) => goal.some(([, factor]) => factor !== 0));
+}
+
+/** One goal after the other, each without giving up what the earlier ones reached. */
+function inTurn(solver: LinearSolver, rows: readonly Row[], goals: [string, number][][]): Map<string, number> | null {
+  const kept = [...rows];
+  let found: Map<string, number> | null = null;
+  for (const least of goals.length > 0 ? goals : [[]]) {
+    const next = solveProgram(solver, { least, rows: kept });
+    if (!next) return found;
+    found = next;
+    const reached = least.reduce((sum, [name, factor]) => sum + factor * (next.get(name) ?? 0), 0);
+    kept.push({ terms: least, sense: '<=', right: reached + 1e-7 * Math.max(1, Math.abs(reached)) });
+  }
+  return found;
+}
+
+/** The least that has to be given up of what is wanted, with the house's own bounds kept. */
+function nearest(
+  solver: LinearSolver,
+  frame: readonly Row[],
+  constraints: readonly Constraint[],
+  deviation: readonly Row[],
+  cost: [string, number][],
+  question: Question,
+): Map<string, number> | null {
+  const given: [string, number][] = [];
+  const rows = constraints.flatMap(({ rows: own, soft }, index) =>
+    !soft
+      ? own
+      : own.map((row): Row => {
+          const [over, under] = [`o${index}`, `u${index}`];
+          // An inverse of kilograms, brought to percent.
+          const scale = row.terms.length === 1 && row.terms[0]?.[0] === INVERSE ? row.right / 100 : 1;
+          const terms = [...row.terms];
+          if (row.sense !== '<=') {
+            terms.push([under, scale]);
+            given.push([under, 1]);
+          }
+          if (row.sense !== '>=') {
+            terms.push([over, -scale]);
+            given.push([over, 1]);
+          }
+          return { ...row, terms };
+        }),
+  );
+  return inTurn(solver, [...frame, ...rows, ...deviation], [given, ...goalsOf(question, cost)]);
+}
+
+const feasible = (solver: LinearSolver, frame: readonly Row[], constraints: readonly Constraint[]): boolean =>
+  solveProgram(solver, {
+    least: [],
+    rows: [...frame, ...constraints.flatMap(({ rows }) => rows)],
+  } satisfies LinearProgram) !== null;
+
+/** Beyond so many limits pairs are not tried one by one. */
+const MOST_PAIRS = 24;
+
+/**
+ * Sets of limits that cannot be kept together, each as small as can be: without any one of them the rest of the set can.
+ * One alone and two together are looked for first; then a deletion filter (Chinneck 2008), forwards and backwards.
+ *
+ * @returns sets without a limit in common, until what is left fits; empty where all fit
+ */
+function conflictsIn(solver: LinearSolver, frame: readonly Row[], all: readonly Constraint[]): Named[][] {
+  const found: Constraint[][] = [];
+  let left = [...all];
+  while (found.length < 4 && !feasible(solver, frame, left)) {
+    const set = smallestIn(solver, frame, left);
+    if (set.length === 0) break;
+    found.push(set);
+    left = left.filter((row) => !set.includes(row));
+  }
+  return found.map((set) => set.map(({ id, words }) => ({ id, words })));
+}
+
+function smallestIn(solver: LinearSolver, frame: readonly Row[], all: readonly Constraint[]): Constraint[] {
+  const alone = all.find((row) => !feasible(solver, frame, [row]));
+  if (alone) return [alone];
+  const filtered = [filter(solver, frame, all), filter(solver, frame, [...all].reverse())].sort(
+    (a, b) => a.length - b.length,
+  );
+  const best = filtered[0] ?? [];
+  if (best.length <= 2 || all.length > MOST_PAIRS) return best;
+  for (const [index, one] of all.entries())
+    for (const other of all.slice(index + 1)) if (!feasible(solver, frame, [one, other])) return [one, other];
+  return best;
+}
+
+/** Takes out one limit after the other; those without which it fits stay in. */
+function filter(solver: LinearSolver, frame: readonly Row[], all: readonly Constraint[]): Constraint[] {
+  let set = [...all];
+  for (const row of all) {
+    const without = set.filter((other) => other !== row);
+    if (!feasible(solver, frame, without)) set = without;
+  }
+  return set;
+}
+
+function keptOf(question: Question, exactG: readonly number[], roundedG: readonly number[]): Kept[] {
+  const { choices, limits, currency } = question;
+  const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
+  const of = (grams: readonly number[]) => ({
+    figures: figuresOfLines(choices.map(({ ingredient }, index) => ({ ingredient, grams: grams[index] ?? 0 }))),
+    gramsOf: (id: string) => grams[choices.findIndex(({ ingredient }) => ingredient.id === id)] ?? 0,
+  });
+  const [exact, rounded] = [of(exactG), of(roundedG)];
+  return limits.flatMap((limit) =>
+    (['aim', 'least', 'most'] as const).flatMap((side): Kept[] => {
+      const wanted = limit[side];
+      if (wanted === null) return [];
+      const [before, after] = [exact, rounded].map(({ figures, gramsOf }) => valueOf(limit.of, figures, gramsOf)) as [
+        number,
+        number,
+      ];
+      const slack = toleranceOf(limit.of, wanted);
+      const kept =
+        side === 'aim'
+          ? Math.abs(after - wanted) <= slack
+          : side === 'least'
+            ? after >= wanted - slack
+            : after <= wanted + slack;
+      return [
+        {
+          id: `${limit.of}:${side}`,
+          words: sideWords(limit, side, nameOf, currency),
+          of: limit.of,
+          side,
+          wanted,
+          exact: before,
+          rounded: after,
+          kept,
+        },
+      ];
+    }),
+  );
+}
+
+/** What is there and cannot be weighed on this scale. */
+const smallStocks = ({ choices, stepG }: Question): string[] =>
+  choices
+    .filter(({ stockG, fixedG }) => fixedG === undefined && stockG !== null && stockG > 0 && stockG < stepG)
+    .map(
+      ({ ingredient, stockG }) =>
+        `The ${formatMass((stockG ?? 0) * 1000)} of ${ingredient.name} are less than the scale’s step of ${stepG} g: none of it can be weighed.`,
+    );
+
+function roundingWords(
+  { stepG, currency, choices }: Question,
+  kept: readonly Kept[],
+  lines: Answer['lines'],
+): string[] {
+  const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
+  const moved = kept
+    .filter((row) => Math.abs(row.rounded - row.exact) > toleranceOf(row.of, row.wanted))
+    .map((row) => {
+      const name = nameOfLimit(row.of, nameOf);
+      const text = valueText(row.of, row.rounded, currency);
+      return row.kept || row.side === 'aim'
+        ? `Weighed in steps of ${stepG} g, ${name} is ${text}.`
+        : `Weighed in steps of ${stepG} g, ${name} is ${text}: ${row.words} is not kept. A finer scale or a larger batch would.`;
+    });
+  const lost = lines
+    .filter(({ grams, exactG }) => grams === 0 && exactG > 0.05)
+    .map(
+      ({ id, exactG }) =>
+        `${exactG.toFixed(1)} g of ${nameOf(id)} would be wanted: less than the step of ${stepG} g weighs.`,
+    );
+  return [...new Set([...moved, ...lost])];
+}
