@@ -68,6 +68,8 @@ export async function buildApp({
       useDefaults: false,
       directives: {
         defaultSrc: ["'self'"],
+        // The solver of recipes is WebAssembly; nothing else may be compiled.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
         fontSrc: ["'self'"],

@@ -25,6 +25,11 @@ const RoastersPage = lazy(() => import('./roast/RoastersPage').then((m) => ({ de
 const TrialPage = lazy(() => import('./roast/TrialPage').then((m) => ({ default: m.TrialPage })));
 const TrialPlan = lazy(() => import('./roast/TrialPlan').then((m) => ({ default: m.TrialPlan })));
 const TrialsPage = lazy(() => import('./roast/TrialsPage').then((m) => ({ default: m.TrialsPage })));
+const RecipesPage = lazy(() => import('./recipe/RecipesPage').then((m) => ({ default: m.RecipesPage })));
+const RecipePage = lazy(() => import('./recipe/RecipePage').then((m) => ({ default: m.RecipePage })));
+const BowlPage = lazy(() => import('./recipe/BowlPage').then((m) => ({ default: m.BowlPage })));
+const WeighingPage = lazy(() => import('./recipe/WeighingPage').then((m) => ({ default: m.WeighingPage })));
+const IngredientsPage = lazy(() => import('./recipe/IngredientsPage').then((m) => ({ default: m.IngredientsPage })));
 const LossBookPage = lazy(() => import('./losses/LossBookPage').then((m) => ({ default: m.LossBookPage })));
 const StockTakePage = lazy(() => import('./losses/StockTakePage').then((m) => ({ default: m.StockTakePage })));
 const StorePage = lazy(() => import('./store/StorePage').then((m) => ({ default: m.StorePage })));
@@ -75,6 +80,11 @@ const router = createBrowserRouter([
       { path: '/roasting/trial/new', element: page(<TrialPlan />) },
       { path: '/roasting/trial/:id', element: page(<TrialPage />) },
       { path: '/roasting/roasters', element: page(<RoastersPage />) },
+      { path: '/recipes', element: page(<RecipesPage />) },
+      { path: '/recipe/:id', element: page(<RecipePage />) },
+      { path: '/bowl/:code', element: page(<BowlPage />) },
+      { path: '/weighing/:id', element: page(<WeighingPage />) },
+      { path: '/ingredients', element: page(<IngredientsPage />) },
       { path: '/losses', element: page(<LossBookPage />) },
       { path: '/stock-take', element: page(<StockTakePage />) },
       { path: '/store', element: page(<StorePage />) },

@@ -10,8 +10,37 @@ const fromUnroasted = ({ batchId }: Holding, context: GateContext): boolean => {
   return route !== undefined && isUnroasted(route);
 };
 
-/** Raw beans or nibs into a bowl whose route has a roast, or gets its nibs roasted. */
+/** Water in percent from which an ingredient makes a bowl of chocolate seize. */
+const SEIZES_PCT = 12;
+
+/** Something watery into a bowl. */
+function wateryGates({ sources }: CommandOf<'charge'>, context: GateContext): Gate[] {
+  const watery = sources.flatMap(({ holdingId }, index) => {
+    const holding = context.book.holdings.get(holdingId);
+    if (holding?.kind !== 'ingredient') return [];
+    const { waterPct } = context.composition(holdingId).figures;
+    return waterPct > SEIZES_PCT ? [{ index, name: holding.name, waterPct }] : [];
+  });
+  const [first] = watery;
+  if (!first) return [];
+  const names = watery.map(({ name, waterPct }) => `${name} (${waterPct.toFixed(0)} % water)`).join(', ');
+  return [
+    {
+      id: 'grind/watery',
+      sentence: `${names} would go into the bowl.`,
+      why: 'Water makes chocolate seize on the stones: it thickens at once, and more water can then grow mould.',
+      todo: 'Use it dried, or keep it for a filling. If its water is entered wrongly, correct it under Ingredients.',
+      path: `sources.${first.index}.holdingId`,
+    },
+  ];
+}
+
+/** Raw beans or nibs into a bowl whose route has a roast, or gets its nibs roasted; water into any. */
 export function chargeGates(command: CommandOf<'charge'>, context: GateContext): Gate[] {
+  return [...rawGates(command, context), ...wateryGates(command, context)];
+}
+
+function rawGates(command: CommandOf<'charge'>, context: GateContext): Gate[] {
   const routeId = command.batch?.routeId ?? context.batch(command.batchId ?? '')?.routeId ?? null;
   const route = context.route(routeId);
   if (!route || isUnroasted(route)) return [];

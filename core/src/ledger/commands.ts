@@ -158,7 +158,10 @@ export const newBatch = z.object({
   targetMicron: z.number().min(5, 'is finer than any stone').max(200, 'is coarser than a grit').default(20),
   cocoaTargetPct: z.number().min(0).max(100, 'is more than all of it').nullable().default(null),
   /** The version of a recipe that it was weighed by. */
-  recipe: z.object({ id, version: z.number().int().min(1) }).nullable().optional(),
+  recipe: z
+    .object({ id, version: z.number().int().min(1) })
+    .nullable()
+    .optional(),
 });
 
 export const charge = z.object({

@@ -121,9 +121,13 @@ export function valueOf(of: string, figures: RecipeFigures, gramsOf: (ingredient
   }
 }
 
-/** How far a value may be off a limit and still be said to keep it: what nobody reads off a label. */
+/** How far a value may be off a bound and still be said to keep it. */
 export const toleranceOf = (of: string, value: number): number =>
   of === 'flow' ? 0.01 * value : of === 'cost' || of.startsWith('grams:') ? 0.001 * Math.max(value, 1) : 0.005;
+
+/** How far off an aim counts as on it: what a figure with one decimal does not show. */
+export const aimTolerance = (of: string, value: number): number =>
+  of === 'lecithin' || of === 'flow' || of === 'cost' || of.startsWith('grams:') ? 2 * toleranceOf(of, value) : 0.05;
 
 /** What a limit is about, in words. */
 export const nameOfLimit = (of: string, nameOf: (ingredient: string) => string): string => {

@@ -1,6 +1,6 @@
 import { formatMass } from '../units/mass';
 import { figuresOfLines, type Ingredient, type RecipeFigures } from './ingredient';
-import { planeOf, sideWords, toleranceOf, valueOf, valueText, nameOfLimit } from './limits';
+import { aimTolerance, planeOf, sideWords, toleranceOf, valueOf, valueText, nameOfLimit } from './limits';
 import { solveProgram, type LinearProgram, type LinearSolver, type Row } from './linear';
 import type { Limit } from './records';
 import { roundToStep } from './round';
@@ -116,7 +116,7 @@ export function solveRecipe(question: Question, solver: LinearSolver): Answer {
   const kept = keptOf(question, exact, rounded.grams);
   if (
     outcome === 'met' &&
-    kept.some((row) => row.side === 'aim' && Math.abs(row.exact - row.wanted) > toleranceOf(row.of, row.wanted))
+    kept.some((row) => row.side === 'aim' && Math.abs(row.exact - row.wanted) > aimTolerance(row.of, row.wanted))
   ) {
     outcome = 'near';
     [conflict = [], ...further] = conflictsIn(solver, frame, [...aimsAsBounds(question, kept), ...constraints]);
@@ -391,7 +391,7 @@ function keptOf(question: Question, exactG: readonly number[], roundedG: readonl
         number,
         number,
       ];
-      const slack = toleranceOf(limit.of, wanted);
+      const slack = (side === 'aim' ? aimTolerance : toleranceOf)(limit.of, wanted);
       const kept =
         side === 'aim'
           ? Math.abs(after - wanted) <= slack
@@ -430,6 +430,7 @@ function roundingWords(
 ): string[] {
   const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
   const moved = kept
+    .filter((row) => !row.kept || Math.abs(row.rounded - row.exact) > aimTolerance(row.of, row.wanted))
     .filter((row) => Math.abs(row.rounded - row.exact) > toleranceOf(row.of, row.wanted))
     .map((row) => {
       const name = nameOfLimit(row.of, nameOf);

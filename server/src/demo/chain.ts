@@ -3,6 +3,7 @@ import type { RejectReason } from '@wunsch/core/ledger/types';
 import type { Station } from '@wunsch/core/workshop/stations';
 import type { Demo } from './generator';
 import { DAY, HOUR } from './schedule';
+import { recipeAt, recipeId } from './recipes';
 import { BUYERS, ORIGINS, PEOPLE, TASTING_WORDS, type Origin } from './scenario';
 
 /** What happens to one batch, and where it stops for now. */
@@ -261,7 +262,8 @@ export class BatchChain {
     const { demo, plan } = this;
     const nibsG = this.nibs.reduce((sum, { g }) => sum + g, 0);
     const target = plan.origin.cocoaPct / 100;
-    const butterG = round(nibsG * 0.055);
+    const { butterShare, version } = recipeAt(plan.origin, at, demo.now);
+    const butterG = round(nibsG * butterShare);
     const sugarG = round((nibsG + butterG) / target - nibsG - butterG);
     const personId = demo.person();
     const first = demo.record(
@@ -272,6 +274,7 @@ export class BatchChain {
           routeId: 'whole-bean',
           targetMicron: 19,
           cocoaTargetPct: plan.origin.cocoaPct,
+          recipe: { id: recipeId(plan.origin), version },
         },
         sources: [
           ...(plan.lateButter ? [] : [{ holdingId: demo.pantry('butter', butterG, at), massG: butterG }]),

@@ -4,6 +4,7 @@ import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import type { Workshop } from '../workshop/workshop';
 import { BeanStory } from './beans';
 import { BatchChain, type Plan } from './chain';
+import { writeRecipes } from './recipes';
 import { RoastStory } from './roasts';
 import { Chance, DAY, HOUR, Schedule } from './schedule';
 import { MACHINES, MATERIALS, ORIGINS, PEOPLE, SETTINGS, SUPPLIES, type Origin } from './scenario';
@@ -196,6 +197,7 @@ export class Demo {
     for (const row of MATERIALS) workshop.putMaterial(row);
     await workshop.commit();
     this.roastStory.programs();
+    writeRecipes(workshop, this.now - this.options.months * 30.4 * DAY, this.now);
     this.planBatches();
     this.schedule.add(this.now - 17 * DAY, () => {
       const origin = ORIGINS[2];

@@ -6,6 +6,7 @@ import { lossWatch } from '../losses/series';
 import { coolingViews, roastDue } from '../roast/due';
 import type { Views } from './views';
 
+const HOUR_MS = 3_600_000;
 const DAY_MS = 86_400_000;
 
 const WORK_WORDS: Partial<Record<Station, string>> = {
@@ -136,6 +137,14 @@ export function dueItems(views: Views): DueItem[] {
       at: last + settings.readingHours * 3_600_000,
     });
   }
+  for (const run of workshop.recipes.openWeighings())
+    due.push({
+      id: `weighing-${run.id}`,
+      station: 'grind',
+      text: `Weigh ${run.plan.name} to its end`,
+      link: `/weighing/${run.id}`,
+      at: run.startedAt + HOUR_MS,
+    });
   for (const { batch } of views.grinds())
     for (const act of batch.acts ?? [])
       if (act.doneAt === null)

@@ -175,8 +175,9 @@ function ladderWords(arms: LadderView['arms']): string {
 }
 
 /** What a bowl is now, and whether its label still may say what it says. */
-export function bowlView(views: Views, batchId: string): BowlView {
+export function bowlView(views: Views, named: string): BowlView {
   const { workshop } = views;
+  const batchId = workshop.batches.has(named) ? named : (workshop.book.byCode(named)?.id ?? named);
   const { ingredient, grams } = bowlOf(views, batchId);
   const batch = workshop.batches.get(batchId);
   if (!batch) throw new Error(`no batch ${batchId}`);

@@ -257,8 +257,7 @@ export async function read(db: Database): Promise<Records> {
       order by at, id) as rows from files where bytes is not null`),
     roastRecords: await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
       'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from roast_records`),
-    recipeRecords:
-      await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
+    recipeRecords: await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
       'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from records where room = 'recipe'`),
     curves: await packed(sql`select json_agg(json_build_object('id', id, 'loadId', load_id, 'name', name,
       'source', source, 'startedAt', started_at, 'readings', readings) order by started_at, id) as rows from roast_curves`),

@@ -14,7 +14,7 @@ type Ranked = SearchHit & { rank: number };
 export function search(views: Views, q: string): SearchHit[] {
   const words = q.trim().toLowerCase();
   if (words === '') return [];
-  const hits = [...byName(views, words)];
+  const hits = [...byName(views, words), ...byRecipe(views, words)];
   // A code is looked for by its beginning: who types two letters means no word in a note.
   if (words.length > 2) hits.push(...byMark(views, words), ...byNote(views, words), ...byWatch(views, words));
   const best = new Map<string, Ranked>();
@@ -40,6 +40,15 @@ function* byName(views: Views, words: string): Generator<Ranked> {
     const [isBatch, isLot, isLive] = [batches.has(holding.id), lots.has(holding.id), book.live.has(holding.id)];
     if (rank === 3 || (rank === 2 && !isLot && !isBatch && !isLive)) continue;
     yield hitOf(views, holding, null, rank * 4 + (isBatch ? 0 : isLot ? 1 : isLive ? 2 : 3));
+  }
+}
+
+function* byRecipe(views: Views, words: string): Generator<Ranked> {
+  for (const { id, versions, shelved } of views.workshop.recipes.all()) {
+    const recipe = versions.at(-1)?.recipe;
+    if (!recipe?.name.toLowerCase().includes(words)) continue;
+    const detail = `version ${versions.length}${shelved ? ', put aside' : ''}`;
+    yield { rank: 9, kind: 'page', code: 'Recipe', name: recipe.name, detail, link: `/recipe/${id}` };
   }
 }
 

@@ -65,7 +65,9 @@ export async function restoreWorkshop(
 ): Promise<void> {
   const furnished =
     workshop.people.size + workshop.machines.size + workshop.materials.size + workshop.works.size > 0 ||
-    [...workshop.beans.everything()].length + [...workshop.roasts.everything()].length + workshop.recipes.everything().length >
+    [...workshop.beans.everything()].length +
+      [...workshop.roasts.everything()].length +
+      workshop.recipes.everything().length >
       0;
   if (!replacing && (workshop.book.steps.size > 0 || furnished)) {
     throw new DomainError(

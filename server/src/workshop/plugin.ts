@@ -3,6 +3,8 @@ import { z } from 'zod';
 import type { WorkshopView } from '@wunsch/core/api/types';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { carriedOver } from '@wunsch/core/composition/carry-over';
+import { ingredientFacts } from '@wunsch/core/composition/ingredient-facts';
+import type { Material } from '@wunsch/core/ledger/types';
 import { newCleaning, newMachine, newMaterial, newPerson, newRoute, settings } from '@wunsch/core/workshop/schemas';
 import { changeRates } from '@wunsch/core/money/rates';
 import { dayText } from '@wunsch/core/units/zone';
@@ -65,6 +67,20 @@ export function workshopRoutes(router: Router): void {
         { path: 'minG', message: 'is more than the most' },
       ]);
   };
+  /** What an ingredient is made of is here, and not made of it in turn. */
+  const madeOfKnown = (material: Material): void => {
+    const find = (id: string): Material | undefined => (id === material.id ? material : workshop.materials.get(id));
+    (material.madeOf ?? []).forEach(({ materialId }, index) => {
+      if (find(materialId)?.kind !== 'ingredient')
+        throw new DomainError('recipe/unknown-ingredient', 'There is no such ingredient here.', [
+          { path: `madeOf.${index}.materialId`, message: 'is not known here' },
+        ]);
+    });
+    ingredientFacts(material, dayText(workshop.now(), workshop.settings.timeZone), find);
+    // What is made of it must not become a circle either.
+    for (const other of workshop.materials.values())
+      if (other.id !== material.id) ingredientFacts(other, '9999-12-31', find);
+  };
   router.write('POST', '/api/workshop/people', 'Add to the team', newPerson, (body) => {
     unlike(workshop.people, body.name, null);
     const person = { id: nanoid(10), name: body.name, active: true };
@@ -100,6 +116,7 @@ export function workshopRoutes(router: Router): void {
   router.write('POST', '/api/workshop/materials', 'Add an ingredient or packaging', newMaterial, (body) => {
     unlike(workshop.materials, body.name, null);
     const material = { ...body, id: nanoid(10) };
+    madeOfKnown(material);
     workshop.putMaterial(material);
     return material;
   });
@@ -110,6 +127,7 @@ export function workshopRoutes(router: Router): void {
     newMaterial,
     (body, request) => {
       const material = { ...known(workshop.materials, param(request.params, 'id')), ...body };
+      madeOfKnown(material);
       workshop.putMaterial(material);
       workshop.compositions.forget();
       return material;

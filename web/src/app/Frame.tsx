@@ -140,6 +140,7 @@ function Shell() {
 const PAGES = [
   ['/batches', 'Batches'],
   ['/lots', 'Lots'],
+  ['/recipes', 'Recipes'],
   ['/losses', 'Losses'],
   ['/store', 'Store'],
   ['/workshop', 'Workshop'],

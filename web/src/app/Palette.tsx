@@ -13,6 +13,8 @@ const PAGES: { name: string; link: string }[] = [
   { name: 'Lots', link: '/lots' },
   { name: 'Store and pantry', link: '/store' },
   { name: 'Receive a lot', link: '/station/beans' },
+  { name: 'Recipes', link: '/recipes' },
+  { name: 'Ingredients: what they are made of', link: '/ingredients' },
   { name: 'Roast programs', link: '/roasting' },
   { name: 'Roast loads: compare', link: '/roasting/loads' },
   { name: 'Roast trials', link: '/roasting/trials' },

@@ -52,6 +52,8 @@ function words(value: BeanRecordValue, show: Show): string {
         .join(', ');
     case 'trap':
       return `Trap ${value.trap}: ${value.moths} moths`;
+    case 'nib-fat':
+      return `Fat of its nibs ${value.fatPct} %${value.how === '' ? '' : `: ${value.how}`}`;
     case 'taken-back':
       return `Took a record back${value.word === '' ? '' : `: ${value.word}`}`;
   }

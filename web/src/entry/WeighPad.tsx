@@ -1,11 +1,11 @@
 import { Backspace, Scales } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { MassUnit } from '@wunsch/core/units/mass';
-import { send } from '../parts/api';
-import { decimalMark, readMass } from '../parts/number';
+import { decimalMark } from '../parts/number';
 import { useShow } from '../parts/workshop';
 import { fieldG, isMass, textOfG, weighingG, type FieldSpec, type FieldState } from './entry';
 import { doubt } from '@wunsch/core/entry/doubt';
+import { PutOn } from '../parts/PutOn';
 import { useScale } from '../parts/scale';
 
 export interface PadTarget {
@@ -225,41 +225,6 @@ function FromScale({ target }: { target: PadTarget }) {
         </p>
       )}
       {reading?.simulated !== false && <PutOn />}
-    </div>
-  );
-}
-
-/** Nobody can lift a sack on to a simulated scale, so it is told what stands on it. */
-function PutOn() {
-  const [text, setText] = useState('');
-  const grams = readMass(text, 'kg') ?? -1;
-  const valid = grams >= 0 && grams <= 500_000;
-  const place = (): void => {
-    if (valid) void send('POST', '/api/devices/scale/place', { massG: grams });
-  };
-  // Not a form: it stands inside the bench's own.
-  return (
-    <div className="mt-2 flex items-center gap-2 border-t border-rule pt-2">
-      <label className="label flex items-center gap-2">
-        Put on the simulated scale
-        <input
-          className="entry min-h-[44px]! w-20!"
-          inputMode="decimal"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          onKeyDown={(event) => {
-            if (event.key !== 'Enter') return;
-            event.preventDefault();
-            event.stopPropagation();
-            place();
-          }}
-          aria-label="Kilograms to put on the simulated scale"
-        />
-        kg
-      </label>
-      <button type="button" className="button button-quiet" disabled={!valid} onClick={place}>
-        Put on
-      </button>
     </div>
   );
 }

@@ -243,6 +243,7 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
   buy: [
     { name: 'supplier', label: 'Supplier', type: 'text' },
     { name: 'supplierBatch', label: 'Their batch number', type: 'text', optional: true },
+    { name: 'bestBefore', label: 'It keeps to', type: 'date', optional: true },
     { name: 'massG', label: 'Weight', type: 'mass', optional: true },
     { name: 'pieces', label: 'Pieces', type: 'pieces', optional: true },
     { name: 'price', label: 'Price, all of it', type: 'number' },

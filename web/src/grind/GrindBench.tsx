@@ -136,6 +136,9 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
             {label}
           </button>
         ))}
+        <Link className="chip" to={`/bowl/${batch.code}`}>
+          Put it right
+        </Link>
       </div>
       {act === 'read' && <TakeReading grind={grind} />}
       {act === 'add' && (
@@ -344,7 +347,12 @@ function NewBatch({ view, onStarted }: { view: BenchView; onStarted: (code: stri
   }
   return (
     <>
-      <h2 className="mb-3 text-2xl">A new batch</h2>
+      <div className="mb-3 flex flex-wrap items-baseline justify-between gap-x-6">
+        <h2 className="text-2xl">A new batch</h2>
+        <Link className="link inline-flex min-h-11 items-center" to="/recipes">
+          Weigh it by a recipe
+        </Link>
+      </div>
       <StepForm
         kind="charge"
         station="grind"

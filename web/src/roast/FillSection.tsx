@@ -3,7 +3,8 @@ import type { LoadView } from '@wunsch/core/api/roast';
 import { MEASURES } from '@wunsch/core/roast/compare';
 import { Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
-import { roasting, useLoadViews, useWorked } from './compute';
+import { useWorked } from '../parts/worked';
+import { roasting, useLoadViews } from './compute';
 
 const MOST = 8;
 

@@ -9,7 +9,8 @@ import { useApi } from '../parts/api';
 import { hasDraft } from '../parts/draft';
 import { Empty, Loading } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
-import { roasting, useFit, useRoasters, useWorked } from './compute';
+import { useWorked } from '../parts/worked';
+import { roasting, useFit, useRoasters } from './compute';
 import { programDraft, ProgramEditor } from './ProgramEditor';
 
 interface Versions {

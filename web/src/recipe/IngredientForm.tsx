@@ -1,0 +1,281 @@
+import { useState } from 'react';
+import type { PantryRow } from '@wunsch/core/api/recipe';
+import { contents as contentsSchema, otherDryPct, type Contents } from '@wunsch/core/ledger/contents';
+import type { Material } from '@wunsch/core/ledger/types';
+import { ApiError, send } from '../parts/api';
+import { newKey } from '../parts/draft';
+import { Box, Tick } from '../parts/fields';
+import { Refusal, Section } from '../parts/pieces';
+import { useSave } from '../parts/save';
+import { useHere } from '../parts/workshop';
+import { Quantity } from './Quantity';
+
+const PARTS: readonly (readonly [keyof Omit<Contents, 'densityGPerMl'>, string])[] = [
+  ['fatPct', 'Fat'],
+  ['cocoaButterPct', 'of it cocoa butter'],
+  ['milkFatPct', 'of it milk fat'],
+  ['dryCocoaPct', 'Fat-free cocoa'],
+  ['sugarPct', 'Sugar'],
+  ['polyolsPct', 'Sweetener without sugar'],
+  ['dryMilkPct', 'Fat-free milk solids'],
+  ['waterPct', 'Water'],
+  ['saltPct', 'Salt'],
+  ['lecithinPct', 'Lecithin, in the fat'],
+  ['sugarsPct', 'All sugars, for the label'],
+  ['proteinPct', 'Protein'],
+  ['fibrePct', 'Fibre'],
+];
+
+const ROLES: readonly (readonly [string, string])[] = [
+  ['none', 'no cocoa'],
+  ['butter', 'cocoa butter'],
+  ['liquor', 'cocoa liquor'],
+  ['powder', 'cocoa powder'],
+  ['couverture', 'bought chocolate'],
+];
+
+/** An ingredient: what it counts as, what it is made of and since when, what it costs. */
+export function IngredientForm({
+  material,
+  row,
+  close,
+}: {
+  material: Material;
+  row: PantryRow | null;
+  close: () => void;
+}) {
+  const { view } = useHere();
+  const [name, setName] = useState(material.name);
+  const [cocoa, setCocoa] = useState<string>(material.cocoa);
+  const [sugar, setSugar] = useState(material.sugar);
+  const [allergens, setAllergens] = useState(material.allergens.join(', '));
+  const [origin, setOrigin] = useState(material.origin ?? '');
+  const [price, setPrice] = useState<number | null>(material.pricePerKg ?? null);
+  const [keeps, setKeeps] = useState<number | null>(material.keepsMonths ?? null);
+  const [label, setLabel] = useState({
+    cocoaPct: material.cocoaPct ?? null,
+    addedButterPct: material.addedButterPct ?? null,
+    sugarPct: material.sugarPct ?? null,
+  });
+  const [retired, setRetired] = useState(material.retired ?? false);
+  const newest = material.contents?.at(-1);
+  const [own, setOwn] = useState(newest !== undefined);
+  const [from, setFrom] = useState('');
+  const [source, setSource] = useState(newest?.source ?? '');
+  const [made, setMade] = useState<Contents>(newest?.contents ?? row?.contents ?? contentsSchema.parse({}));
+  const [parts, setParts] = useState<{ materialId: string; pct: number }[]>(material.madeOf ?? []);
+  const { busy, error, run, fail } = useSave();
+  const read = contentsSchema.safeParse(made);
+  const problems = Object.fromEntries(
+    (read.error?.issues ?? []).map(({ path, message }) => [String(path[0]), message]),
+  );
+  const server =
+    error instanceof ApiError
+      ? Object.fromEntries(error.problem.errors.map(({ path, message }) => [path, message]))
+      : {};
+  const changed = own && JSON.stringify(made) !== JSON.stringify(newest?.contents);
+  const sumParts = parts.reduce((sum, part) => sum + part.pct, 0);
+  const save = (): void => {
+    if (own && !read.success) return fail('What it is made of cannot be: look for the words in red.');
+    if (parts.length > 0 && Math.abs(sumParts - 100) > 0.1)
+      return fail(`What it is made of adds up to ${sumParts.toFixed(1)} %, not to 100 %.`);
+    const dated = changed
+      ? [
+          ...(material.contents ?? []).filter((one) => (one.from ?? '') !== from),
+          { from: from === '' ? null : from, source, contents: made },
+        ]
+      : (material.contents ?? []);
+    const body = {
+      name,
+      kind: 'ingredient',
+      cocoa,
+      sugar: cocoa === 'none' && sugar,
+      allergens: allergens
+        .split(/[,;]+/)
+        .map((word) => word.trim())
+        .filter((word) => word !== ''),
+      ...label,
+      keepsMonths: keeps,
+      pricePerKg: price,
+      origin,
+      retired,
+      contents: own ? dated : [],
+      madeOf: parts,
+    };
+    void run(() =>
+      material.id === ''
+        ? send('POST', '/api/workshop/materials', body, newKey())
+        : send('PUT', `/api/workshop/materials/${material.id}`, body),
+    ).then((done) => done && close());
+  };
+  return (
+    <div className="max-w-4xl" role="group" aria-label={material.name || 'A new ingredient'}>
+      <h2 className="mb-4 text-2xl">{material.name || 'A new ingredient'}</h2>
+      <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
+        <Box label="Name" value={name} problem={server['name']} onChange={setName} />
+        <label className="label block">
+          Counts as
+          <select className="entry" value={cocoa} onChange={(event) => setCocoa(event.target.value)}>
+            {ROLES.map(([value, text]) => (
+              <option key={value} value={value}>
+                {text}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Box
+          label="Allergens, apart by commas"
+          value={allergens}
+          onChange={setAllergens}
+          placeholder="milk, hazelnut"
+        />
+        <Quantity
+          label="Price of a kilogram"
+          unit={view.settings.currency}
+          value={price}
+          problem={server['pricePerKg']}
+          placeholder="from what was bought"
+          onValue={setPrice}
+        />
+        <Box label="Origin" value={origin} onChange={setOrigin} />
+        <Quantity label="Goods with it keep" unit="mo" value={keeps} placeholder="as usual" onValue={setKeeps} />
+        {cocoa === 'couverture' && (
+          <>
+            <Quantity
+              label="Cocoa on its label"
+              unit="%"
+              value={label.cocoaPct}
+              onValue={(cocoaPct) => setLabel((now) => ({ ...now, cocoaPct }))}
+            />
+            <Quantity
+              label="Of it, added butter"
+              unit="%"
+              value={label.addedButterPct}
+              placeholder="not known"
+              onValue={(addedButterPct) => setLabel((now) => ({ ...now, addedButterPct }))}
+            />
+            <Quantity
+              label="Sugar"
+              unit="%"
+              value={label.sugarPct}
+              onValue={(sugarPct) => setLabel((now) => ({ ...now, sugarPct }))}
+            />
+          </>
+        )}
+      </div>
+      <div className="mt-3 flex flex-wrap gap-x-8">
+        {cocoa === 'none' && (
+          <Tick checked={sugar} onChange={setSugar}>
+            It is a sugar
+          </Tick>
+        )}
+        <Tick checked={retired} onChange={setRetired}>
+          No longer bought
+        </Tick>
+      </div>
+      <Section title="What 100 g of it are made of" aside={own ? 'your own figures' : row?.source || 'not known'}>
+        <Tick checked={own} onChange={setOwn}>
+          I have its own figures, from its label or an analysis
+        </Tick>
+        {own && (
+          <>
+            <div className="mt-3 grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4">
+              {PARTS.map(([key, text]) => (
+                <Quantity
+                  key={key}
+                  label={text}
+                  unit="g"
+                  value={made[key]}
+                  problem={problems[key] ?? server[`contents.0.contents.${key}`]}
+                  onValue={(value) => setMade((now) => ({ ...now, [key]: value ?? 0 }))}
+                />
+              ))}
+              <Quantity
+                label="Density, if measured"
+                unit="g/ml"
+                value={made.densityGPerMl}
+                onValue={(densityGPerMl) => setMade((now) => ({ ...now, densityGPerMl }))}
+              />
+            </div>
+            <p className="mt-2 text-sm text-soft">The rest, {otherDryPct(made).toFixed(1)} g, is other dry matter.</p>
+            <div className="mt-3 grid gap-x-6 gap-y-3 sm:grid-cols-2">
+              <Box
+                label="Where the figures are from"
+                value={source}
+                onChange={setSource}
+                placeholder="label of the bag, laboratory"
+              />
+              <Box label="They hold from (empty: always)" type="date" value={from} onChange={setFrom} />
+            </div>
+            {(material.contents?.length ?? 0) > 1 && (
+              <p className="mt-2 text-sm text-soft">
+                Earlier:{' '}
+                {material.contents?.map((one) => `${one.from ?? 'always'}, fat ${one.contents.fatPct} %`).join('; ')}.
+                What was bought then stays what it was.
+              </p>
+            )}
+          </>
+        )}
+      </Section>
+      <Section title="Made of other ingredients" aside="a praline paste, a spice mix">
+        <ul>
+          {parts.map((part, index) => (
+            <li key={part.materialId} className="flex flex-wrap items-center gap-3 py-1">
+              <span className="min-w-40 flex-1">{view.materials.find(({ id }) => id === part.materialId)?.name}</span>
+              <Quantity
+                quiet
+                className="w-28"
+                label="Share"
+                unit="%"
+                value={part.pct}
+                onValue={(pct) =>
+                  setParts((now) => now.map((one, i) => (i === index ? { ...one, pct: pct ?? 0 } : one)))
+                }
+              />
+              <button
+                type="button"
+                className="button button-quiet"
+                onClick={() => setParts((now) => now.filter((_, i) => i !== index))}
+              >
+                Take out
+              </button>
+            </li>
+          ))}
+        </ul>
+        <select
+          className="entry mt-2 w-auto! text-sm!"
+          aria-label="Another part"
+          value=""
+          onChange={(event) =>
+            event.target.value !== '' &&
+            setParts((now) => [
+              ...now,
+              { materialId: event.target.value, pct: Math.max(0.1, Number((100 - sumParts).toFixed(1))) },
+            ])
+          }
+        >
+          <option value="">another part …</option>
+          {view.materials
+            .filter(
+              ({ id, kind }) =>
+                kind === 'ingredient' && id !== material.id && !parts.some(({ materialId }) => materialId === id),
+            )
+            .map(({ id, name: text }) => (
+              <option key={id} value={id}>
+                {text}
+              </option>
+            ))}
+        </select>
+      </Section>
+      <Refusal error={error} />
+      <div className="mt-5 flex gap-3">
+        <button type="button" className="button button-main" disabled={busy} onClick={save}>
+          Save
+        </button>
+        <button type="button" className="button" onClick={close}>
+          Leave it
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,268 @@
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { LadderView, PantryView } from '@wunsch/core/api/recipe';
+import { figuresOfLines } from '@wunsch/core/recipe/ingredient';
+import { valueOf, valueText } from '@wunsch/core/recipe/limits';
+import { limit, type Limit, type Recipe } from '@wunsch/core/recipe/records';
+import { FIGURES, type FigureId } from '@wunsch/core/recipe/words';
+import { massUnitFor } from '@wunsch/core/units/mass';
+import { send } from '../parts/api';
+import { Box, Chips } from '../parts/fields';
+import { Refusal, Section } from '../parts/pieces';
+import { NOBODY, useSave } from '../parts/save';
+import { useWorked } from '../parts/worked';
+import { useHere, useShow } from '../parts/workshop';
+import { choicesOf, kitchen, rowsOf } from './compute';
+import { Quantity } from './Quantity';
+
+const VARIED: readonly FigureId[] = ['cocoa', 'fat', 'sugar', 'milk', 'lecithin'];
+const STEP: Partial<Record<FigureId, number>> = { cocoa: 2, fat: 2, sugar: 2, milk: 2, lecithin: 0.1 };
+
+/** Three to five variants of the recipe, small, side by side, that end in a tasting. */
+export function LadderTab({
+  recipeId,
+  version,
+  recipe,
+  pantry,
+  ladders,
+}: {
+  recipeId: string;
+  version: number;
+  recipe: Recipe;
+  pantry: PantryView;
+  ladders: readonly LadderView[];
+}) {
+  return (
+    <div className="max-w-5xl">
+      {ladders.map((ladder) => (
+        <Kept key={ladder.id} ladder={ladder} recipeId={recipeId} version={version} recipe={recipe} />
+      ))}
+      <NewLadder recipeId={recipeId} recipe={recipe} pantry={pantry} />
+    </div>
+  );
+}
+
+function NewLadder({ recipeId, recipe, pantry }: { recipeId: string; recipe: Recipe; pantry: PantryView }) {
+  const { view, personId } = useHere();
+  const { settings } = view;
+  const [of, setOf] = useState<FigureId>('cocoa');
+  const [count, setCount] = useState('3');
+  const [gap, setGap] = useState<number | null>(null);
+  const [sizeG, setSizeG] = useState<number | null>(1000);
+  const [name, setName] = useState('');
+  const { busy, error, run, fail } = useSave();
+  const unit = massUnitFor((sizeG ?? 1000) * 1000, settings.massSystem);
+  const show = useShow(unit);
+  const rows = rowsOf(
+    pantry,
+    recipe.lines.map(({ ingredient }) => ingredient),
+  );
+  const lines = rows.map((ingredient) => ({
+    ingredient,
+    grams: recipe.lines.find((line) => line.ingredient === ingredient.id)?.grams ?? 0,
+  }));
+  const figures = figuresOfLines(lines);
+  const middle = valueOf(of, figures, () => 0);
+  const step = gap ?? STEP[of] ?? 1;
+  const n = Number(count);
+  const values = Array.from({ length: n }, (_, index) => Number((middle + (index - (n - 1) / 2) * step).toFixed(2)));
+  // All else stays what it is: what is varied is an aim that counts most.
+  const others: Limit[] = VARIED.filter((other) => other !== of).flatMap((other) => {
+    const value = valueOf(other, figures, () => 0);
+    return value > 0.01 ? [limit.parse({ of: other, aim: Number(value.toFixed(3)), weight: 0.1 })] : [];
+  });
+  const key = figures.grams > 0 && sizeG ? JSON.stringify([of, values, sizeG, recipe.lines]) : null;
+  const arms = useWorked(key, () =>
+    Promise.all(
+      values.map((value) =>
+        kitchen().solve({
+          choices: choicesOf(rows, false),
+          limits: [limit.parse({ of, aim: Math.max(0, value), weight: 10 }), ...others],
+          leastG: null,
+          mostG: null,
+          machine: '',
+          size: { grams: sizeG ?? 1000 },
+          stepG: recipe.stepG,
+          currency: settings.currency,
+        }),
+      ),
+    ),
+  );
+  const save = (): void => {
+    if (personId === null) return fail(NOBODY);
+    if (!arms) return;
+    void run(() =>
+      send('POST', `/api/recipe/recipes/${recipeId}/ladders`, {
+        personId,
+        name: name || `${FIGURES[of].name} ${valueText(of, values[0] ?? 0)} to ${valueText(of, values.at(-1) ?? 0)}`,
+        what: FIGURES[of].name,
+        arms: arms.map((answer, index) => ({
+          name: valueText(of, values[index] ?? 0),
+          lines: answer.lines
+            .filter(({ grams }) => grams > 0)
+            .map(({ id, grams }) => ({ ingredient: id, grams: Number(grams.toFixed(3)) })),
+        })),
+      }),
+    );
+  };
+  return (
+    <Section title="A new ladder">
+      <p className="mb-4 max-w-3xl text-soft">
+        One thing varied, all else kept: small batches on one lot side by side, then tasted against each other.
+      </p>
+      <div className="grid gap-4">
+        <Chips
+          legend="What is varied"
+          options={VARIED.map((id) => [id, FIGURES[id].name] as const)}
+          chosen={[of]}
+          choose={([next]) => setOf(next ?? 'cocoa')}
+        />
+        <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+          <Chips
+            legend="How many"
+            options={
+              [
+                ['3', '3'],
+                ['4', '4'],
+                ['5', '5'],
+              ] as const
+            }
+            chosen={[count as '3']}
+            choose={([next]) => setCount(next ?? '3')}
+          />
+          <Quantity
+            className="w-32"
+            label="Apart by"
+            unit="%"
+            value={step}
+            onValue={(value) => setGap(value === 0 ? null : value)}
+          />
+          <Quantity className="w-36" label="Each" mass={unit} value={sizeG} onValue={setSizeG} />
+          <Box className="min-w-48 flex-1" label="Name" value={name} onChange={setName} placeholder="How sweet" />
+        </div>
+      </div>
+      {arms && (
+        <div className="mt-5 grid gap-x-8 gap-y-4 sm:grid-cols-3 lg:grid-cols-5">
+          {arms.map((answer, index) => (
+            <div key={index} className="border-t-2 border-ink pt-2">
+              <p className="figure text-2xl">{valueText(of, values[index] ?? 0)}</p>
+              <ul className="mt-1 text-sm">
+                {answer.lines
+                  .filter(({ grams }) => grams > 0)
+                  .map(({ id, grams }) => (
+                    <li key={id} className="flex justify-between gap-3">
+                      <span className="truncate">{rows.find((row) => row.id === id)?.name}</span>
+                      <span className="whitespace-nowrap">{show.mass(grams * 1000)}</span>
+                    </li>
+                  ))}
+              </ul>
+              {answer.kept.some((row) => row.of === of && Math.abs(row.rounded - row.wanted) > 0.2) && (
+                <p className="mt-1 text-sm font-semibold text-crimson">these ingredients do not reach it</p>
+              )}
+            </div>
+          ))}
+        </div>
+      )}
+      <button type="button" className="button button-main mt-5" disabled={busy || !arms} onClick={save}>
+        Plan the ladder
+      </button>
+      <Refusal error={error} />
+    </Section>
+  );
+}
+
+function Kept({
+  ladder,
+  recipeId,
+  version,
+  recipe,
+}: {
+  ladder: LadderView;
+  recipeId: string;
+  version: number;
+  recipe: Recipe;
+}) {
+  const { view, personId } = useHere();
+  const show = useShow();
+  const navigate = useNavigate();
+  const { busy, error, run, fail } = useSave();
+  const grinders = view.machines.filter(({ station }) => station === 'grind');
+  const [machines, setMachines] = useState<Record<number, string>>({});
+  const weigh = (index: number): void => {
+    const arm = ladder.arms[index];
+    if (personId === null) return fail(NOBODY);
+    if (!arm) return;
+    void run(async () => {
+      const { data } = await send<{ id: string }>('POST', '/api/recipe/weighings', {
+        personId,
+        recipe: { id: recipeId, version },
+        name: `${recipe.name}, ${arm.name}`,
+        machineId: machines[index] || arm.machineId,
+        routeId: recipe.routeId ?? view.routes[0]?.id ?? null,
+        targetMicron: recipe.targetMicron,
+        stepG: recipe.stepG,
+        lines: arm.lines.map(({ ingredient, grams }) => ({ ingredient, grams })),
+        ladder: { id: ladder.id, arm: index },
+      });
+      await navigate(`/weighing/${data.id}`);
+    });
+  };
+  return (
+    <Section title={ladder.name} aside={`${ladder.person}, ${show.day(ladder.at)}`}>
+      <p className="figure text-xl">{ladder.sentence}</p>
+      <div className="mt-3 grid gap-x-8 gap-y-4 sm:grid-cols-3 lg:grid-cols-5">
+        {ladder.arms.map((arm, index) => (
+          <div key={arm.name} className="border-t-2 border-ink pt-2">
+            <p className="figure text-2xl">{arm.name}</p>
+            <ul className="text-sm">
+              {arm.lines.map((line) => (
+                <li key={line.ingredient} className="flex justify-between gap-3">
+                  <span className="truncate">{line.name}</span>
+                  <span className="whitespace-nowrap">{show.mass(line.grams * 1000)}</span>
+                </li>
+              ))}
+            </ul>
+            {arm.batch ? (
+              <p className="mt-2 text-sm">
+                <Link className="code link" to={`/batch/${arm.batch.code}`}>
+                  {arm.batch.code}
+                </Link>{' '}
+                is {arm.batch.cocoaPct.toFixed(1)} %
+                {arm.batch.score !== null && (
+                  <>
+                    , scored <strong>{arm.batch.score.toFixed(1)}</strong> ({arm.batch.scores})
+                  </>
+                )}
+              </p>
+            ) : (
+              <div className="mt-2 grid gap-2">
+                <select
+                  className="entry text-sm!"
+                  aria-label={`Grinder for ${arm.name}`}
+                  value={machines[index] ?? ''}
+                  onChange={(event) => setMachines((now) => ({ ...now, [index]: event.target.value }))}
+                >
+                  <option value="">any grinder</option>
+                  {grinders.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+                <button type="button" className="button" disabled={busy} onClick={() => weigh(index)}>
+                  Weigh it
+                </button>
+              </div>
+            )}
+          </div>
+        ))}
+      </div>
+      {ladder.arms.every(({ batch }) => batch !== null) && (
+        <Link className="button mt-4 inline-flex" to="/station/taste">
+          To the tasting
+        </Link>
+      )}
+      <Refusal error={error} />
+    </Section>
+  );
+}
