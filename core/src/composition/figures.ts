@@ -64,7 +64,7 @@ export function volumes(c: Contents): { fatMl: number; solidMl: number } {
  *
  * @param solids share of solids by volume, 0 to 1
  * @returns null where nothing would flow
- * @example flowOf(0.5) // 8.8
+ * @example flowOf(0.5) // 9.58
  */
 export const flowOf = (solids: number): number | null =>
   solids >= MOST_SOLIDS ? null : (1 - solids / MOST_SOLIDS) ** (-2.5 * MOST_SOLIDS);

@@ -16,6 +16,7 @@ import { useHere, useShow } from '../parts/workshop';
 import { Answering } from './Answering';
 import { choicesOf, kitchen, rowsOf } from './compute';
 import { blankLine, type RecipeDraft } from './draft';
+import { FeedOrder } from './FeedOrder';
 import { Follows } from './Follows';
 import { Quantity } from './Quantity';
 import { TargetRows } from './TargetRows';
@@ -336,6 +337,7 @@ export function MakeTab({
             </div>
           </div>
         </div>
+        <FeedOrder lines={recipe.lines} nameOf={nameOf} change={(lines) => change({ lines })} />
         <h2 className="mt-7 mb-3 text-xl">What it is called and made on</h2>
         <div className="grid gap-x-6 gap-y-4 sm:grid-cols-2">
           <Box
