@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { barsFrom } from '@wunsch/core/mould/mould';
+import { measureRecipes, solveSums } from './recipe';
 import { measureRoasting } from './roast';
 import { compositionOf } from '@wunsch/core/composition/composition';
 
@@ -109,6 +110,9 @@ async function measure(name: string, flags: string[], directory: string): Promis
     '/api/losses/series?station=winnow',
     '/api/losses/stock-take',
     '/api/trace/stock',
+    '/api/recipe/pantry',
+    '/api/recipe/recipes',
+    '/api/recipe/recipes/dark-fiji',
     '/api/trace/search?q=b01',
     '/api/ledger/steps',
   ]) {
@@ -143,7 +147,10 @@ async function measure(name: string, flags: string[], directory: string): Promis
     writes.push(performance.now() - began);
   }
   note(`${name}: an entry saved and the floor read again, p95`, writes.sort((a, b) => a - b)[10] ?? 0, 100, 'ms');
-  if (flags.length === 1) await measureRoasting(base, note);
+  if (flags.length === 1) {
+    await measureRoasting(base, note);
+    await measureRecipes(base, note);
+  }
   note(`${name}: server memory`, rssMb(server.child.pid ?? 0), 700, 'MB');
   await stop(server);
 }
@@ -177,6 +184,7 @@ function sums(): void {
 
 scripts();
 sums();
+await solveSums(note);
 await measure('demo', ['--demo'], join(root, 'data-bench'));
 await measure(`${years} years`, ['--demo', '--years', String(years)], join(root, `data-bench-${years}`));
 const width = Math.max(...rows.map(([what]) => what.length));

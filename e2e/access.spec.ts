@@ -46,18 +46,55 @@ const VIEWS = [
   '/lot/L006/inspect?step=5',
   '/store',
   '/losses',
+  '/recipes',
+  '/recipe/dark-fiji',
+  '/recipe/new?from=2',
+  '/ingredients',
+  '/bowl/{bowl}',
+  '/weighing/{weighing}',
   '/losses?station=mould&metric=unaccounted',
   '/stock-take',
   '/trace/B050-1',
   '/workshop',
 ];
 
-/** The views, with the codes of two loads where one is asked for. */
+/** A weighing run that is under way; begun where there is none. */
+async function weighing(page: Page): Promise<string> {
+  const { weighings } = (await (await page.request.get('/api/recipe/weighings')).json()) as {
+    weighings: { id: string }[];
+  };
+  if (weighings[0]) return weighings[0].id;
+  const begun = await page.request.post('/api/recipe/weighings', {
+    data: {
+      personId: 'ilse',
+      recipe: { id: 'dark-fiji', version: 2 },
+      name: 'Fiji 68 %',
+      machineId: 'stone-small',
+      routeId: 'whole-bean',
+      lines: [
+        { ingredient: 'nibs', grams: 4500 },
+        { ingredient: 'sugar', grams: 2200 },
+      ],
+    },
+  });
+  return ((await begun.json()) as { id: string }).id;
+}
+
+/** The views, with the codes of two loads, a bowl and a weighing where one is asked for. */
 async function views(page: Page): Promise<string[]> {
   const { loads } = (await (await page.request.get('/api/roast/loads?limit=24')).json()) as {
     loads: { code: string }[];
   };
-  return VIEWS.map((view) => view.replace('{load}', loads[20]?.code ?? '').replace('{earlier}', loads[21]?.code ?? ''));
+  const { grinds } = (await (await page.request.get('/api/ledger/floor')).json()) as {
+    grinds: { batch: { code: string } }[];
+  };
+  const codes: Record<string, string> = {
+    load: loads[20]?.code ?? '',
+    earlier: loads[21]?.code ?? '',
+    bowl: grinds[0]?.batch.code ?? '',
+    weighing: await weighing(page),
+  };
+  return VIEWS.map((view) => view.replace(/\{(\w+)\}/g, (_, name: string) => codes[name] ?? ''));
 }
 
 interface Finding {

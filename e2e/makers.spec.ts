@@ -1,56 +1,12 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { ann, bought, charged, enter, madeBy, material, nibs, post, readout, saved, somebody } from './maker';
 import { MAKERS } from './playwright.config';
 
 /* Single makers, each with a way of working of their own, in one workshop that is furnished by the first of them. */
 
 test.use({ baseURL: `http://127.0.0.1:${MAKERS}`, locale: 'en-IE' });
 
-interface Line {
-  holdingId: string | null;
-  code: string | null;
-  kind: string | null;
-  massMg: number;
-}
-interface Step {
-  id: string;
-  batchCode: string | null;
-  lines: Line[];
-}
-
-async function post<T>(page: Page, path: string, data: unknown): Promise<T> {
-  const answer = await page.request.post(path, { data });
-  if (!answer.ok()) throw new Error(`${path}: ${await answer.text()}`);
-  return (await answer.json()) as T;
-}
-
-let ann = '';
-async function somebody(page: Page): Promise<void> {
-  const { people } = (await (await page.request.get('/api/workshop')).json()) as {
-    people: { id: string; name: string }[];
-  };
-  ann =
-    people.find(({ name }) => name === 'Ann')?.id ??
-    (await post<{ id: string }>(page, '/api/workshop/people', { name: 'Ann' })).id;
-}
 test.beforeEach(({ page }) => somebody(page));
-
-const enter = async (page: Page, command: object, head: object = {}): Promise<Step> =>
-  (await post<{ step: Step }>(page, '/api/ledger/steps', { command, personId: ann, ...head })).step;
-const madeBy = (step: Step, kind?: string): string =>
-  step.lines.find((row) => row.holdingId !== null && row.massMg > 0 && (kind === undefined || row.kind === kind))
-    ?.holdingId ?? '';
-const material = async (page: Page, name: string, more: object = {}): Promise<string> =>
-  (await post<{ id: string }>(page, '/api/workshop/materials', { name, kind: 'ingredient', ...more })).id;
-const bought = async (page: Page, materialId: string, massG: number): Promise<string> =>
-  madeBy(await enter(page, { kind: 'buy', materialId, supplier: 'Shop', massG, price: 10 }));
-const nibs = async (page: Page, name: string, netG: number, routeId = 'straight-through', roasted = true) =>
-  madeBy(await enter(page, { kind: 'receive', name, form: 'nibs', roasted, routeId, netG, currency: 'EUR' }));
-const charged = (page: Page, name: string, sources: object[], routeId = 'straight-through'): Promise<Step> =>
-  enter(page, { kind: 'charge', batch: { name, routeId }, sources });
-
-const readout = (page: Page, label: string | RegExp) =>
-  page.getByLabel(label, typeof label === 'string' ? { exact: true } : {}).first();
-const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible();
 
 test('a home cook: late butter, another machine, silk, hazelnut shells; the packs say what is in them', async ({
   page,

@@ -19,6 +19,10 @@ interface Shot {
   keys?: string[];
   /** A heading to bring to the top. */
   scrollTo?: string;
+  /** Steps that the first slider is moved by. */
+  drag?: number;
+  /** A button to press first. */
+  press?: string;
   /** Beans counted on the tally. */
   typed?: string;
 }
@@ -27,7 +31,6 @@ const SHOTS: Shot[] = [
   { name: 'floor', path: '/' },
   { name: 'batch', path: '/batch/B055' },
   { name: 'bean-store', path: '/station/beans' },
-  { name: 'hold', path: '/lot/L011' },
   { name: 'cut-test', path: '/lot/L006/inspect?step=4', typed: `${' '.repeat(96)}jjjjjjjjkkklsfa${' '.repeat(21)}` },
   { name: 'sort', path: '/station/sort' },
   { name: 'roast-program', path: '/roasting/program/falling-2' },
@@ -35,12 +38,13 @@ const SHOTS: Shot[] = [
   { name: 'roast-load', path: '/roasting/load/{load}' },
   { name: 'roast-compare', path: '/roasting/compare?codes={loads}', theme: 'night' },
   { name: 'losses', path: '/losses' },
-  { name: 'losses-night', path: '/losses?station=winnow#series', theme: 'night', scrollTo: 'Winnow, step by step' },
+  { name: 'recipe', path: '/recipe/harbour-milk', drag: 6 },
+  { name: 'weighing', path: '/weighing/{weighing}' },
+  { name: 'bowl-night', path: '/bowl/{bowl}', theme: 'night', press: 'Thinner' },
   { name: 'grind', path: '/station/grind' },
   { name: 'weigh-pad', path: '/station/winnow', keys: ['7', '.', '6', 'Next', '1', '.', '2'] },
   { name: 'trace', path: '/trace/B055-1' },
   { name: 'store', path: '/store' },
-  { name: 'workshop', path: '/workshop' },
   { name: 'tablet-roast', path: '/station/roast', size: [768, 1024] },
   { name: 'phone-floor', path: '/', theme: 'night', size: [390, 844] },
 ];
@@ -55,12 +59,59 @@ async function loadCodes(base: string): Promise<string[]> {
   return loads.slice(0, 4).map(({ code }) => code);
 }
 
+/** A weighing with its first ingredient on the scale. */
+async function begin(base: string): Promise<string> {
+  const post = async <T>(path: string, body: object): Promise<T> =>
+    (await (
+      await fetch(base + path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      })
+    ).json()) as T;
+  const { id, lines } = await post<{ id: string; lines: { ingredient: string; stock: { code: string }[] }[] }>(
+    '/api/recipe/weighings',
+    {
+      personId: 'ilse',
+      recipe: { id: 'dark-fiji', version: 2 },
+      name: 'Fiji 68 %',
+      machineId: 'stone-small',
+      routeId: 'whole-bean',
+      stepG: 5,
+      lines: [
+        { ingredient: 'butter', grams: 235 },
+        { ingredient: 'nibs', grams: 4250 },
+        { ingredient: 'sugar', grams: 2110 },
+      ],
+    },
+  );
+  const butter = lines[0]?.stock.at(-1)?.code ?? '';
+  await post(`/api/recipe/weighings/${id}/weighed`, {
+    personId: 'ilse',
+    ingredient: 'butter',
+    code: butter,
+    massG: 235,
+    by: 'scale',
+  });
+  await post('/api/devices/scale/place', { massG: 3120 });
+  return id;
+}
+
 async function take(base: string): Promise<void> {
   const codes = await loadCodes(base);
+  const { grinds } = (await (await fetch(`${base}/api/ledger/floor`)).json()) as {
+    grinds: { batch: { code: string } }[];
+  };
+  const weighing = await begin(base);
   const filled = (path: string): string =>
-    path.replace('{loads}', codes.join(',')).replace('{load}', codes.at(-1) ?? '');
+    path
+      .replace('{loads}', codes.join(','))
+      .replace('{load}', codes.at(-1) ?? '')
+      .replace('{bowl}', grinds[0]?.batch.code ?? '')
+      .replace('{weighing}', weighing);
   const browser = await chromium.launch(CHROMIUM);
-  for (const { name, path, theme = 'day', size = [1280, 800] as const, keys = [], typed = '', scrollTo } of SHOTS) {
+  for (const shot of SHOTS) {
+    const { name, path, theme = 'day', size = [1280, 800] as const, keys = [], typed = '', scrollTo } = shot;
     const context = await browser.newContext({ viewport: { width: size[0], height: size[1] } });
     await context.addInitScript((chosen) => {
       localStorage.setItem('wunsch.theme', chosen);
@@ -79,6 +130,11 @@ async function take(base: string): Promise<void> {
     if (typed !== '') {
       await page.getByRole('group', { name: /Cut test tally/ }).focus();
       await page.keyboard.type(typed);
+    }
+    if (shot.press !== undefined) await page.getByRole('button', { name: shot.press }).click();
+    if (shot.drag !== undefined) {
+      await page.getByRole('slider').first().focus();
+      for (let i = 0; i < shot.drag; i += 1) await page.keyboard.press('ArrowRight');
     }
     if (scrollTo !== undefined) {
       await page

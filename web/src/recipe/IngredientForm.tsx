@@ -66,8 +66,9 @@ export function IngredientForm({
   const [parts, setParts] = useState<{ materialId: string; pct: number }[]>(material.madeOf ?? []);
   const { busy, error, run, fail } = useSave();
   const read = contentsSchema.safeParse(made);
+  // Of several words about one figure the first is the nearest to it.
   const problems = Object.fromEntries(
-    (read.error?.issues ?? []).map(({ path, message }) => [String(path[0]), message]),
+    [...(read.error?.issues ?? [])].reverse().map(({ path, message }) => [String(path[0]), message]),
   );
   const server =
     error instanceof ApiError

@@ -39,8 +39,12 @@ export interface Weighed {
   pending: boolean;
 }
 
-/** Grams of a draft, worked out in the worker while it is changed. */
-export function useWeighed(draft: RecipeDraft, pantry: PantryView): Weighed {
+/**
+ * Grams of a draft, worked out in the worker while it is changed.
+ *
+ * @param asKept nothing was changed: the grams are those of the version that was saved
+ */
+export function useWeighed(draft: RecipeDraft, pantry: PantryView, asKept: boolean): Weighed {
   const { view } = useHere();
   const machine = view.machines.find(({ id }) => id === draft.machineId);
   const rows = rowsOf(
@@ -50,7 +54,7 @@ export function useWeighed(draft: RecipeDraft, pantry: PantryView): Weighed {
   const readable = Object.keys(limitProblems(draft.limits)).length === 0;
   const bounded = draft.sizeG !== null || machine?.maxG != null || draft.fromStock;
   const question: Question | null =
-    draft.by === 'targets' && rows.length > 0 && readable && bounded
+    draft.by === 'targets' && !asKept && rows.length > 0 && readable && bounded
       ? {
           choices: choicesOf(rows, draft.fromStock),
           limits: draft.limits,
@@ -76,9 +80,7 @@ export function useWeighed(draft: RecipeDraft, pantry: PantryView): Weighed {
       lines: rows.map((ingredient) => ({
         ingredient,
         grams:
-          (draft.by === 'targets' ? solved.get(ingredient.id) : typed.get(ingredient.id)) ??
-          typed.get(ingredient.id) ??
-          0,
+          (question === null ? typed.get(ingredient.id) : solved.get(ingredient.id)) ?? typed.get(ingredient.id) ?? 0,
       })),
       answer,
       pending: question !== null && worked?.key !== key,

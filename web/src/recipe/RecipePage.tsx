@@ -67,7 +67,7 @@ function Writing({
   );
   const draft = useDraft<RecipeDraft>(`recipe.${id}.${from ?? ''}.${newest?.version ?? 0}`, () => started.draft);
   const { value: recipe } = draft;
-  const weighed = useWeighed(recipe, pantry);
+  const weighed = useWeighed(recipe, pantry, newest !== undefined && !draft.touched);
   const [tab, setTab] = useState<string>('make');
   const [problems, setProblems] = useState<Record<string, string>>({});
   const { busy, error, run, fail } = useSave();
