@@ -62,6 +62,23 @@ export async function solveSums(note: Note): Promise<void> {
   note('recipe solve that contradicts itself, median', median(times((index) => 85 + (index % 20) / 2)), 300, 'ms');
 }
 
+/**
+ * Moves the first slider by a step and waits for the grams. Text, since it runs in the page: the slider's own figure
+ * changes at once and is one field, the grams change with the answer.
+ */
+const MOVE = `new Promise((resolve) => {
+  const read = () => [...document.querySelectorAll('input[inputmode="decimal"]')].map(({ value }) => value);
+  const before = read();
+  const began = performance.now();
+  const look = () => {
+    const changed = read().filter((value, index) => value !== before[index]).length;
+    if (changed > 1 || performance.now() - began > 2000) resolve(performance.now() - began);
+    else requestAnimationFrame(look);
+  };
+  document.querySelector('[role="slider"]').dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowLeft', bubbles: true }));
+  requestAnimationFrame(look);
+})`;
+
 /** From a slider moved to new figures on the screen. */
 export async function measureRecipes(base: string, note: Note): Promise<void> {
   const browser = await openBrowser();
@@ -74,28 +91,7 @@ export async function measureRecipes(base: string, note: Note): Promise<void> {
   await longestTask(page);
   const taken: number[] = [];
   for (let i = 0; i < 20; i += 1) {
-    taken.push(
-      await page.evaluate(
-        () =>
-          new Promise<number>((resolve) => {
-            const list = [...document.querySelectorAll<HTMLInputElement>('input[inputmode="decimal"]')];
-            const before = list.map(({ value }) => value).join();
-            const began = performance.now();
-            const look = (): void => {
-              const now = [...document.querySelectorAll<HTMLInputElement>('input[inputmode="decimal"]')].map(
-                ({ value }) => value,
-              );
-              // Grams change after the answer; the slider's own figure changes at once and is one field.
-              const changed = now.filter((value, index) => value !== before.split(',')[index]).length;
-              if (changed > 1 || performance.now() - began > 2000) resolve(performance.now() - began);
-              else requestAnimationFrame(look);
-            };
-            const thumb = document.querySelector<HTMLElement>('[role="slider"]');
-            thumb?.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowLeft', bubbles: true }));
-            requestAnimationFrame(look);
-          }),
-      ),
-    );
+    taken.push(await page.evaluate<number>(MOVE));
     await page.waitForTimeout(60);
   }
   note('a slider moved to new figures on the screen, median', median(taken), 50, 'ms');

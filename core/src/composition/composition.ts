@@ -2,7 +2,7 @@ import type { Contents } from '../ledger/contents';
 import type { Material } from '../ledger/types';
 import { figuresOf, type FigurePart, type Figures } from './figures';
 import type { IngredientFacts } from './ingredient-facts';
-import { nibContents } from './usual-contents';
+import { USUAL_CONTENTS } from './usual-contents';
 
 /** What is known of goods that were there before the book began. */
 export interface KnownGoods {
@@ -138,7 +138,12 @@ export function compositionOf(
       counts.cocoa += share;
       counts.withoutButter += share;
       parts.push({ rootId, name: root.lotId, kind: 'cacao', share });
-      made.push({ share, contents: root.contents ?? nibContents(), cocoaPct: 100, withoutButterPct: 100 });
+      made.push({
+        share,
+        contents: root.contents ?? USUAL_CONTENTS.nibs.contents,
+        cocoaPct: 100,
+        withoutButterPct: 100,
+      });
     } else if (root.kind === 'ingredient') {
       const before = { cocoa: counts.cocoa, withoutButter: counts.withoutButter };
       if (root.facts && (root.material.madeOf?.length ?? 0) > 0) countFacts(counts, root.facts, share);
@@ -155,7 +160,7 @@ export function compositionOf(
       countGoods(counts, root.goods, share);
       made.push({
         share,
-        contents: root.goods.cacao ? nibContents() : null,
+        contents: root.goods.cacao ? USUAL_CONTENTS.nibs.contents : null,
         cocoaPct: root.goods.cacao ? 100 : (root.goods.cocoaPct ?? 0),
         withoutButterPct: root.goods.cacao ? 100 : (root.goods.withoutButterPct ?? root.goods.cocoaPct ?? 0),
       });

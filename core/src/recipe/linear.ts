@@ -68,10 +68,13 @@ export function solveProgram(
   program: LinearProgram,
   options: Record<string, unknown> = {},
 ): Map<string, number> | null {
-  const answer = solver.solve(writeProgram(program), { output_flag: false, ...options } as unknown as Record<
-    string,
-    never
-  >);
+  // Programs of a few rows are done before a presolve has looked at them.
+  const small = program.whole === undefined ? { presolve: 'off', solver: 'simplex' } : {};
+  const answer = solver.solve(writeProgram(program), {
+    output_flag: false,
+    ...small,
+    ...options,
+  } as unknown as Record<string, never>);
   const found = answer.Status === 'Optimal' || (answer.Status === 'Time limit reached' && hasValues(answer.Columns));
   if (!found) return null;
   return new Map(Object.entries(answer.Columns).map(([name, { Primal = 0 }]) => [name, Primal]));

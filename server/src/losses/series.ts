@@ -12,6 +12,21 @@ const BASELINE = 12;
 const MOST = 90;
 const DAY_MS = 86_400_000;
 
+/** Series that were looked at lately, by all that is in them: an entry at one station leaves the others as they were. */
+const lately = new Map<string, ReturnType<typeof findChange>>();
+const MOST_KEPT = 64;
+
+function changeIn(values: readonly number[], groups: readonly string[]): ReturnType<typeof findChange> {
+  const key = `${values.join()}|${groups.join()}`;
+  const known = lately.get(key);
+  const found = known === undefined ? findChange(values, groups) : known;
+  lately.delete(key);
+  lately.set(key, found);
+  const [oldest] = lately.keys();
+  if (lately.size > MOST_KEPT && oldest !== undefined) lately.delete(oldest);
+  return found;
+}
+
 export interface SeriesQuery {
   station: WatchedStation;
   metric: LossMetric;
@@ -26,7 +41,7 @@ export function seriesView(views: Views, query: SeriesQuery): SeriesView {
   const all = views.yields.of(YIELD_STEP[station]);
   const rows = newest(views, family === null ? all : views.yields.ofFamily(YIELD_STEP[station], family), machineId);
   const values = valuesOf(views, rows, metric);
-  const found = findChange(values, groupsOf(station, rows));
+  const found = changeIn(values, groupsOf(station, rows));
   // Limits are what the station did before it changed; with too little before, all of it.
   const before = found && found.at >= BASELINE ? found.at : rows.length;
   const points = pointsOf(rows, values, before);
@@ -170,7 +185,7 @@ export function lossWatch(views: Views): LossWatch[] {
 function watchOne(views: Views, station: WatchedStation, metric: LossMetric): LossWatch[] {
   const { workshop } = views;
   const rows = newest(views, views.yields.of(YIELD_STEP[station]), null);
-  const found = findChange(valuesOf(views, rows, metric), groupsOf(station, rows));
+  const found = changeIn(valuesOf(views, rows, metric), groupsOf(station, rows));
   const at = found ? (rows[found.at]?.at ?? 0) : 0;
   const worse = found && (metric === 'yield' ? found.change < -0.004 : found.change > 0.004);
   if (!found || !worse || found.evidence < CLEAR || workshop.now() - at > FRESH_MS) return [];

@@ -1,8 +1,8 @@
 import { carriedOver, type CarriedOver, type MachineUse } from '@wunsch/core/composition/carry-over';
-import { newestOf } from '@wunsch/core/beans/records';
+import { newestOf, type BeanRecord } from '@wunsch/core/beans/records';
 import { compositionOf, type Composition, type Root } from '@wunsch/core/composition/composition';
 import { ingredientFacts, type IngredientFacts } from '@wunsch/core/composition/ingredient-facts';
-import { NIB_FAT, nibContents } from '@wunsch/core/composition/usual-contents';
+import { NIB_FAT, nibContents, USUAL_CONTENTS } from '@wunsch/core/composition/usual-contents';
 import type { Contents } from '@wunsch/core/ledger/contents';
 import type { Material } from '@wunsch/core/ledger/types';
 import { dayText } from '@wunsch/core/units/zone';
@@ -32,28 +32,49 @@ export class Compositions {
   };
 
   private get cache() {
-    const { state } = this.workshop.book;
-    if (this.known.of !== state) this.known = { of: state, rows: new Map(), uses: null };
+    const of = `${this.workshop.book.state}.${this.workshop.told}`;
+    if (this.known.of !== of) this.known = { of, rows: new Map(), uses: null };
     return this.known;
   }
 
+  private byDay = { told: -1, facts: new Map<string, IngredientFacts>(), days: new Map<number, string>() };
+
   /** What an ingredient is at a moment: what was bought then stays what it was. */
   facts(material: Material, at: number): IngredientFacts {
-    const { materials, settings } = this.workshop;
-    return ingredientFacts(material, dayText(at, settings.timeZone), (id) => materials.get(id));
+    const { materials, settings, told } = this.workshop;
+    if (this.byDay.told !== told) this.byDay = { told, facts: new Map(), days: new Map() };
+    const { facts, days } = this.byDay;
+    let day = days.get(at);
+    if (day === undefined) {
+      day = dayText(at, settings.timeZone);
+      days.set(at, day);
+    }
+    const key = `${material.id}.${day}`;
+    let found = facts.get(key);
+    if (!found) {
+      found = ingredientFacts(material, day, (id) => materials.get(id));
+      facts.set(key, found);
+    }
+    return found;
   }
+
+  private readonly byRecords = new WeakMap<readonly BeanRecord[], ReturnType<Compositions['nibs']>>();
 
   /** What nibs of a lot are made of: as it was measured, or as is usual. */
   nibs(lotId: string): { contents: Contents; source: string; measured: boolean } {
-    const record = newestOf(this.workshop.beans.of(lotId), 'nib-fat');
-    return record
+    const records = this.workshop.beans.of(lotId);
+    const before = this.byRecords.get(records);
+    if (before) return before;
+    const record = newestOf(records, 'nib-fat');
+    const found = record
       ? { contents: nibContents(record.value.fatPct), source: record.value.how || 'measured', measured: true }
-      : { contents: nibContents(), source: `usual, ${NIB_FAT.low} to ${NIB_FAT.high} % fat`, measured: false };
-  }
-
-  /** Says again what holdings are, after an ingredient's own facts changed. */
-  forget(): void {
-    this.known.of = '';
+      : {
+          contents: USUAL_CONTENTS.nibs.contents,
+          source: `usual, ${NIB_FAT.low} to ${NIB_FAT.high} % fat`,
+          measured: false,
+        };
+    this.byRecords.set(records, found);
+    return found;
   }
 
   of(holdingId: string): Composition {

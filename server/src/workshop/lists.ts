@@ -29,6 +29,8 @@ export abstract class Lists {
   readonly beans = new BeanBook();
   readonly roasts = new RoastBook();
   readonly recipes = new RecipeBook();
+  /** Goes up when something is said of a lot or an ingredient that changes what goods are. */
+  told = 0;
   protected pending: Changes = noChanges();
 
   protected constructor(readonly now: () => number) {}
@@ -83,6 +85,7 @@ export abstract class Lists {
       value,
     };
     this.beans.add(record);
+    if (value.kind === 'nib-fat' || value.kind === 'taken-back') this.told += 1;
     this.pending.beanRecords.push(record);
     return record;
   }
@@ -150,6 +153,7 @@ export abstract class Lists {
 
   putMaterial(value: Material): void {
     this.materials.set(value.id, value);
+    this.told += 1;
     this.pending.materials.push(value);
   }
 

@@ -129,7 +129,6 @@ export function workshopRoutes(router: Router): void {
       const material = { ...known(workshop.materials, param(request.params, 'id')), ...body };
       madeOfKnown(material);
       workshop.putMaterial(material);
-      workshop.compositions.forget();
       return material;
     },
   );

@@ -121,6 +121,7 @@ export class Workshop extends Lists {
     this.counters = new Map();
     this.pending = noChanges();
     this.worth = null;
+    this.told += 1;
     this.seq = 0;
     this.settings = { ...DEFAULT_SETTINGS, ...(records.settings ?? {}) };
     for (const holding of records.holdings) {
@@ -183,8 +184,6 @@ export class Workshop extends Lists {
 
   private changed(): void {
     this.version += 1;
-    // What somebody said of a lot or an ingredient may change what goods are.
-    this.compositions.forget();
     for (const listener of this.listeners) listener(this.version);
   }
 
