@@ -11,7 +11,7 @@ import { recipe, recipeRecord, type RecipeRecord, type RecipeRecordValue } from 
 import { referenceClasses } from '../src/recipe/reference';
 import { replan } from '../src/recipe/replan';
 import { scaleTo, splitAmong } from '../src/recipe/scale';
-import { drawFrom, type StockLine } from '../src/recipe/stock';
+import { drawAll, drawFrom, type StockLine } from '../src/recipe/stock';
 import { swapIngredients } from '../src/recipe/swap';
 import { weighedOut, weighingOf } from '../src/recipe/weighing';
 import {
@@ -158,6 +158,14 @@ test('stock is drawn by what keeps least, then by age, with a part of the last; 
   ]);
   expect(missingG).toBe(0);
   expect(drawFrom([line('a', 5, 1)], 7).missingG).toBe(2);
+  // Of two bowls the second gets what the first left.
+  const two = drawAll([[{ ingredient: 'x', grams: 600 }], [{ ingredient: 'x', grams: 600 }]], () => [
+    line('a', 1000, 1),
+  ]);
+  expect(two.map(([draw]) => [draw?.taken[0]?.grams, draw?.missingG])).toEqual([
+    [600, 0],
+    [400, 200],
+  ]);
 });
 
 test('a label may say less than there is, not more', () => {

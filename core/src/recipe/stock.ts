@@ -38,3 +38,34 @@ export function drawFrom(
   }
   return { taken, missingG: Math.max(0, Number(left.toFixed(3))) };
 }
+
+export interface Draw {
+  ingredient: string;
+  grams: number;
+  taken: { line: StockLine; grams: number }[];
+  missingG: number;
+}
+
+/**
+ * Which tubs each line of each bowl is taken from, one bowl after the other: what one takes is not there for the next.
+ *
+ * @param bowls what each wants; @param stockOf tubs of an ingredient
+ * @returns draws of each bowl, in the order of its lines
+ */
+export function drawAll(
+  bowls: readonly (readonly { ingredient: string; grams: number }[])[],
+  stockOf: (ingredient: string) => readonly StockLine[],
+): Draw[][] {
+  const used = new Map<string, number>();
+  return bowls.map((lines) =>
+    lines.map(({ ingredient, grams }) => {
+      const left = stockOf(ingredient).map((line) => ({
+        ...line,
+        freeG: line.freeG - (used.get(line.holdingId) ?? 0),
+      }));
+      const { taken, missingG } = drawFrom(left, grams);
+      for (const { line, grams: part } of taken) used.set(line.holdingId, (used.get(line.holdingId) ?? 0) + part);
+      return { ingredient, grams, taken, missingG };
+    }),
+  );
+}

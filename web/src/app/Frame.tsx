@@ -74,19 +74,19 @@ function Shell() {
         To the subject
       </a>
       <header className="sticky top-0 z-20 bg-paper print:hidden">
-        <div className="mx-auto flex max-w-[1360px] items-center gap-2 px-3 pt-2 sm:gap-4 sm:px-6">
+        <div className="mx-auto flex max-w-[1360px] items-center gap-2 px-3 pt-2 sm:px-6 lg:gap-4">
           <Link to="/" className="figure text-[1.7rem] font-bold! tracking-tight" aria-label="Wunsch, the floor">
             Wunsch
           </Link>
           <span className="hidden truncate text-sm text-soft lg:block">{settings.name}</span>
           <span className="flex-1" />
-          <nav aria-label="Pages" className="hidden items-center gap-1 text-[0.95rem] md:flex">
+          <nav aria-label="Pages" className="hidden items-center text-[0.95rem] md:flex lg:gap-1">
             {PAGES.map(([to, name]) => (
               <Link
                 key={to}
                 to={to}
                 aria-current={pathname === to ? 'page' : undefined}
-                className="inline-flex min-h-11 items-center rounded-md px-2.5 underline-offset-4 hover:underline aria-[current=page]:font-bold aria-[current=page]:underline"
+                className="inline-flex min-h-11 items-center rounded-md px-1.5 underline-offset-4 lg:px-2.5 hover:underline aria-[current=page]:font-bold aria-[current=page]:underline"
               >
                 {name}
               </Link>

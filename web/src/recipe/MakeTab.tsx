@@ -189,7 +189,7 @@ export function MakeTab({
             , or go on without.
           </p>
         )}
-        <div className="mt-4 grid gap-x-10 gap-y-7 lg:grid-cols-2">
+        <div className="mt-4 grid gap-x-10 gap-y-7 md:grid-cols-2">
           <div className="min-w-0">
             <div className="mb-3">
               <Chips

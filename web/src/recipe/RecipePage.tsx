@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { PantryView, RecipeView } from '@wunsch/core/api/recipe';
 import { READY_MADE_RECIPES } from '@wunsch/core/recipe/ready-made';
-import { recipe as recipeSchema } from '@wunsch/core/recipe/records';
+import { NIBS, recipe as recipeSchema } from '@wunsch/core/recipe/records';
 import { ApiError, send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box } from '../parts/fields';
@@ -122,6 +122,9 @@ function Writing({
   const weigh = (): void => {
     if (personId === null) return fail(NOBODY);
     if (!newest) return fail('Save it first: what is weighed keeps the version that it went by.');
+    const lots = pantry.rows.filter((row) => row.id.startsWith('lot:') && row.stockG > 0);
+    // Nibs of several lots are here: which of them is chosen first.
+    if (lots.length > 1 && grams.some((line) => line.ingredient === NIBS && line.grams > 0)) return setTab('scale');
     void run(async () => {
       const { data } = await send<{ id: string }>('POST', '/api/recipe/weighings', {
         personId,

@@ -2,9 +2,9 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { PantryView } from '@wunsch/core/api/recipe';
 import { feedPlan } from '@wunsch/core/recipe/order';
-import type { Recipe } from '@wunsch/core/recipe/records';
+import { NIBS, type Recipe } from '@wunsch/core/recipe/records';
 import { scaleTo, splitAmong } from '@wunsch/core/recipe/scale';
-import { drawFrom } from '@wunsch/core/recipe/stock';
+import { drawAll, type Draw } from '@wunsch/core/recipe/stock';
 import { massUnitFor } from '@wunsch/core/units/mass';
 import { send } from '../parts/api';
 import { Chips } from '../parts/fields';
@@ -19,7 +19,7 @@ const clock = (minutes: number): string => `${Math.floor(minutes / 60)}:${String
 export function ScaleTab({
   recipeId,
   version,
-  recipe,
+  recipe: written,
   pantry,
 }: {
   recipeId: string;
@@ -27,6 +27,15 @@ export function ScaleTab({
   recipe: Recipe;
   pantry: PantryView;
 }) {
+  const nibLots = pantry.rows.filter((row) => row.id.startsWith('lot:') && row.stockG > 0);
+  const anyNibs = written.lines.some(({ ingredient, grams }) => ingredient === NIBS && grams > 0);
+  const [nibsOf, setNibsOf] = useState(nibLots.length === 1 ? (nibLots[0]?.id ?? NIBS) : NIBS);
+  const recipe = anyNibs
+    ? {
+        ...written,
+        lines: written.lines.map((line) => (line.ingredient === NIBS ? { ...line, ingredient: nibsOf } : line)),
+      }
+    : written;
   const { view, personId } = useHere();
   const navigate = useNavigate();
   const { busy, error, run, fail } = useSave();
@@ -60,8 +69,28 @@ export function ScaleTab({
       await navigate(`/weighing/${data.id}`);
     });
   };
-  // What one bowl takes is not there for the next.
-  const used = new Map<string, number>();
+  const perBowl = bowls.map((bowl) => {
+    const grams = scaleTo(
+      recipe.lines.map((line) => line.grams),
+      bowl.grams,
+      recipe.stepG,
+    );
+    return recipe.lines
+      .map(({ ingredient }, index) => ({ ingredient, grams: grams[index] ?? 0 }))
+      .filter((line) => line.grams > 0);
+  });
+  const draws = drawAll(perBowl, (ingredient) => rowOf(ingredient)?.stock ?? []);
+  /** Lots that the nibs of some draws come from, by code. */
+  const lotsIn = (rows: readonly Draw[]): string[] => {
+    const tubs = new Set(
+      rows
+        .filter(({ ingredient }) => rowOf(ingredient)?.role === 'nibs')
+        .flatMap(({ taken }) => taken.map(({ line }) => line.holdingId)),
+    );
+    return nibLots
+      .filter(({ stock }) => stock.some(({ holdingId }) => tubs.has(holdingId)))
+      .map(({ name }) => name.split(' ')[1] ?? '');
+  };
   return (
     <div className="max-w-4xl">
       <div className="flex flex-wrap items-end gap-x-8 gap-y-4">
@@ -76,6 +105,21 @@ export function ScaleTab({
           </button>
         )}
       </div>
+      {anyNibs && nibLots.length > 0 && (
+        <div className="mt-4">
+          <Chips
+            legend="Nibs of which lot"
+            options={[
+              ...nibLots.map(
+                ({ id, name, stockG }) => [id, `${name.replace(/^Nibs /, '')}, ${show.mass(stockG * 1000)}`] as const,
+              ),
+              [NIBS, 'whatever is oldest'] as const,
+            ]}
+            chosen={[nibsOf]}
+            choose={([next]) => setNibsOf(next ?? NIBS)}
+          />
+        </div>
+      )}
       {grinders.length > 0 && (
         <div className="mt-4">
           <Chips
@@ -96,15 +140,10 @@ export function ScaleTab({
         </p>
       )}
       {(machines.length === 0 || split !== null) &&
-        bowls.map((bowl) => {
-          const grams = scaleTo(
-            recipe.lines.map((line) => line.grams),
-            bowl.grams,
-            recipe.stepG,
-          );
-          const lines = recipe.lines
-            .map(({ ingredient }, index) => ({ ingredient, grams: grams[index] ?? 0 }))
-            .filter((line) => line.grams > 0);
+        bowls.map((bowl, index) => {
+          const lines = perBowl[index] ?? [];
+          const own = draws[index] ?? [];
+          const lots = lotsIn(own);
           const order = feedPlan(
             lines.map((line) => {
               const row = rowOf(line.ingredient);
@@ -124,18 +163,11 @@ export function ScaleTab({
               title={bowl.name === '' ? 'To weigh' : `${bowl.name}: ${show.mass(bowl.grams * 1000)}`}
             >
               <ul className="rows">
-                {lines.map((line) => {
-                  const row = rowOf(line.ingredient);
-                  const stock = (row?.stock ?? []).map((one) => ({
-                    ...one,
-                    freeG: one.freeG - (used.get(one.holdingId) ?? 0),
-                  }));
-                  const { taken, missingG } = drawFrom(stock, line.grams);
-                  for (const { line: one, grams: part } of taken)
-                    used.set(one.holdingId, (used.get(one.holdingId) ?? 0) + part);
+                {own.map(({ ingredient, grams, taken, missingG }) => {
+                  const row = rowOf(ingredient);
                   return (
-                    <li key={line.ingredient} className="flex flex-wrap items-baseline gap-x-4 py-2">
-                      <span className="figure w-28 text-right text-lg">{show.mass(line.grams * 1000)}</span>
+                    <li key={ingredient} className="flex flex-wrap items-baseline gap-x-4 py-2">
+                      <span className="figure w-28 text-right text-lg">{show.mass(grams * 1000)}</span>
                       <span className="min-w-0 flex-1">
                         {row?.name}
                         <span className="block text-sm text-soft">
@@ -151,6 +183,12 @@ export function ScaleTab({
                   );
                 })}
               </ul>
+              {lots.length > 1 && (
+                <p role="alert" className="mt-2 rounded-md bg-ripe-wash px-4 py-2 text-sm font-semibold">
+                  Nibs of {lots.length} lots come together ({lots.join(', ')}): single-origin holds only if they are of
+                  one origin, and the label has to say so.
+                </p>
+              )}
               <p className="label mt-3">Into the bowl</p>
               <ol className="mt-1 text-sm">
                 {order.map((portion, index) => (
