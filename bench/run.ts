@@ -118,6 +118,12 @@ async function measure(name: string, flags: string[], directory: string): Promis
   ]) {
     note(`${name}: GET ${path}, p95`, await p95(base, path), 50, 'ms');
   }
+  note(
+    `${name}: composition of a pack, p95 with its way over HTTP`,
+    await p95(base, `/api/trace/compositions/${batch}-1`),
+    5,
+    'ms',
+  );
   note(`${name}: the loss book of a year, first look`, await once(base, '/api/losses/book?months=12'), 300, 'ms');
   note(`${name}: the loss book of all years, first look`, await once(base, '/api/losses/book?months=1200'), 300, 'ms');
   note(`${name}: trace back from ${batch}-1, p95`, await p95(base, `/api/trace/codes/${batch}-1`), 50, 'ms');

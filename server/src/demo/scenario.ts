@@ -88,7 +88,7 @@ const ingredient = (id: string, name: string, rest: Partial<Material> = {}): Mat
 export const MATERIALS: Material[] = [
   ingredient('sugar', 'Raw cane sugar', { sugar: true }),
   ingredient('butter', 'Cocoa butter', { cocoa: 'butter' }),
-  ingredient('milk', 'Whole milk powder', { allergens: ['milk'] }),
+  ingredient('milk', 'Whole milk powder', { allergens: ['milk'], pricePerKg: 6.5 }),
   ingredient('silk', 'Silk (tempered cocoa butter)', { cocoa: 'butter' }),
   { ...ingredient('wrapper', 'Foil and wrapper, 70 g'), kind: 'packaging' },
 ];

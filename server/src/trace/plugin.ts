@@ -55,6 +55,11 @@ export function traceRoutes(router: Router, views: Views): void {
   router.read('/api/trace/codes/:code', 'Back to sacks and forward to buyers, from any code', (request) =>
     traceView(views, param(request.params, 'code')),
   );
+  router.read('/api/trace/compositions/:code', 'What any holding really is, by its code', (request) => {
+    const holding = workshop.book.byCode(param(request.params, 'code'));
+    if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here carries that code.');
+    return views.composition(holding.id);
+  });
   router.read('/api/trace/stock', 'What is there: the pantry, and the newest of each other kind', () => {
     const reserved = workshop.reserved();
     return {

@@ -40,6 +40,30 @@ export function Allergens({ composition }: { composition: CompositionView }) {
   );
 }
 
+/** Fat, sugar, milk and the rest of goods, with how much of it is only as usual or not known at all. */
+function MadeOf({ composition: { figures: f } }: { composition: CompositionView }) {
+  const rows = [
+    ['fat', f.fatPct],
+    ['fat-free cocoa', f.dryCocoaPct],
+    ['sugar', f.sugarPct],
+    ['sweetener', f.polyolsPct],
+    ['milk solids', f.milkPct],
+    ['lecithin', f.lecithinPct],
+    ['salt', f.saltPct],
+    ['water', f.waterPct],
+  ] as const;
+  return (
+    <p className="mt-3">
+      Made of {rows.flatMap(([name, pct]) => (pct > 0.05 ? [`${pct.toFixed(1)} % ${name}`] : [])).join(', ')}
+      {f.flow !== null && f.unknownPct < 1 && `; ${f.flow.toFixed(1)} times as thick as its fat alone`}.{' '}
+      <span className="text-soft">
+        From the compositions of its ingredients
+        {f.unknownPct > 0.05 && `; of ${f.unknownPct.toFixed(1)} % of it nobody said what it is made of`}.
+      </span>
+    </p>
+  );
+}
+
 /** What goods really are: everything in falling order, allergens below. */
 export function CompositionTable({
   composition,
@@ -73,6 +97,7 @@ export function CompositionTable({
           ))}
         </tbody>
       </table>
+      <MadeOf composition={composition} />
       <Allergens composition={composition} />
     </>
   );

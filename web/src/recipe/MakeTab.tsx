@@ -261,7 +261,8 @@ export function MakeTab({
                     <span className="min-w-0">
                       <span className="block truncate">{row?.name ?? 'an ingredient that is gone'}</span>
                       <span className="block text-sm text-soft">
-                        {pct.toFixed(1)} %{row && `, ${show.mass(row.stockG * 1000)} here`}
+                        {pct.toFixed(1)} %
+                        {row && (row.stockG > 0 ? `, ${show.mass(row.stockG * 1000)} here` : ', none here')}
                       </span>
                       <span aria-hidden className="mt-1 block h-1.5 rounded-full bg-sunk">
                         <span

@@ -121,7 +121,7 @@ function Writing({
   };
   const weigh = (): void => {
     if (personId === null) return fail(NOBODY);
-    if (!newest) return fail('Save it first: what is weighed keeps the version that it went by.');
+    if (!newest || draft.touched) return fail('Save it first: what is weighed keeps the version that it went by.');
     const lots = pantry.rows.filter((row) => row.id.startsWith('lot:') && row.stockG > 0);
     // Nibs of several lots are here: which of them is chosen first.
     if (lots.length > 1 && grams.some((line) => line.ingredient === NIBS && line.grams > 0)) return setTab('scale');

@@ -139,6 +139,29 @@ export function TargetRows({
                     }}
                   />
                 ))}
+              </div>
+              <div className="flex items-center gap-1">
+                <Slider.Root
+                  className="relative mx-1 flex h-11 flex-1 touch-none items-center select-none"
+                  min={low}
+                  max={Math.max(high, ...values)}
+                  step={step}
+                  value={values}
+                  onValueChange={(next) => set(index, withValues(limit, way, next))}
+                >
+                  <Slider.Track className="relative h-1.5 grow rounded-full bg-rule">
+                    <Slider.Range
+                      className={`absolute h-full rounded-full ${way === 'least' ? 'bg-transparent' : 'bg-leaf'}`}
+                    />
+                  </Slider.Track>
+                  {values.map((_, thumb) => (
+                    <Slider.Thumb
+                      key={thumb}
+                      aria-label={`${name}, ${way === 'between' ? (thumb === 0 ? 'least' : 'most') : WAYS[way]}, slider`}
+                      className="block size-7 rounded-full border-2 border-ink bg-sheet shadow-sm focus-visible:outline-3 focus-visible:outline-offset-2 focus-visible:outline-ink"
+                    />
+                  ))}
+                </Slider.Root>
                 <button
                   type="button"
                   className="button button-quiet px-2!"
@@ -148,27 +171,6 @@ export function TargetRows({
                   <X size={18} aria-hidden />
                 </button>
               </div>
-              <Slider.Root
-                className="relative mx-1 flex h-11 touch-none items-center select-none"
-                min={low}
-                max={Math.max(high, ...values)}
-                step={step}
-                value={values}
-                onValueChange={(next) => set(index, withValues(limit, way, next))}
-              >
-                <Slider.Track className="relative h-1.5 grow rounded-full bg-rule">
-                  <Slider.Range
-                    className={`absolute h-full rounded-full ${way === 'least' ? 'bg-transparent' : 'bg-leaf'}`}
-                  />
-                </Slider.Track>
-                {values.map((_, thumb) => (
-                  <Slider.Thumb
-                    key={thumb}
-                    aria-label={`${name}, ${way === 'between' ? (thumb === 0 ? 'least' : 'most') : WAYS[way]}, slider`}
-                    className="block size-7 rounded-full border-2 border-ink bg-sheet shadow-sm focus-visible:outline-3 focus-visible:outline-offset-2 focus-visible:outline-ink"
-                  />
-                ))}
-              </Slider.Root>
             </li>
           );
         })}
