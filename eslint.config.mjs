@@ -48,23 +48,25 @@ export default tseslint.config(
     },
   },
   // One station of the core never reaches into another: they meet in the ledger.
-  ...['beans', 'sort', 'roast', 'winnow', 'grind', 'rest', 'temper', 'mould', 'pack', 'taste', 'money', 'recipe'].map((area) => ({
-    files: [`core/src/${area}/**`],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            {
-              regex: `^\\.\\./(?!${LOWER.join('|')})`,
-              message: 'Areas share through the ledger, not with each other.',
-            },
-            { group: ['react*', 'node:*', '@wunsch/*'], message: 'The core is plain TypeScript.' },
-          ],
-        },
-      ],
-    },
-  })),
+  ...['beans', 'sort', 'roast', 'winnow', 'grind', 'rest', 'temper', 'mould', 'pack', 'taste', 'money', 'recipe'].map(
+    (area) => ({
+      files: [`core/src/${area}/**`],
+      rules: {
+        'no-restricted-imports': [
+          'error',
+          {
+            patterns: [
+              {
+                regex: `^\\.\\./(?!${LOWER.join('|')})`,
+                message: 'Areas share through the ledger, not with each other.',
+              },
+              { group: ['react*', 'node:*', '@wunsch/*'], message: 'The core is plain TypeScript.' },
+            ],
+          },
+        ],
+      },
+    }),
+  ),
   {
     files: ['server/src/**'],
     rules: {
