@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { correctBowl, judgeLabel, originAfter } from '../src/recipe/correct';
 import { changesBetween, lineChanges } from '../src/recipe/compare';
-import { forward, needsOf } from '../src/recipe/forward';
+import { forward, needsOf, whichSacks } from '../src/recipe/forward';
 import { figuresOfLines, type Ingredient } from '../src/recipe/ingredient';
 import { labelLine, labelParts } from '../src/recipe/ingredient-line';
 import { writeProgram } from '../src/recipe/linear';
@@ -76,6 +76,11 @@ test('beans for nibs with the interval of the yields, in whole loads and sacks',
   expect(needs.green.low).toBeLessThan(needs.green.mean);
   expect([needs.loads.low, needs.loads.mean, needs.loads.high]).toEqual([3, 3, 3]);
   expect(needs.sacks?.mean).toBe(1);
+  const sack = (no: number, leftG: number, open = false) => ({ no, leftG, place: '', open });
+  // The open one first, then by number; no more than it takes.
+  expect(whichSacks(70_000, [sack(1, 62_000), sack(2, 62_000), sack(5, 20_000, true)]).map(({ no }) => no)).toEqual([
+    5, 1,
+  ]);
 });
 
 test('cautions: watery things, oats to be dried, coconut milk, sweeteners, no flow', () => {

@@ -1,6 +1,7 @@
 import type { CarriedOver } from '../composition/carry-over';
 import type { OriginVerdict } from '../composition/composition';
 import type { Change } from '../recipe/compare';
+import type { SackLeft } from '../recipe/forward';
 import type { Bowlful, LabelVerdict } from '../recipe/correct';
 import type { Ingredient, RecipeFigures } from '../recipe/ingredient';
 import type { Recipe } from '../recipe/records';
@@ -17,6 +18,8 @@ export interface LotYield {
   /** Roasted at once, g, and what a sack holds. */
   loadG: number;
   sackG: number | null;
+  /** Sacks that were weighed one by one and have beans left. */
+  sacks: SackLeft[];
   greenG: number;
 }
 

@@ -33,6 +33,30 @@ export function needsOf(nibsG: number, { nibsPerKg, loadG, sackG }: BeansToNibs)
   return { nibsG, green: beans, loads: up(loadG), sacks: sackG === null ? null : up(sackG) };
 }
 
+/** A sack with beans left in it. */
+export interface SackLeft {
+  no: number;
+  leftG: number;
+  place: string;
+  open: boolean;
+}
+
+/**
+ * Which sacks so many grams of beans come from: those that are open first, then by number.
+ *
+ * @returns the sacks that are needed; all of them where they hold less
+ */
+export function whichSacks(greenG: number, sacks: readonly SackLeft[]): SackLeft[] {
+  let left = greenG;
+  return [...sacks]
+    .sort((a, b) => Number(b.open) - Number(a.open) || a.no - b.no)
+    .filter(({ leftG }) => {
+      if (left <= 0 || leftG <= 0) return false;
+      left -= leftG;
+      return true;
+    });
+}
+
 export interface Forward {
   figures: RecipeFigures;
   parts: LabelPart[];

@@ -1,7 +1,8 @@
-import { formatMass } from '../units/mass';
+import { conflictsIn, type Constraint, type Named } from './conflict';
+import { formatMass, type MassSystem } from '../units/mass';
 import { figuresOfLines, type Ingredient, type RecipeFigures } from './ingredient';
 import { aimTolerance, planeOf, sideWords, toleranceOf, valueOf, valueText, nameOfLimit } from './limits';
-import { solveProgram, type LinearProgram, type LinearSolver, type Row } from './linear';
+import { solveProgram, type LinearSolver, type Row } from './linear';
 import type { Limit } from './records';
 import { roundToStep } from './round';
 
@@ -28,12 +29,8 @@ export interface Question {
   size: Size;
   stepG: number;
   currency: string;
-}
-
-/** A limit that has its say, with the words it is known by. */
-export interface Named {
-  id: string;
-  words: string;
+  /** In which weights are spoken of; left out, metric. */
+  massSystem?: MassSystem | undefined;
 }
 
 /** One aim or bound, and what became of it. */
@@ -60,12 +57,6 @@ export interface Answer {
   further: Named[][];
   /** What rounding, small stocks and the like mean, in sentences. */
   notes: string[];
-}
-
-interface Constraint extends Named {
-  rows: Row[];
-  /** Soft ones may be left when nothing fits; the house's own cannot. */
-  soft: boolean;
 }
 
 /** Percent points within which an aim counts as kept when contradictions are looked for. */
@@ -168,7 +159,8 @@ function frameOf({ choices, stepG }: Question): Row[] {
 }
 
 function constraintsOf(question: Question): Constraint[] {
-  const { choices, leastG, mostG, machine, size, limits, currency } = question;
+  const { choices, leastG, mostG, machine, size, limits, currency, massSystem } = question;
+  const mass = (grams: number): string => formatMass(grams * 1000, massSystem);
   const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
   const inverse = (sense: Row['sense'], grams: number): Row[] => [
     { terms: [[INVERSE, 1]], sense, right: 1000 / grams },
@@ -177,21 +169,21 @@ function constraintsOf(question: Question): Constraint[] {
   if (mostG !== null)
     found.push({
       id: 'machine-most',
-      words: `${machine || 'The bowl'} takes ${formatMass(mostG * 1000)} at most`,
+      words: `${machine || 'The bowl'} takes ${mass(mostG)} at most`,
       rows: inverse('>=', mostG),
       soft: false,
     });
   if (leastG !== null && leastG > 0)
     found.push({
       id: 'machine-least',
-      words: `${machine || 'The bowl'} needs ${formatMass(leastG * 1000)} at least`,
+      words: `${machine || 'The bowl'} needs ${mass(leastG)} at least`,
       rows: inverse('<=', leastG),
       soft: true,
     });
   if (typeof size === 'object')
     found.push({
       id: 'size',
-      words: `A batch of ${formatMass(size.grams * 1000)}`,
+      words: `A batch of ${mass(size.grams)}`,
       rows: inverse('=', size.grams),
       soft: true,
     });
@@ -201,7 +193,7 @@ function constraintsOf(question: Question): Constraint[] {
       id: `stock:${ingredient.id}`,
       words:
         stockG > 0
-          ? `${thereG > 0 ? 'Another ' : 'Only '}${formatMass(stockG * 1000)} of ${ingredient.name}`
+          ? `${thereG > 0 ? 'Another ' : 'Only '}${mass(stockG)} of ${ingredient.name}`
           : `No ${ingredient.name} in the house`,
       rows: [
         {
@@ -325,56 +317,6 @@ function nearest(
   return inTurn(solver, [...frame, ...rows, ...deviation], [given, ...goalsOf(question, cost)]);
 }
 
-const feasible = (solver: LinearSolver, frame: readonly Row[], constraints: readonly Constraint[]): boolean =>
-  solveProgram(solver, {
-    least: [],
-    rows: [...frame, ...constraints.flatMap(({ rows }) => rows)],
-  } satisfies LinearProgram) !== null;
-
-/** Beyond so many limits pairs are not tried one by one. */
-const MOST_PAIRS = 24;
-
-/**
- * Sets of limits that cannot be kept together, each as small as can be: without any one of them the rest of the set can.
- * One alone and two together are looked for first; then a deletion filter (Chinneck 2008), forwards and backwards.
- *
- * @returns sets without a limit in common, until what is left fits; empty where all fit
- */
-function conflictsIn(solver: LinearSolver, frame: readonly Row[], all: readonly Constraint[]): Named[][] {
-  const found: Constraint[][] = [];
-  let left = [...all];
-  while (found.length < 4 && !feasible(solver, frame, left)) {
-    const set = smallestIn(solver, frame, left);
-    if (set.length === 0) break;
-    found.push(set);
-    left = left.filter((row) => !set.includes(row));
-  }
-  return found.map((set) => set.map(({ id, words }) => ({ id, words })));
-}
-
-function smallestIn(solver: LinearSolver, frame: readonly Row[], all: readonly Constraint[]): Constraint[] {
-  const alone = all.find((row) => !feasible(solver, frame, [row]));
-  if (alone) return [alone];
-  const filtered = [filter(solver, frame, all), filter(solver, frame, [...all].reverse())].sort(
-    (a, b) => a.length - b.length,
-  );
-  const best = filtered[0] ?? [];
-  if (best.length <= 2 || all.length > MOST_PAIRS) return best;
-  for (const [index, one] of all.entries())
-    for (const other of all.slice(index + 1)) if (!feasible(solver, frame, [one, other])) return [one, other];
-  return best;
-}
-
-/** Takes out one limit after the other; those without which it fits stay in. */
-function filter(solver: LinearSolver, frame: readonly Row[], all: readonly Constraint[]): Constraint[] {
-  let set = [...all];
-  for (const row of all) {
-    const without = set.filter((other) => other !== row);
-    if (!feasible(solver, frame, without)) set = without;
-  }
-  return set;
-}
-
 function keptOf(question: Question, exactG: readonly number[], roundedG: readonly number[]): Kept[] {
   const { choices, limits, currency } = question;
   const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
@@ -415,12 +357,12 @@ function keptOf(question: Question, exactG: readonly number[], roundedG: readonl
 }
 
 /** What is there and cannot be weighed on this scale. */
-const smallStocks = ({ choices, stepG }: Question): string[] =>
+const smallStocks = ({ choices, stepG, massSystem }: Question): string[] =>
   choices
     .filter(({ stockG, fixedG }) => fixedG === undefined && stockG !== null && stockG > 0 && stockG < stepG)
     .map(
       ({ ingredient, stockG }) =>
-        `The ${formatMass((stockG ?? 0) * 1000)} of ${ingredient.name} are less than the scale’s step of ${stepG} g: none of it can be weighed.`,
+        `The ${formatMass((stockG ?? 0) * 1000, massSystem)} of ${ingredient.name} are less than the scale’s step of ${stepG} g: none of it can be weighed.`,
     );
 
 function roundingWords(

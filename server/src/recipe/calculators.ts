@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, massG, massOrNoneG } from '@wunsch/core/ledger/fields';
 import { correctBowl } from '@wunsch/core/recipe/correct';
-import { forward, needsOf } from '@wunsch/core/recipe/forward';
+import { forward, needsOf, whichSacks } from '@wunsch/core/recipe/forward';
 import { feedPlan } from '@wunsch/core/recipe/order';
 import { ingredientId, limit, recipeLine } from '@wunsch/core/recipe/records';
 import { scaleTo, splitAmong } from '@wunsch/core/recipe/scale';
@@ -65,7 +65,9 @@ export function recipeCalculators(router: Router, views: Views): void {
         needs: read.flatMap(({ ingredient, grams }) => {
           const row = pantry.row(ingredient.id);
           const missing = grams - row.stockG;
-          return row.lot && missing > 0 ? [{ ingredient: row.id, ...needsOf(missing, row.lot) }] : [];
+          if (!row.lot || missing <= 0) return [];
+          const needs = needsOf(missing, row.lot);
+          return [{ ingredient: row.id, ...needs, fromSacks: whichSacks(needs.green.mean, row.lot.sacks) }];
         }),
         order: feedPlan(
           read.map(({ ingredient, grams }, index) => ({
@@ -124,6 +126,7 @@ export function recipeCalculators(router: Router, views: Views): void {
           mostG: question.mostG ?? machine?.maxG ?? null,
           machine: machine?.name ?? '',
           currency: workshop.settings.currency,
+          massSystem: workshop.settings.massSystem,
         },
         await linearSolver(),
       );

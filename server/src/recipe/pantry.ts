@@ -8,6 +8,7 @@ import type { Ingredient, Role } from '@wunsch/core/recipe/ingredient';
 import { lotOf, NIBS } from '@wunsch/core/recipe/records';
 import { oldestFirst, type StockLine } from '@wunsch/core/recipe/stock';
 import { milliFromMajor } from '@wunsch/core/units/money';
+import { sacksOf } from '../beans/views';
 import { expectedFrom, usualBar } from '../ledger/expected';
 import type { Views } from '../ledger/views';
 
@@ -164,6 +165,9 @@ export class Pantry {
       nibsPerKg: asNibs || expected.mean <= 0 ? { mean: 1000, low: 1000, high: 1000 } : expected,
       loadG: roasts.length > 0 ? roasts.reduce((total, { inMg }) => total + inMg, 0) / roasts.length / 1000 : 20_000,
       sackG: facts && facts.sacks > 0 ? received / 1000 / facts.sacks : null,
+      sacks: sacksOf(this.views, lotId).flatMap(({ no, leftG, place, state }) =>
+        state === 'empty' ? [] : [{ no, leftG, place, open: state === 'open' }],
+      ),
       greenG: workshop.book.balance(lotId).massMg / 1000,
     };
   }

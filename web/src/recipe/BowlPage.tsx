@@ -16,8 +16,8 @@ import { useHere, useShow } from '../parts/workshop';
 import { Answering } from './Answering';
 import { choicesOf, kitchen, rowsOf, usePantry } from './compute';
 import { ByTaste } from './ByTaste';
-import { limitProblems } from './MakeTab';
 import { TargetRows } from './TargetRows';
+import { limitProblems } from './weighed';
 
 /** A bowl that grinds: what it really is, what its label may say, and what to add to put it right. */
 export function BowlPage() {

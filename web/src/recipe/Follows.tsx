@@ -1,7 +1,7 @@
 import type { PantryRow, PantryView } from '@wunsch/core/api/recipe';
 import type { CarriedOver as CarriedOverRow } from '@wunsch/core/composition/carry-over';
 import { judgeLabel } from '@wunsch/core/recipe/correct';
-import { forward, needsOf } from '@wunsch/core/recipe/forward';
+import { forward, needsOf, whichSacks } from '@wunsch/core/recipe/forward';
 import type { Line } from '@wunsch/core/recipe/ingredient';
 import { flowOf } from '@wunsch/core/composition/figures';
 import { useApi } from '../parts/api';
@@ -150,6 +150,7 @@ function CarriedOver({ machine, own }: { machine: { id: string; name: string }; 
 }
 
 function NeedsRow({ row, of }: { row: PantryRow; of: ReturnType<typeof needsOf> }) {
+  const sacks = whichSacks(of.green.mean, row.lot?.sacks ?? []);
   const show = useShow();
   return (
     <>
@@ -158,8 +159,9 @@ function NeedsRow({ row, of }: { row: PantryRow; of: ReturnType<typeof needsOf> 
         {spread(of.green, (grams) => show.mass(grams * 1000))} of {row.name.replace(/^Nibs /, '')} for the{' '}
         {show.mass(of.nibsG * 1000)} of nibs that are still to be made: {spread(of.loads, String)} roast{' '}
         {of.loads.high === 1 ? 'load' : 'loads'}
-        {of.sacks && `, ${spread(of.sacks, String)} ${of.sacks.high === 1 ? 'sack' : 'sacks'}`}. Eight in ten, by your
-        own yields.
+        {of.sacks && `, ${spread(of.sacks, String)} ${of.sacks.high === 1 ? 'sack' : 'sacks'}`}
+        {sacks.length > 0 && ` (number ${sacks.map(({ no, open }) => `${no}${open ? ', open' : ''}`).join('; ')})`}.
+        Eight in ten, by your own yields.
       </dd>
     </>
   );

@@ -1,18 +1,21 @@
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import type { PantryRow } from '@wunsch/core/api/recipe';
 import type { Material } from '@wunsch/core/ledger/types';
 import { otherDryPct } from '@wunsch/core/ledger/contents';
-import { USUAL_MATERIALS } from '@wunsch/core/workshop/usual-materials';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
+import { UsualMaterials } from '../parts/UsualMaterials';
 import { useHere, useShow } from '../parts/workshop';
 import { usePantry } from './compute';
 import { IngredientForm } from './IngredientForm';
 import { Quantity } from './Quantity';
 import { RecipeNav } from './RecipeNav';
+
+const NEW: Material = { id: '', name: '', kind: 'ingredient', cocoa: 'none', sugar: false, allergens: [] };
 
 const pct = (value: number): string => (value < 0.05 ? '–' : value.toFixed(value < 10 ? 1 : 0));
 
@@ -20,15 +23,14 @@ const pct = (value: number): string => (value < 0.05 ? '–' : value.toFixed(val
 export function IngredientsPage() {
   const { view } = useHere();
   const pantry = usePantry();
-  const [editing, setEditing] = useState<Material | null>(null);
-  const [more, setMore] = useState(false);
-  const { error, run } = useSave();
+  const [query, setQuery] = useSearchParams();
   if (!pantry.data) return <Loading error={pantry.error} />;
   const rows = pantry.data.rows.filter(({ id }) => !id.startsWith('lot:') && id !== 'nibs');
   const lots = pantry.data.rows.filter(({ id }) => id.startsWith('lot:'));
-  const names = new Set(view.materials.map(({ name }) => name.toLowerCase()));
-  const usual = USUAL_MATERIALS.filter(({ name, kind }) => kind === 'ingredient' && !names.has(name.toLowerCase()));
   const materialOf = (id: string): Material | undefined => view.materials.find((row) => row.id === id);
+  const asked = query.get('edit');
+  const editing = asked === 'new' ? NEW : materialOf(asked ?? '');
+  const edit = (id: string | null): void => setQuery(id === null ? {} : { edit: id });
   return (
     <>
       <div className="mb-5 flex flex-wrap items-baseline justify-between gap-x-6">
@@ -44,7 +46,7 @@ export function IngredientsPage() {
           key={editing.id}
           material={editing}
           row={rows.find(({ id }) => id === editing.id) ?? null}
-          close={() => setEditing(null)}
+          close={() => edit(null)}
         />
       ) : (
         <>
@@ -63,43 +65,15 @@ export function IngredientsPage() {
               </thead>
               <tbody>
                 {rows.map((row) => (
-                  <Row key={row.id} row={row} material={materialOf(row.id)} edit={setEditing} />
+                  <Row key={row.id} row={row} material={materialOf(row.id)} edit={({ id }) => edit(id)} />
                 ))}
               </tbody>
             </table>
           </div>
-          <button
-            type="button"
-            className="button mt-4"
-            onClick={() =>
-              setEditing({ id: '', name: '', kind: 'ingredient', cocoa: 'none', sugar: false, allergens: [] })
-            }
-          >
+          <button type="button" className="button mt-4" onClick={() => edit('new')}>
             Another one
           </button>
-          {usual.length > 0 && (
-            <div className="mt-5">
-              <p className="label mb-1">Usual ones, taken over by a press</p>
-              <div className="flex flex-wrap gap-2">
-                {usual.slice(0, more ? undefined : 10).map((row) => (
-                  <button
-                    key={row.name}
-                    type="button"
-                    className="chip"
-                    onClick={() => void run(() => send('POST', '/api/workshop/materials', row, newKey()))}
-                  >
-                    + {row.name}
-                  </button>
-                ))}
-                {usual.length > 10 && !more && (
-                  <button type="button" className="button button-quiet" onClick={() => setMore(true)}>
-                    {usual.length - 10} more
-                  </button>
-                )}
-              </div>
-            </div>
-          )}
-          <Refusal error={error} />
+          <UsualMaterials kind="ingredient" first={10} />
           {lots.length > 0 && (
             <Section title="Nibs by lot" aside="fat differs from lot to lot">
               <ul className="rows">

@@ -13,6 +13,7 @@ import { NOBODY, useSave } from '../parts/save';
 import { useWorked } from '../parts/worked';
 import { useHere, useShow } from '../parts/workshop';
 import { choicesOf, kitchen, rowsOf } from './compute';
+import { routeFor } from './draft';
 import { Quantity } from './Quantity';
 
 const VARIED: readonly FigureId[] = ['cocoa', 'fat', 'sugar', 'milk', 'lecithin'];
@@ -84,6 +85,7 @@ function NewLadder({ recipeId, recipe, pantry }: { recipeId: string; recipe: Rec
           size: { grams: sizeG ?? 1000 },
           stepG: recipe.stepG,
           currency: settings.currency,
+          massSystem: settings.massSystem,
         }),
       ),
     ),
@@ -198,7 +200,7 @@ function Kept({
         recipe: { id: recipeId, version },
         name: `${recipe.name}, ${arm.name}`,
         machineId: machines[index] || arm.machineId,
-        routeId: recipe.routeId ?? view.routes[0]?.id ?? null,
+        routeId: routeFor(recipe, view.routes),
         targetMicron: recipe.targetMicron,
         stepG: recipe.stepG,
         lines: arm.lines.map(({ ingredient, grams }) => ({ ingredient, grams })),

@@ -1,94 +1,22 @@
 import { X } from '@phosphor-icons/react';
-import { useMemo } from 'react';
 import { Link } from 'react-router';
 import type { PantryView, RecipeView } from '@wunsch/core/api/recipe';
-import { figuresOfLines, type Line } from '@wunsch/core/recipe/ingredient';
+import { figuresOfLines } from '@wunsch/core/recipe/ingredient';
 import { nameOfLimit, valueOf } from '@wunsch/core/recipe/limits';
 import { limit as limitSchema } from '@wunsch/core/recipe/records';
-import type { Answer, Question } from '@wunsch/core/recipe/solve';
 import { massUnitFor } from '@wunsch/core/units/mass';
-import { RECIPE_KINDS, type RecipeKind } from '@wunsch/core/recipe/words';
 import type { Draft } from '../parts/draft';
-import { Box, Chips } from '../parts/fields';
+import { Chips } from '../parts/fields';
 import { Figure } from '../parts/pieces';
-import { useWorked } from '../parts/worked';
 import { useHere, useShow } from '../parts/workshop';
+import { AboutFields } from './AboutFields';
 import { Answering } from './Answering';
-import { choicesOf, kitchen, rowsOf } from './compute';
 import { blankLine, type RecipeDraft } from './draft';
 import { FeedOrder } from './FeedOrder';
 import { Follows } from './Follows';
 import { Quantity } from './Quantity';
 import { TargetRows } from './TargetRows';
-
-/** What one of the limits cannot mean, by its place. */
-export function limitProblems(limits: RecipeDraft['limits']): Record<string, string> {
-  return Object.fromEntries(
-    limits.flatMap((row, index) => {
-      const issue = limitSchema.safeParse(row).error?.issues[0];
-      return issue ? [[`limits.${index}`, issue.message]] : [];
-    }),
-  );
-}
-
-/** What a draft weighs: as the solver says, or as typed. */
-export interface Weighed {
-  lines: Line[];
-  answer: Answer | null;
-  /** The answer is to what was asked before the newest change. */
-  pending: boolean;
-}
-
-/**
- * Grams of a draft, worked out in the worker while it is changed.
- *
- * @param asKept nothing was changed: the grams are those of the version that was saved
- */
-export function useWeighed(draft: RecipeDraft, pantry: PantryView, asKept: boolean): Weighed {
-  const { view } = useHere();
-  const machine = view.machines.find(({ id }) => id === draft.machineId);
-  const rows = rowsOf(
-    pantry,
-    draft.lines.map(({ ingredient }) => ingredient),
-  );
-  const readable = Object.keys(limitProblems(draft.limits)).length === 0;
-  const bounded = draft.sizeG !== null || machine?.maxG != null || draft.fromStock;
-  const question: Question | null =
-    draft.by === 'targets' && !asKept && rows.length > 0 && readable && bounded
-      ? {
-          choices: choicesOf(rows, draft.fromStock),
-          limits: draft.limits,
-          leastG: machine?.minG ?? null,
-          mostG: machine?.maxG ?? null,
-          machine: machine?.name ?? '',
-          size: draft.sizeG === null ? 'most' : { grams: draft.sizeG },
-          stepG: draft.stepG,
-          currency: view.settings.currency,
-        }
-      : null;
-  const key = question === null ? null : JSON.stringify([question, rows.map(({ perKgMilli }) => perKgMilli)]);
-  const worked = useWorked(
-    key,
-    async () => ({ key, answer: question === null ? null : await kitchen().solve(question) }),
-    'recipe-solve',
-  );
-  const answer = question === null ? null : (worked?.answer ?? null);
-  return useMemo(() => {
-    const typed = new Map(draft.lines.map(({ ingredient, grams }) => [ingredient, grams]));
-    const solved = new Map((answer?.lines ?? []).map(({ id, grams }) => [id, grams]));
-    return {
-      lines: rows.map((ingredient) => ({
-        ingredient,
-        grams:
-          (question === null ? typed.get(ingredient.id) : solved.get(ingredient.id)) ?? typed.get(ingredient.id) ?? 0,
-      })),
-      answer,
-      pending: question !== null && worked?.key !== key,
-    };
-    // `key` says all that the rows and the answer depend on.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [answer, key, draft.lines, draft.by, pantry]);
-}
+import type { Weighed } from './weighed';
 
 /** From what is wanted to what to weigh, and back. */
 export function MakeTab({
@@ -341,79 +269,7 @@ export function MakeTab({
           </div>
         </div>
         <FeedOrder lines={recipe.lines} nameOf={nameOf} change={(lines) => change({ lines })} />
-        <h2 className="mt-7 mb-3 text-xl">What it is called and made on</h2>
-        <div className="grid gap-x-6 gap-y-4 sm:grid-cols-2">
-          <Box
-            label="Name"
-            value={recipe.name}
-            problem={problems['name']}
-            placeholder="Ridge 72"
-            onChange={(name) => change({ name })}
-          />
-          <label className="label block">
-            Kind
-            <select
-              className="entry"
-              value={recipe.kind}
-              onChange={(event) => change({ kind: event.target.value as RecipeKind })}
-            >
-              {Object.entries(RECIPE_KINDS).map(([value, label]) => (
-                <option key={value} value={value}>
-                  {label}
-                </option>
-              ))}
-            </select>
-          </label>
-          <Quantity
-            label="Cocoa that the label says"
-            unit="%"
-            value={recipe.labelPct}
-            placeholder="none"
-            onValue={(labelPct) => change({ labelPct })}
-          />
-          <label className="label block">
-            Grinder
-            <select
-              className="entry"
-              value={recipe.machineId ?? ''}
-              onChange={(event) => change({ machineId: event.target.value || null })}
-            >
-              <option value="">any</option>
-              {grinders.map(({ id, name, minG, maxG }) => (
-                <option key={id} value={id}>
-                  {name}
-                  {maxG === null
-                    ? ''
-                    : `, ${minG === null ? '' : `${show.mass(minG * 1000)} to `}${show.mass(maxG * 1000)}`}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className="label block">
-            Route
-            <select
-              className="entry"
-              value={recipe.routeId ?? ''}
-              onChange={(event) => change({ routeId: event.target.value || null })}
-            >
-              <option value="">chosen when it is weighed</option>
-              {view.routes.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </label>
-          <Quantity
-            label="The scale’s step"
-            unit="g"
-            value={recipe.stepG}
-            onValue={(stepG) => stepG !== null && stepG > 0 && change({ stepG })}
-          />
-          <div className="sm:col-span-2">
-            <Box label="Note" value={recipe.note} onChange={(note) => change({ note })} />
-          </div>
-        </div>
+        <AboutFields recipe={recipe} change={change} problem={problems['name']} mass={show.mass} />
       </div>
       <aside>
         <Follows lines={lines} pantry={pantry} labelPct={recipe.labelPct} machine={machine ?? null} />

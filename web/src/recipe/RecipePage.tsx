@@ -11,13 +11,14 @@ import { Loading, Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
 import { usePantry } from './compute';
-import { draftFrom, draftOfReadyMade, recipeOf, type RecipeDraft } from './draft';
+import { draftFrom, draftOfReadyMade, recipeOf, routeFor, type RecipeDraft } from './draft';
 import { LadderTab } from './LadderTab';
-import { limitProblems, MakeTab, useWeighed } from './MakeTab';
+import { MakeTab } from './MakeTab';
 import { RecipeNav } from './RecipeNav';
 import { ScaleTab } from './ScaleTab';
 import { SwapTab } from './SwapTab';
 import { VersionsTab } from './VersionsTab';
+import { limitProblems, useWeighed } from './weighed';
 
 /** One recipe: what it should be, what to weigh, its sizes, swaps, variants and versions. */
 export function RecipePage() {
@@ -131,7 +132,7 @@ function Writing({
         recipe: { id, version: newest.version },
         name: recipe.name,
         machineId: recipe.machineId,
-        routeId: recipe.routeId ?? view.routes[0]?.id ?? null,
+        routeId: routeFor(recipe, view.routes),
         targetMicron: recipe.targetMicron,
         stepG: recipe.stepG,
         lines: grams.filter((line) => line.grams > 0),

@@ -11,6 +11,7 @@ import { Chips } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
+import { routeFor } from './draft';
 import { Quantity } from './Quantity';
 
 const clock = (minutes: number): string => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')} h`;
@@ -61,7 +62,7 @@ export function ScaleTab({
         recipe: { id: recipeId, version },
         name: recipe.name,
         machineId: machineId || null,
-        routeId: recipe.routeId ?? view.routes[0]?.id ?? null,
+        routeId: routeFor(recipe, view.routes),
         targetMicron: recipe.targetMicron,
         stepG: recipe.stepG,
         lines: lines.filter(({ grams }) => grams > 0),

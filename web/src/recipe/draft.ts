@@ -1,6 +1,7 @@
 import type { PantryView } from '@wunsch/core/api/recipe';
 import type { ReadyMade } from '@wunsch/core/recipe/ready-made';
 import type { Limit, Recipe } from '@wunsch/core/recipe/records';
+import { isUnroasted, type Route } from '@wunsch/core/workshop/stations';
 
 /** A recipe while it is written: what is kept, and how it is looked for. */
 export interface RecipeDraft extends Omit<Recipe, 'note'> {
@@ -77,3 +78,10 @@ export function draftOfReadyMade(
     },
   };
 }
+
+/** The route a recipe goes by where it names none: an unroasted one without a roast, others the first. */
+export const routeFor = (
+  { routeId, kind }: Pick<Recipe, 'routeId' | 'kind'>,
+  routes: readonly Route[],
+): string | null =>
+  routeId ?? (kind === 'unroasted' ? routes.find(isUnroasted) : undefined)?.id ?? routes[0]?.id ?? null;

@@ -1,4 +1,4 @@
-import { Link, useLocation } from 'react-router';
+import { SubNav } from '../parts/SubNav';
 
 const PLACES = [
   ['/roasting', 'Programs'],
@@ -7,24 +7,7 @@ const PLACES = [
   ['/roasting/roasters', 'Roasters'],
 ] as const;
 
-/** From anything about roasting to everything else about it. */
-export function RoastingNav() {
-  const { pathname } = useLocation();
-  return (
-    <nav aria-label="Roasting" className="flex flex-wrap gap-x-4 text-[0.95rem]">
-      {PLACES.map(([to, name]) => (
-        <Link
-          key={to}
-          to={to}
-          aria-current={pathname === to ? 'page' : undefined}
-          className="link inline-flex min-h-11 items-center text-ink aria-[current=page]:font-bold aria-[current=page]:no-underline"
-        >
-          {name}
-        </Link>
-      ))}
-    </nav>
-  );
-}
+export const RoastingNav = () => <SubNav name="Roasting" places={PLACES} />;
 
 /** Heading of a page about roasting. */
 export function RoastingHead({ title, children }: { title: string; children?: React.ReactNode }) {

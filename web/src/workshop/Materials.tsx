@@ -1,48 +1,46 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Material } from '@wunsch/core/ledger/types';
-import { USUAL_MATERIALS } from '@wunsch/core/workshop/usual-materials';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
-import { Box, NumberBox } from '../parts/fields';
-import { readNumbers, typedNumber } from '../parts/number';
+import { Box } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { useSave } from '../parts/save';
+import { UsualMaterials } from '../parts/UsualMaterials';
 import { useHere } from '../parts/workshop';
 
-type Role = 'sugar' | 'butter' | 'liquor' | 'powder' | 'couverture' | 'other' | 'packaging';
-const ROLES: readonly (readonly [Role, string])[] = [
-  ['sugar', 'Sugar'],
-  ['butter', 'Cocoa butter'],
-  ['liquor', 'Cocoa liquor'],
-  ['powder', 'Cocoa powder'],
-  ['couverture', 'Bought chocolate'],
-  ['other', 'Other ingredient'],
-  ['packaging', 'Packaging, by the piece'],
-];
+const COUNTS: Record<Material['cocoa'], string> = {
+  none: 'ingredient',
+  butter: 'cocoa butter',
+  liquor: 'cocoa liquor',
+  powder: 'cocoa powder',
+  couverture: 'bought chocolate',
+};
 
-const roleOf = ({ kind, cocoa, sugar }: Omit<Material, 'id'>): Role =>
-  kind === 'packaging' ? 'packaging' : cocoa !== 'none' ? cocoa : sugar ? 'sugar' : 'other';
-
-const factsOf = (row: Omit<Material, 'id'>): string =>
+const factsOf = (row: Material): string =>
   [
-    ROLES.find(([role]) => role === roleOf(row))?.[1] ?? '',
+    row.kind === 'packaging' ? 'packaging, by the piece' : row.sugar ? 'sugar' : COUNTS[row.cocoa],
     row.cocoaPct == null ? '' : `${row.cocoaPct} % cocoa`,
     row.allergens.length > 0 ? `allergen: ${row.allergens.join(', ')}` : '',
     row.keepsMonths == null ? '' : `goods with it keep ${row.keepsMonths} months`,
+    row.retired ? 'no longer bought' : '',
   ]
     .filter(Boolean)
     .join(', ');
 
-/** Ingredients and packaging: the usual ones by a press, all of them to be changed. */
+/** Ingredients and packaging: the usual ones by a press. Ingredients are changed on a page of their own. */
 export function Materials() {
   const { view } = useHere();
-  const [editing, setEditing] = useState<Material | null>(null);
-  const [more, setMore] = useState(false);
-  const { error, run } = useSave();
-  const names = new Set(view.materials.map(({ name }) => name.toLowerCase()));
-  const usual = USUAL_MATERIALS.filter(({ name }) => !names.has(name.toLowerCase()));
+  const [editing, setEditing] = useState<Pick<Material, 'id' | 'name'> | null>(null);
   return (
-    <Section title="Ingredients and packaging">
+    <Section
+      title="Ingredients and packaging"
+      aside={
+        <Link className="link" to="/ingredients">
+          what ingredients are made of
+        </Link>
+      }
+    >
       <ul className="rows">
         {view.materials.map((material) => (
           <li key={material.id} className="flex items-center gap-3 py-1">
@@ -50,143 +48,50 @@ export function Materials() {
               {material.name}
               <span className="block text-sm text-soft">{factsOf(material)}</span>
             </span>
-            <button type="button" className="button button-quiet" onClick={() => setEditing(material)}>
-              Change
-            </button>
+            {material.kind === 'packaging' ? (
+              <button type="button" className="button button-quiet" onClick={() => setEditing(material)}>
+                Change
+              </button>
+            ) : (
+              <Link className="button button-quiet" to={`/ingredients?edit=${material.id}`}>
+                Change
+              </Link>
+            )}
           </li>
         ))}
       </ul>
-      {usual.length > 0 && (
-        <div className="mt-3">
-          <p className="label mb-1">Usual ones, taken over by a press</p>
-          <div className="flex flex-wrap gap-2">
-            {usual.slice(0, more ? undefined : 6).map((row) => (
-              <button
-                key={row.name}
-                type="button"
-                className="chip"
-                onClick={() => void run(() => send('POST', '/api/workshop/materials', row, newKey()))}
-              >
-                + {row.name}
-              </button>
-            ))}
-            {usual.length > 6 && !more && (
-              <button type="button" className="button button-quiet" onClick={() => setMore(true)}>
-                {usual.length - 6} more
-              </button>
-            )}
-          </div>
-        </div>
-      )}
-      <Refusal error={error} />
+      <UsualMaterials first={6} />
       {editing ? (
-        <MaterialForm key={editing.id} material={editing} close={() => setEditing(null)} />
+        <PackagingForm key={editing.id} packaging={editing} close={() => setEditing(null)} />
       ) : (
-        <button
-          type="button"
-          className="button mt-3"
-          onClick={() =>
-            setEditing({ id: '', name: '', kind: 'ingredient', cocoa: 'none', sugar: false, allergens: [] })
-          }
-        >
-          Another one
-        </button>
+        <div className="mt-3 flex flex-wrap gap-3">
+          <Link className="button" to="/ingredients?edit=new">
+            Another ingredient
+          </Link>
+          <button type="button" className="button" onClick={() => setEditing({ id: '', name: '' })}>
+            Other packaging
+          </button>
+        </div>
       )}
     </Section>
   );
 }
 
-function MaterialForm({ material, close }: { material: Material; close: () => void }) {
-  const [name, setName] = useState(material.name);
-  const [role, setRole] = useState<Role>(roleOf(material));
-  const [allergens, setAllergens] = useState(material.allergens.join(', '));
-  const figure = (value: number | null | undefined): string => (value == null ? '' : typedNumber(value));
-  const [typed, setTyped] = useState({
-    cocoaPct: figure(material.cocoaPct),
-    addedButterPct: figure(material.addedButterPct),
-    sugarPct: figure(material.sugarPct),
-    keepsMonths: figure(material.keepsMonths),
-  });
-  const { busy, error, run, fail } = useSave();
-  const { values, wrong } = readNumbers(typed);
-  const set = (key: keyof typeof typed) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));
+function PackagingForm({ packaging, close }: { packaging: Pick<Material, 'id' | 'name'>; close: () => void }) {
+  const [name, setName] = useState(packaging.name);
+  const { busy, error, run } = useSave();
   const save = (): void => {
-    if (Object.keys(wrong).length > 0) return fail('A figure cannot be read: look again.');
-    const body = {
-      name,
-      kind: role === 'packaging' ? 'packaging' : 'ingredient',
-      cocoa: role === 'sugar' || role === 'other' || role === 'packaging' ? 'none' : role,
-      sugar: role === 'sugar',
-      allergens: allergens
-        .split(/[,;]+/)
-        .map((word) => word.trim())
-        .filter((word) => word !== ''),
-      ...values,
-    };
+    const body = { name, kind: 'packaging' };
     void run(() =>
-      material.id === ''
+      packaging.id === ''
         ? send('POST', '/api/workshop/materials', body, newKey())
-        : send('PUT', `/api/workshop/materials/${material.id}`, body),
+        : send('PUT', `/api/workshop/materials/${packaging.id}`, body),
     ).then((done) => done && close());
   };
   return (
-    <div className="mt-3 grid grid-cols-2 gap-3" role="group" aria-label={material.name || 'A new one'}>
-      <Box className="col-span-2" label="Name" value={name} onChange={setName} onEnter={save} />
-      <label className="label">
-        Counts as
-        <select className="entry" value={role} onChange={(event) => setRole(event.target.value as Role)}>
-          {ROLES.map(([value, label]) => (
-            <option key={value} value={value}>
-              {label}
-            </option>
-          ))}
-        </select>
-      </label>
-      {role !== 'packaging' && (
-        <>
-          <Box
-            label="Allergens, apart by commas"
-            value={allergens}
-            onChange={setAllergens}
-            placeholder="milk, hazelnut"
-          />
-          {role === 'couverture' && (
-            <>
-              <NumberBox
-                label="Cocoa on its label"
-                unit="%"
-                value={typed.cocoaPct}
-                problem={wrong.cocoaPct}
-                onChange={set('cocoaPct')}
-              />
-              <NumberBox
-                label="Of it, added butter"
-                unit="%"
-                value={typed.addedButterPct}
-                problem={wrong.addedButterPct}
-                onChange={set('addedButterPct')}
-                placeholder="not known"
-              />
-              <NumberBox
-                label="Sugar"
-                unit="%"
-                value={typed.sugarPct}
-                problem={wrong.sugarPct}
-                onChange={set('sugarPct')}
-              />
-            </>
-          )}
-          <NumberBox
-            label="Goods with it keep"
-            unit="months"
-            value={typed.keepsMonths}
-            problem={wrong.keepsMonths}
-            onChange={set('keepsMonths')}
-            placeholder="as usual"
-          />
-        </>
-      )}
-      <div className="col-span-2 flex gap-3">
+    <div className="mt-3 grid gap-3" role="group" aria-label={packaging.name || 'Other packaging'}>
+      <Box label="Name of the packaging" value={name} onChange={setName} onEnter={save} />
+      <div className="flex gap-3">
         <button type="button" className="button button-main" disabled={busy} onClick={save}>
           Save
         </button>
@@ -194,9 +99,7 @@ function MaterialForm({ material, close }: { material: Material; close: () => vo
           Leave it
         </button>
       </div>
-      <div className="col-span-2">
-        <Refusal error={error} />
-      </div>
+      <Refusal error={error} />
     </div>
   );
 }
