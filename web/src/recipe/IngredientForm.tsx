@@ -1,9 +1,8 @@
-import { useState } from 'react';
 import type { PantryRow } from '@wunsch/core/api/recipe';
 import { contents as contentsSchema, otherDryPct, type Contents } from '@wunsch/core/ledger/contents';
 import type { Material } from '@wunsch/core/ledger/types';
 import { ApiError, send } from '../parts/api';
-import { newKey } from '../parts/draft';
+import { newKey, useDraft } from '../parts/draft';
 import { Box, Tick } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { useSave } from '../parts/save';
@@ -34,6 +33,24 @@ const ROLES: readonly (readonly [string, string])[] = [
   ['couverture', 'bought chocolate'],
 ];
 
+/** What was typed of an ingredient and not yet saved. */
+interface Typed {
+  name: string;
+  cocoa: string;
+  sugar: boolean;
+  allergens: string;
+  origin: string;
+  price: number | null;
+  keeps: number | null;
+  label: { cocoaPct: number | null; addedButterPct: number | null; sugarPct: number | null };
+  retired: boolean;
+  own: boolean;
+  from: string;
+  source: string;
+  made: Contents;
+  parts: { materialId: string; pct: number }[];
+}
+
 /** An ingredient: what it counts as, what it is made of and since when, what it costs. */
 export function IngredientForm({
   material,
@@ -45,25 +62,30 @@ export function IngredientForm({
   close: () => void;
 }) {
   const { view } = useHere();
-  const [name, setName] = useState(material.name);
-  const [cocoa, setCocoa] = useState<string>(material.cocoa);
-  const [sugar, setSugar] = useState(material.sugar);
-  const [allergens, setAllergens] = useState(material.allergens.join(', '));
-  const [origin, setOrigin] = useState(material.origin ?? '');
-  const [price, setPrice] = useState<number | null>(material.pricePerKg ?? null);
-  const [keeps, setKeeps] = useState<number | null>(material.keepsMonths ?? null);
-  const [label, setLabel] = useState({
-    cocoaPct: material.cocoaPct ?? null,
-    addedButterPct: material.addedButterPct ?? null,
-    sugarPct: material.sugarPct ?? null,
-  });
-  const [retired, setRetired] = useState(material.retired ?? false);
   const newest = material.contents?.at(-1);
-  const [own, setOwn] = useState(newest !== undefined);
-  const [from, setFrom] = useState('');
-  const [source, setSource] = useState(newest?.source ?? '');
-  const [made, setMade] = useState<Contents>(newest?.contents ?? row?.contents ?? contentsSchema.parse({}));
-  const [parts, setParts] = useState<{ materialId: string; pct: number }[]>(material.madeOf ?? []);
+  const draft = useDraft<Typed>(`ingredient.${material.id || 'new'}`, () => ({
+    name: material.name,
+    cocoa: material.cocoa,
+    sugar: material.sugar,
+    allergens: material.allergens.join(', '),
+    origin: material.origin ?? '',
+    price: material.pricePerKg ?? null,
+    keeps: material.keepsMonths ?? null,
+    label: {
+      cocoaPct: material.cocoaPct ?? null,
+      addedButterPct: material.addedButterPct ?? null,
+      sugarPct: material.sugarPct ?? null,
+    },
+    retired: material.retired ?? false,
+    own: newest !== undefined,
+    from: '',
+    source: newest?.source ?? '',
+    made: newest?.contents ?? row?.contents ?? contentsSchema.parse({}),
+    parts: material.madeOf ?? [],
+  }));
+  const { name, cocoa, sugar, allergens, origin, price, keeps, label, retired, own, from, source, made, parts } =
+    draft.value;
+  const put = (part: Partial<Typed>): void => draft.set((now) => ({ ...now, ...part }));
   const { busy, error, run, fail } = useSave();
   const read = contentsSchema.safeParse(made);
   // Of several words about one figure the first is the nearest to it.
@@ -76,6 +98,10 @@ export function IngredientForm({
       : {};
   const changed = own && JSON.stringify(made) !== JSON.stringify(newest?.contents);
   const sumParts = parts.reduce((sum, part) => sum + part.pct, 0);
+  const leave = (): void => {
+    draft.clear();
+    close();
+  };
   const save = (): void => {
     if (own && !read.success) return fail('What it is made of cannot be: look for the words in red.');
     if (parts.length > 0 && Math.abs(sumParts - 100) > 0.1)
@@ -107,16 +133,16 @@ export function IngredientForm({
       material.id === ''
         ? send('POST', '/api/workshop/materials', body, newKey())
         : send('PUT', `/api/workshop/materials/${material.id}`, body),
-    ).then((done) => done && close());
+    ).then((done) => done && leave());
   };
   return (
     <div className="max-w-4xl" role="group" aria-label={material.name || 'A new ingredient'}>
       <h2 className="mb-4 text-2xl">{material.name || 'A new ingredient'}</h2>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
-        <Box label="Name" value={name} problem={server['name']} onChange={setName} />
+        <Box label="Name" value={name} problem={server['name']} onChange={(name) => put({ name })} />
         <label className="label block">
           Counts as
-          <select className="entry" value={cocoa} onChange={(event) => setCocoa(event.target.value)}>
+          <select className="entry" value={cocoa} onChange={(event) => put({ cocoa: event.target.value })}>
             {ROLES.map(([value, text]) => (
               <option key={value} value={value}>
                 {text}
@@ -127,7 +153,7 @@ export function IngredientForm({
         <Box
           label="Allergens, apart by commas"
           value={allergens}
-          onChange={setAllergens}
+          onChange={(allergens) => put({ allergens })}
           placeholder="milk, hazelnut"
         />
         <Quantity
@@ -136,46 +162,51 @@ export function IngredientForm({
           value={price}
           problem={server['pricePerKg']}
           placeholder="from what was bought"
-          onValue={setPrice}
+          onValue={(price) => put({ price })}
         />
-        <Box label="Origin" value={origin} onChange={setOrigin} />
-        <Quantity label="Goods with it keep" unit="mo" value={keeps} placeholder="as usual" onValue={setKeeps} />
+        <Box label="Origin" value={origin} onChange={(origin) => put({ origin })} />
+        <Quantity
+          label="Goods with it keep, months"
+          value={keeps}
+          placeholder="as usual"
+          onValue={(keeps) => put({ keeps })}
+        />
         {cocoa === 'couverture' && (
           <>
             <Quantity
               label="Cocoa on its label"
               unit="%"
               value={label.cocoaPct}
-              onValue={(cocoaPct) => setLabel((now) => ({ ...now, cocoaPct }))}
+              onValue={(cocoaPct) => put({ label: { ...label, cocoaPct } })}
             />
             <Quantity
               label="Of it, added butter"
               unit="%"
               value={label.addedButterPct}
               placeholder="not known"
-              onValue={(addedButterPct) => setLabel((now) => ({ ...now, addedButterPct }))}
+              onValue={(addedButterPct) => put({ label: { ...label, addedButterPct } })}
             />
             <Quantity
               label="Sugar"
               unit="%"
               value={label.sugarPct}
-              onValue={(sugarPct) => setLabel((now) => ({ ...now, sugarPct }))}
+              onValue={(sugarPct) => put({ label: { ...label, sugarPct } })}
             />
           </>
         )}
       </div>
       <div className="mt-3 flex flex-wrap gap-x-8">
         {cocoa === 'none' && (
-          <Tick checked={sugar} onChange={setSugar}>
+          <Tick checked={sugar} onChange={(sugar) => put({ sugar })}>
             It is a sugar
           </Tick>
         )}
-        <Tick checked={retired} onChange={setRetired}>
+        <Tick checked={retired} onChange={(retired) => put({ retired })}>
           No longer bought
         </Tick>
       </div>
       <Section title="What 100 g of it are made of" aside={own ? 'your own figures' : row?.source || 'not known'}>
-        <Tick checked={own} onChange={setOwn}>
+        <Tick checked={own} onChange={(own) => put({ own })}>
           I have its own figures, from its label or an analysis
         </Tick>
         {own && (
@@ -188,14 +219,14 @@ export function IngredientForm({
                   unit="g"
                   value={made[key]}
                   problem={problems[key] ?? server[`contents.0.contents.${key}`]}
-                  onValue={(value) => setMade((now) => ({ ...now, [key]: value ?? 0 }))}
+                  onValue={(value) => put({ made: { ...made, [key]: value ?? 0 } })}
                 />
               ))}
               <Quantity
                 label="Density, if measured"
                 unit="g/ml"
                 value={made.densityGPerMl}
-                onValue={(densityGPerMl) => setMade((now) => ({ ...now, densityGPerMl }))}
+                onValue={(densityGPerMl) => put({ made: { ...made, densityGPerMl } })}
               />
             </div>
             <p className="mt-2 text-sm text-soft">The rest, {otherDryPct(made).toFixed(1)} g, is other dry matter.</p>
@@ -203,10 +234,10 @@ export function IngredientForm({
               <Box
                 label="Where the figures are from"
                 value={source}
-                onChange={setSource}
+                onChange={(source) => put({ source })}
                 placeholder="label of the bag, laboratory"
               />
-              <Box label="They hold from (empty: always)" type="date" value={from} onChange={setFrom} />
+              <Box label="They hold from (empty: always)" type="date" value={from} onChange={(from) => put({ from })} />
             </div>
             {(material.contents?.length ?? 0) > 1 && (
               <p className="mt-2 text-sm text-soft">
@@ -230,13 +261,13 @@ export function IngredientForm({
                 unit="%"
                 value={part.pct}
                 onValue={(pct) =>
-                  setParts((now) => now.map((one, i) => (i === index ? { ...one, pct: pct ?? 0 } : one)))
+                  put({ parts: parts.map((one, i) => (i === index ? { ...one, pct: pct ?? 0 } : one)) })
                 }
               />
               <button
                 type="button"
                 className="button button-quiet"
-                onClick={() => setParts((now) => now.filter((_, i) => i !== index))}
+                onClick={() => put({ parts: parts.filter((_, i) => i !== index) })}
               >
                 Take out
               </button>
@@ -249,10 +280,12 @@ export function IngredientForm({
           value=""
           onChange={(event) =>
             event.target.value !== '' &&
-            setParts((now) => [
-              ...now,
-              { materialId: event.target.value, pct: Math.max(0.1, Number((100 - sumParts).toFixed(1))) },
-            ])
+            put({
+              parts: [
+                ...parts,
+                { materialId: event.target.value, pct: Math.max(0.1, Number((100 - sumParts).toFixed(1))) },
+              ],
+            })
           }
         >
           <option value="">another part …</option>
@@ -273,7 +306,7 @@ export function IngredientForm({
         <button type="button" className="button button-main" disabled={busy} onClick={save}>
           Save
         </button>
-        <button type="button" className="button" onClick={close}>
+        <button type="button" className="button" onClick={leave}>
           Leave it
         </button>
       </div>

@@ -14,6 +14,7 @@ import { useWorked } from '../parts/worked';
 import { useHere, useShow } from '../parts/workshop';
 import { choicesOf, kitchen, rowsOf } from './compute';
 import { routeFor } from './draft';
+import { useNibsOf } from './nibs';
 import { Quantity } from './Quantity';
 
 const VARIED: readonly FigureId[] = ['cocoa', 'fat', 'sugar', 'milk', 'lecithin'];
@@ -43,7 +44,7 @@ export function LadderTab({
   );
 }
 
-function NewLadder({ recipeId, recipe, pantry }: { recipeId: string; recipe: Recipe; pantry: PantryView }) {
+function NewLadder({ recipeId, recipe: written, pantry }: { recipeId: string; recipe: Recipe; pantry: PantryView }) {
   const { view, personId } = useHere();
   const { settings } = view;
   const [of, setOf] = useState<FigureId>('cocoa');
@@ -54,6 +55,7 @@ function NewLadder({ recipeId, recipe, pantry }: { recipeId: string; recipe: Rec
   const { busy, error, run, fail } = useSave();
   const unit = massUnitFor((sizeG ?? 1000) * 1000, settings.massSystem);
   const show = useShow(unit);
+  const { recipe, chooser } = useNibsOf(written, pantry, show.mass);
   const rows = rowsOf(
     pantry,
     recipe.lines.map(({ ingredient }) => ingredient),
@@ -113,6 +115,7 @@ function NewLadder({ recipeId, recipe, pantry }: { recipeId: string; recipe: Rec
         One thing varied, all else kept: small batches on one lot side by side, then tasted against each other.
       </p>
       <div className="grid gap-4">
+        {chooser}
         <Chips
           legend="What is varied"
           options={VARIED.map((id) => [id, FIGURES[id].name] as const)}

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { PantryView } from '@wunsch/core/api/recipe';
 import { feedPlan } from '@wunsch/core/recipe/order';
-import { NIBS, type Recipe } from '@wunsch/core/recipe/records';
+import type { Recipe } from '@wunsch/core/recipe/records';
 import { scaleTo, splitAmong } from '@wunsch/core/recipe/scale';
 import { drawAll, type Draw } from '@wunsch/core/recipe/stock';
 import { massUnitFor } from '@wunsch/core/units/mass';
@@ -12,6 +12,7 @@ import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { routeFor } from './draft';
+import { useNibsOf } from './nibs';
 import { Quantity } from './Quantity';
 
 const clock = (minutes: number): string => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')} h`;
@@ -28,24 +29,16 @@ export function ScaleTab({
   recipe: Recipe;
   pantry: PantryView;
 }) {
-  const nibLots = pantry.rows.filter((row) => row.id.startsWith('lot:') && row.stockG > 0);
-  const anyNibs = written.lines.some(({ ingredient, grams }) => ingredient === NIBS && grams > 0);
-  const [nibsOf, setNibsOf] = useState(nibLots.length === 1 ? (nibLots[0]?.id ?? NIBS) : NIBS);
-  const recipe = anyNibs
-    ? {
-        ...written,
-        lines: written.lines.map((line) => (line.ingredient === NIBS ? { ...line, ingredient: nibsOf } : line)),
-      }
-    : written;
   const { view, personId } = useHere();
   const navigate = useNavigate();
   const { busy, error, run, fail } = useSave();
-  const own = recipe.lines.reduce((sum, { grams }) => sum + grams, 0);
+  const own = written.lines.reduce((sum, { grams }) => sum + grams, 0);
   const [sizeG, setSizeG] = useState<number | null>(own || 1000);
   const grinders = view.machines.filter(({ station }) => station === 'grind');
-  const [chosen, setChosen] = useState<string[]>(recipe.machineId === null ? [] : [recipe.machineId]);
+  const [chosen, setChosen] = useState<string[]>(written.machineId === null ? [] : [written.machineId]);
   const unit = massUnitFor((sizeG ?? own) * 1000, view.settings.massSystem);
   const show = useShow(unit);
+  const { recipe, lots: nibLots, chooser } = useNibsOf(written, pantry, show.mass);
   const rowOf = (id: string) => pantry.rows.find((row) => row.id === id);
   if (own <= 0) return <p className="text-soft">Nothing is in the recipe yet.</p>;
   const nibs = recipe.lines.filter(({ ingredient, grams }) => grams > 0 && rowOf(ingredient)?.role === 'nibs');
@@ -106,21 +99,7 @@ export function ScaleTab({
           </button>
         )}
       </div>
-      {anyNibs && nibLots.length > 0 && (
-        <div className="mt-4">
-          <Chips
-            legend="Nibs of which lot"
-            options={[
-              ...nibLots.map(
-                ({ id, name, stockG }) => [id, `${name.replace(/^Nibs /, '')}, ${show.mass(stockG * 1000)}`] as const,
-              ),
-              [NIBS, 'whatever is oldest'] as const,
-            ]}
-            chosen={[nibsOf]}
-            choose={([next]) => setNibsOf(next ?? NIBS)}
-          />
-        </div>
-      )}
+      {chooser !== null && <div className="mt-4">{chooser}</div>}
       {grinders.length > 0 && (
         <div className="mt-4">
           <Chips
