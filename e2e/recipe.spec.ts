@@ -215,6 +215,16 @@ test('a slider dragged is followed at once; a version says what changed; a swap 
   await page.getByLabel('Why it changed').fill('less sweet');
   await page.getByRole('button', { name: 'Save as version 2' }).click();
   await expect(page.getByText('Version 2', { exact: true })).toBeVisible();
+  // Somebody else saves the next one while this screen is changed: both are kept apart.
+  await page.getByLabel('Nibs, weighed').fill('715');
+  const { versions } = (await (await page.request.get(`/api/recipe/recipes/${id}`)).json()) as {
+    versions: { recipe: object }[];
+  };
+  await post(page, `/api/recipe/recipes/${id}/versions`, { personId: ann, recipe: versions[0]?.recipe, after: 2 });
+  await expect(page.getByText(/saved version 3 meanwhile/)).toBeVisible();
+  await expect(page.getByLabel('Nibs, weighed')).toHaveValue('715');
+  await page.getByRole('button', { name: 'Throw mine away, show theirs' }).click();
+  await expect(page.getByText('Version 3', { exact: true })).toBeVisible();
   await page.getByRole('tab', { name: 'Versions' }).click();
   await expect(page.getByText(/Nibs 70\.0 % → 72\.0 %/)).toBeVisible();
   await expect(page.getByText('“less sweet”')).toBeVisible();

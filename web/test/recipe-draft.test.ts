@@ -46,8 +46,9 @@ test('what is kept of a draft is the recipe, and a draft of it weighs the same',
     ],
     limits: [{ of: 'cocoa', aim: 70 }],
   });
-  const draft = draftFrom(kept);
+  const draft = draftFrom(kept, 3);
   expect(draft.sizeG).toBe(1000);
+  expect(draft.base).toBe(3);
   expect(recipeOf(draft)).toEqual(kept);
 });
 

@@ -27,11 +27,10 @@ export function planeOf(
 ): { factors: number[]; right: number; perInverse: boolean } {
   const subject = subjectOf(of);
   if (subject) {
-    const scale = subject.kind === 'share' ? 100 : 100;
-    const factors = ingredients.map(({ id }) => (id === subject.id ? scale : 0));
+    const factors = ingredients.map(({ id }) => (id === subject.id ? 100 : 0));
     return subject.kind === 'share'
       ? { factors, right: value, perInverse: false }
-      : { factors, right: (scale * value) / 1000, perInverse: true };
+      : { factors, right: value / 10, perInverse: true };
   }
   if (of === 'flow') {
     const solids = solidsAt(value);

@@ -124,6 +124,12 @@ export function solveRecipe(question: Question, solver: LinearSolver): Answer {
   };
 }
 
+/** Names of ingredients by their ids. */
+const namesOf =
+  (choices: readonly Choice[]) =>
+  (id: string): string =>
+    choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
+
 /** What holds in any case: the shares are all there is, of some size, and nobody takes anything out of a bowl. */
 function frameOf({ choices, stepG }: Question): Row[] {
   return [
@@ -161,7 +167,7 @@ function frameOf({ choices, stepG }: Question): Row[] {
 function constraintsOf(question: Question): Constraint[] {
   const { choices, leastG, mostG, machine, size, limits, currency, massSystem } = question;
   const mass = (grams: number): string => formatMass(grams * 1000, massSystem);
-  const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
+  const nameOf = namesOf(choices);
   const inverse = (sense: Row['sense'], grams: number): Row[] => [
     { terms: [[INVERSE, 1]], sense, right: 1000 / grams },
   ];
@@ -244,7 +250,7 @@ function deviationRow(limit: Limit, index: number, choices: readonly Choice[]): 
 
 /** Aims as bounds that can contradict others: those that are kept, and those that could not be. */
 function aimsAsBounds({ limits, choices, currency }: Question, kept: readonly Kept[]): Constraint[] {
-  const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
+  const nameOf = namesOf(choices);
   return limits
     .filter(({ aim, of }) => aim !== null && kept.some((row) => row.of === of))
     .map((limit) => {
@@ -319,7 +325,7 @@ function nearest(
 
 function keptOf(question: Question, exactG: readonly number[], roundedG: readonly number[]): Kept[] {
   const { choices, limits, currency } = question;
-  const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
+  const nameOf = namesOf(choices);
   const of = (grams: readonly number[]) => ({
     figures: figuresOfLines(choices.map(({ ingredient }, index) => ({ ingredient, grams: grams[index] ?? 0 }))),
     gramsOf: (id: string) => grams[choices.findIndex(({ ingredient }) => ingredient.id === id)] ?? 0,
@@ -370,7 +376,7 @@ function roundingWords(
   kept: readonly Kept[],
   lines: Answer['lines'],
 ): string[] {
-  const nameOf = (id: string): string => choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
+  const nameOf = namesOf(choices);
   const moved = kept
     .filter((row) => !row.kept || Math.abs(row.rounded - row.exact) > aimTolerance(row.of, row.wanted))
     .filter((row) => Math.abs(row.rounded - row.exact) > toleranceOf(row.of, row.wanted))

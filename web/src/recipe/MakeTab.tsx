@@ -1,6 +1,6 @@
 import { X } from '@phosphor-icons/react';
 import { Link } from 'react-router';
-import type { PantryView, RecipeView } from '@wunsch/core/api/recipe';
+import type { PantryView } from '@wunsch/core/api/recipe';
 import { figuresOfLines } from '@wunsch/core/recipe/ingredient';
 import { nameOfLimit, valueOf } from '@wunsch/core/recipe/limits';
 import { limit as limitSchema } from '@wunsch/core/recipe/records';
@@ -28,7 +28,6 @@ export function MakeTab({
 }: {
   draft: Draft<RecipeDraft>;
   pantry: PantryView;
-  view: RecipeView | null;
   weighed: Weighed;
   problems: Record<string, string>;
   missing: readonly string[];

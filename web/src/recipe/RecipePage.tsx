@@ -1,11 +1,11 @@
 import { Tabs } from 'radix-ui';
-import { useState } from 'react';
+import { useReducer, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { PantryView, RecipeView } from '@wunsch/core/api/recipe';
 import { READY_MADE_RECIPES } from '@wunsch/core/recipe/ready-made';
 import { NIBS, recipe as recipeSchema } from '@wunsch/core/recipe/records';
 import { ApiError, send, useApi } from '../parts/api';
-import { useDraft } from '../parts/draft';
+import { draftOf, useDraft } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Loading, Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -24,13 +24,18 @@ import { limitProblems, useWeighed } from './weighed';
 export function RecipePage() {
   const { id = 'new' } = useParams();
   const [query] = useSearchParams();
+  const [, lookAgain] = useReducer((times: number) => times + 1, 0);
   const pantry = usePantry();
   const kept = useApi<RecipeView>(id === 'new' ? null : `/api/recipe/recipes/${encodeURIComponent(id)}`);
   if (!pantry.data || (id !== 'new' && !kept.data)) return <Loading error={pantry.error ?? kept.error} />;
   const from = query.get('from');
+  const draftId = `recipe.${id}.${from ?? ''}`;
   return (
     <Writing
-      key={`${id}.${from ?? ''}.${kept.data?.versions[0]?.version ?? 0}`}
+      // What is typed stays when somebody saves another version meanwhile; untouched, the newest is shown.
+      key={`${draftId}.${draftOf<RecipeDraft>(draftId)?.base ?? kept.data?.versions[0]?.version ?? 0}`}
+      draftId={draftId}
+      thrown={lookAgain}
       id={id}
       from={from}
       pantry={pantry.data}
@@ -49,11 +54,16 @@ const TABS = [
 
 function Writing({
   id,
+  draftId,
+  thrown,
   from,
   pantry,
   kept,
 }: {
   id: string;
+  draftId: string;
+  /** The draft is gone: the newest version is to be shown. */
+  thrown: () => void;
   from: string | null;
   pantry: PantryView;
   kept: RecipeView | null;
@@ -63,10 +73,10 @@ function Writing({
   const newest = kept?.versions[0];
   const [started] = useState(() =>
     newest
-      ? { draft: draftFrom(newest.recipe), missing: [] }
+      ? { draft: draftFrom(newest.recipe, newest.version), missing: [] }
       : draftOfReadyMade(from === null ? undefined : READY_MADE_RECIPES[Number(from)], pantry),
   );
-  const draft = useDraft<RecipeDraft>(`recipe.${id}.${from ?? ''}.${newest?.version ?? 0}`, () => started.draft);
+  const draft = useDraft<RecipeDraft>(draftId, () => started.draft);
   const { value: recipe } = draft;
   const weighed = useWeighed(recipe, pantry, newest !== undefined && !draft.touched);
   const [tab, setTab] = useState<string>('make');
@@ -104,7 +114,7 @@ function Writing({
         const { data } = await send<{ id: string }>(
           'POST',
           newest ? `/api/recipe/recipes/${id}/versions` : '/api/recipe/recipes',
-          { personId, recipe: read.data, why: recipe.why, ...(newest ? { after: newest.version } : {}) },
+          { personId, recipe: read.data, why: recipe.why, ...(newest ? { after: recipe.base } : {}) },
           draft.key,
         );
         draft.clear();
@@ -119,6 +129,10 @@ function Writing({
         throw reason;
       }
     });
+  };
+  const throwAway = (): void => {
+    draft.clear();
+    thrown();
   };
   const weigh = (): void => {
     if (personId === null) return fail(NOBODY);
@@ -168,11 +182,30 @@ function Writing({
           )}
         </Tabs.List>
       )}
+      {newest && draft.touched && recipe.base < newest.version && (
+        <div role="alert" className="mb-4 rounded-md bg-ripe-wash px-4 py-3">
+          <p className="font-semibold">
+            {newest.person} saved version {newest.version} meanwhile. What you changed is still here, made from version{' '}
+            {recipe.base}.
+          </p>
+          <div className="mt-2 flex flex-wrap gap-3">
+            <button
+              type="button"
+              className="button"
+              onClick={() => draft.set((now) => ({ ...now, base: newest.version }))}
+            >
+              Mine goes on top, as version {newest.version + 1}
+            </button>
+            <button type="button" className="button" onClick={throwAway}>
+              Throw mine away, show theirs
+            </button>
+          </div>
+        </div>
+      )}
       <Tabs.Content value="make">
         <MakeTab
           draft={draft}
           pantry={pantry}
-          view={kept}
           weighed={weighed}
           problems={{ ...limitProblems(recipe.limits), ...problems }}
           missing={started.missing}
@@ -216,7 +249,7 @@ function Writing({
               </>
             )}
             {draft.touched && (
-              <button type="button" className="button button-quiet" onClick={draft.clear}>
+              <button type="button" className="button button-quiet" onClick={throwAway}>
                 Throw the changes away
               </button>
             )}

@@ -12,14 +12,17 @@ export interface RecipeDraft extends Omit<Recipe, 'note'> {
   sizeG: number | null;
   fromStock: boolean;
   why: string;
+  /** The version it was made from; 0: none yet. */
+  base: number;
 }
 
-export const draftFrom = (recipe: Recipe): RecipeDraft => ({
+export const draftFrom = (recipe: Recipe, base: number): RecipeDraft => ({
   ...recipe,
   by: recipe.limits.length > 0 ? 'targets' : 'grams',
   sizeG: recipe.lines.reduce((sum, { grams }) => sum + grams, 0) || null,
   fromStock: false,
   why: '',
+  base,
 });
 
 export const recipeOf = (draft: RecipeDraft): Recipe => ({
@@ -75,6 +78,7 @@ export function draftOfReadyMade(
       sizeG: 1000,
       fromStock: false,
       why: '',
+      base: 0,
     },
   };
 }
