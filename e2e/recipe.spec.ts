@@ -90,10 +90,11 @@ test('72 % of two ingredients for a ten kilo grinder from two part sacks; weighe
   await page.getByRole('button', { name: `Take ${exactly}` }).click();
   await expect(page.getByText(`${alphaCode} ${exactly}`)).toBeVisible();
 
-  // Sugar by a heavy hand: 200 g too many.
+  // Sugar by a heavy hand, poured on top of the nibs: 200 g too many.
   await page.getByRole('button', { name: /Plain sugar/ }).click();
   await page.getByRole('button', { name: new RegExp(`^${bagCode}`) }).click();
-  await page.getByLabel('Or by hand').fill('3 kg');
+  await onScale(page, grams('Alpha') + 3000);
+  await expect(page.getByText('Too much by')).toBeVisible();
   await page.getByRole('button', { name: /^Take 3.000 g/ }).click();
   await expect(page.getByRole('alert').filter({ hasText: 'over' })).toBeVisible();
   await page.getByRole('button', { name: 'Work out the rest again' }).click();
@@ -101,6 +102,11 @@ test('72 % of two ingredients for a ten kilo grinder from two part sacks; weighe
   await page.getByRole('button', { name: /Beta sack/ }).click();
   await page.getByRole('button', { name: new RegExp(`^${betaCode}`) }).click();
   await page.getByLabel('Or by hand').fill('2.9 kg');
+  await page.reload();
+  // A weight typed by hand and not taken is still there; its tub is asked for again.
+  await page.getByRole('button', { name: /Beta sack/ }).click();
+  await expect(page.getByLabel('Or by hand')).toHaveValue(/^2[.,]900|^2900/);
+  await page.getByRole('button', { name: new RegExp(`^${betaCode}`) }).click();
   await page.getByRole('button', { name: /^Take 2.900 g/ }).click();
   await expect(page.getByText(new RegExp(`${betaCode} 2.900`))).toBeVisible();
   await page.reload();
@@ -259,4 +265,36 @@ test('an ingredient gets figures of its own; what cannot be is refused in red', 
   await page.getByLabel('Allergens, apart by commas').fill('milk');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Cream powder')).toBeVisible();
+});
+
+test('a workshop that weighs in pounds and ounces', async ({ page }) => {
+  const { settings } = (await (await page.request.get('/api/workshop')).json()) as { settings: object };
+  const put = async (massSystem: string): Promise<void> => {
+    const answer = await page.request.put('/api/workshop/settings', { data: { ...settings, massSystem } });
+    expect(answer.ok(), await answer.text()).toBe(true);
+  };
+  await put('imperial');
+  try {
+    const sugar = await materialOf(page, 'Plain sugar', { sugar: true });
+    await bought(page, sugar, 6000);
+    await nibs(page, 'Gamma sack', 4000);
+    await page.goto('/recipes');
+    await page.getByRole('link', { name: /Dark 72 %, two ingredients/ }).click();
+    await page.getByRole('button', { name: 'Leave out Nibs' }).click();
+    await choose(page, /Gamma sack/);
+    for (const button of await page.getByRole('button', { name: /^Leave out (?!Nibs|Plain)/ }).all())
+      await button.click();
+    if (!(await page.getByLabel('Plain sugar, weighed').isVisible())) await choose(page, /Plain sugar/);
+    await page.getByLabel('The scale’s step').fill('0.1');
+    await page.getByLabel('Batch', { exact: true }).fill('5 lb');
+    await expect(page.getByText('All that is wanted is met.')).toBeVisible();
+    // 28 % of 80 oz.
+    await expect(page.getByLabel('Plain sugar, weighed')).toHaveValue('22.4');
+    await page.getByLabel('Plain sugar, weighed').fill('24 oz');
+    await expect(page.getByText(/^7\d\.\d %/).first()).toBeVisible();
+    await page.getByLabel('Plain sugar, weighed').fill('24 stone');
+    await expect(page.getByText('is not a figure that can be weighed or meant').first()).toBeVisible();
+  } finally {
+    await put('metric');
+  }
 });

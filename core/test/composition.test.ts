@@ -65,10 +65,10 @@ test('goods from before the book bring what is known of them', () => {
 
 test('a machine carries over what it saw before and since its last cleaning, and not what is in the goods anyhow', () => {
   const uses = [
-    { at: 10, code: 'B001', allergens: ['sesame'] },
-    { at: 30, code: 'B002', allergens: ['milk', 'hazelnut'] },
-    { at: 50, code: 'B003', allergens: [] },
     { at: 70, code: 'B004', allergens: ['soy'] },
+    { at: 50, code: 'B003', allergens: [] },
+    { at: 30, code: 'B002', allergens: ['milk', 'hazelnut'] },
+    { at: 10, code: 'B001', allergens: ['sesame'] },
   ];
   const names = (cleanings: { at: number; how: string }[], before = 60, own: string[] = []) =>
     carriedOver('Stones', uses, cleanings, before, own).map(({ allergen, code }) => `${allergen} ${code}`);

@@ -205,6 +205,8 @@ test('own contents hold from their day, and what was bought before stays what it
     from,
     source: 'label',
     contents: contents.parse({ fatPct }),
+    allergens: null,
+    pricePerKg: null,
   });
   const nut = material('hazelnut', { contents: [fat(60, null), fat(64, '2027-03-01')] });
   const on = (day: string) => ingredientFacts(nut, day, () => undefined).contents?.fatPct;

@@ -1,18 +1,21 @@
 import fc from 'fast-check';
 import { correctBowl, judgeLabel, originAfter } from '../src/recipe/correct';
-import { changesBetween, lineChanges } from '../src/recipe/compare';
+import { changesBetween, lineChanges, meanScore } from '../src/recipe/compare';
 import { forward, needsOf, whichSacks } from '../src/recipe/forward';
 import { figuresOfLines, type Ingredient } from '../src/recipe/ingredient';
 import { labelLine, labelParts } from '../src/recipe/ingredient-line';
+import { ladderOf } from '../src/recipe/ladder';
 import { writeProgram } from '../src/recipe/linear';
 import { feedPlan } from '../src/recipe/order';
 import { READY_MADE_RECIPES } from '../src/recipe/ready-made';
 import { recipe, recipeRecord, type RecipeRecord, type RecipeRecordValue } from '../src/recipe/records';
 import { referenceClasses } from '../src/recipe/reference';
 import { replan } from '../src/recipe/replan';
-import { scaleTo, splitAmong } from '../src/recipe/scale';
+import { mostFrom, scaleTo, splitAmong } from '../src/recipe/scale';
 import { drawAll, drawFrom, type StockLine } from '../src/recipe/stock';
 import { swapIngredients } from '../src/recipe/swap';
+import { placeAmong } from '../src/recipe/thickness';
+import { formatMass, gramsFrom, massUnitFor, parseMass } from '../src/units/mass';
 import { weighedOut, weighingOf } from '../src/recipe/weighing';
 import {
   BUTTER,
@@ -25,6 +28,8 @@ import {
   NIBS,
   OAT,
   POWDER,
+  question,
+  solve,
   some,
   SUGAR,
   want,
@@ -347,4 +352,96 @@ test('a program is written in the format that the solver reads', () => {
   ).toBe(
     ['Minimize', ' goal: + 1.5 x', 'Subject To', ' r0: + 2 x - 1 y >= 3', 'Bounds', 'General', ' x', 'End'].join('\n'),
   );
+});
+
+describe('a ladder', () => {
+  const lines = [
+    { ingredient: NIBS, grams: 700 },
+    { ingredient: SUGAR, grams: 300 },
+  ];
+  test('is evenly apart around the recipe and keeps all else', () => {
+    const variants = ladderOf(lines, 'cocoa', 5, 2);
+    expect(variants.map(({ value }) => value)).toEqual([66, 68, 70, 72, 74]);
+    expect(variants[0]?.limits.map(({ of, aim }) => [of, aim])).toEqual([
+      ['cocoa', 66],
+      ['fat', 37.1],
+      ['sugar', 30],
+    ]);
+  });
+  test('stays between nothing and all of it', () => {
+    expect(ladderOf(lines, 'milk', 3, 2).map(({ value }) => value)).toEqual([0, 2, 4]);
+    expect(
+      ladderOf(
+        [
+          { ingredient: NIBS, grams: 99 },
+          { ingredient: SUGAR, grams: 1 },
+        ],
+        'cocoa',
+        3,
+        2,
+      ).map(({ value }) => value),
+    ).toEqual([96, 98, 100]);
+    expect(ladderOf([], 'cocoa', 3, 2)).toEqual([]);
+  });
+});
+
+test('the largest batch that the nibs allow', () => {
+  const lines = [
+    { ingredient: 'a', grams: 500 },
+    { ingredient: 'b', grams: 200 },
+    { ingredient: 'sugar', grams: 300 },
+  ];
+  const there = (id: string): number => ({ a: 4000, b: 1000 })[id] ?? 0;
+  // Of a eight batches, of b five: five kilograms.
+  expect(mostFrom(lines, ({ ingredient }) => ingredient !== 'sugar', there)).toBe(5000);
+  expect(mostFrom(lines, () => false, there)).toBe(Infinity);
+});
+
+test('thickness has a place among own batches from three on', () => {
+  const past = [3, 9, 5, 7].map((flow, index) => ({ code: `B${index}`, name: '', flow }));
+  expect(placeAmong(6.5, past)).toMatchObject({ thinner: 2, thinnest: 3, thickest: 9, nearest: { code: 'B3' } });
+  expect(placeAmong(6, past.slice(0, 2))).toBeNull();
+});
+
+test('the mean score is that of the batches that were tasted', () => {
+  expect(meanScore([{ score: 6 }, { score: null }, { score: 9 }])).toEqual({ mean: 7.5, of: 2 });
+  expect(meanScore([{ score: null }])).toBeNull();
+});
+
+test('in ounces and pounds: what is shown reads back as what is weighed, and sums stay sums', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: 1, max: 4000 }), { minLength: 2, maxLength: 6 }),
+      fc.integer({ min: 200, max: 30_000 }),
+      fc.constantFrom(0.1, 1, 5),
+      (grams, toG, stepG) => {
+        const scaled = scaleTo(grams, toG, stepG);
+        const sum = scaled.reduce((total, value) => total + value, 0);
+        expect(Math.abs(sum - toG)).toBeLessThanOrEqual(stepG / 2 + 1e-6);
+        for (const value of scaled) {
+          const unit = massUnitFor(toG * 1000, 'imperial');
+          const shown = formatMass(value * 1000, 'imperial', unit);
+          const read = parseMass(shown, unit, '.') ?? NaN;
+          // Off by half of the last figure that is shown, at most.
+          const decimals = /\.(\d+)/.exec(shown)?.[1]?.length ?? 0;
+          expect(Math.abs(read - value)).toBeLessThanOrEqual(0.501 * gramsFrom(10 ** -decimals, unit));
+        }
+      },
+    ),
+    { numRuns: 200, seed: 3 },
+  );
+});
+
+test('limits and stocks speak in ounces and pounds where the workshop does', async () => {
+  const asked = question([some(NIBS, 400), some(SUGAR)], [want('cocoa', { least: 72 })], {
+    size: { grams: 4535.9237 },
+    mostG: 9071.8474,
+    massSystem: 'imperial',
+  });
+  const answer = await solve(asked);
+  expect(answer.conflict.map(({ words }) => words.replaceAll('\u00a0', ' '))).toEqual([
+    'A batch of 10.00 lb',
+    'Only 14.11 oz of nibs',
+    'Cocoa at least 72 %',
+  ]);
 });

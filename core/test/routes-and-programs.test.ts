@@ -43,7 +43,8 @@ test('a line that is no step is told, not guessed at, and quickly', () => {
   const { steps, unreadable } = readProgram(lines.join('\n'), 'C');
   expect(steps).toEqual([]);
   expect(unreadable).toEqual([1, 2, 3, 4, 5]);
-  expect(Date.now() - began).toBeLessThan(200);
+  // Reading that backtracks would take minutes.
+  expect(Date.now() - began).toBeLessThan(5000);
   expect(readProgram('150 °C   6,5 min   load', 'C').steps).toEqual([{ setC: 150, minutes: 6.5, note: 'load' }]);
   expect(readProgram("302F 8' slow", 'C').steps[0]?.minutes).toBe(8);
 });

@@ -25,21 +25,20 @@ export interface CarriedOver {
  * What a machine can have carried over into goods: allergens that it saw before them and since its last recorded
  * cleaning. Nobody measures here: it names what a label may have to say, and the local authority decides.
  *
- * @param uses of the machine before the goods went in, oldest first
+ * @param uses of the machine before the goods went in, newest first: it is only read as far as it has to be
  * @param own allergens that are in the goods anyhow
  */
 export function carriedOver(
   machine: string,
-  uses: readonly MachineUse[],
+  uses: Iterable<MachineUse>,
   cleanings: readonly Cleaning[],
   before: number,
   own: readonly string[],
 ): CarriedOver[] {
   const cleaned = Math.max(-Infinity, ...cleanings.map(({ at }) => at).filter((at) => at <= before));
   const found = new Map<string, CarriedOver>();
-  for (let i = uses.length - 1; i >= 0; i -= 1) {
-    const use = uses[i];
-    if (!use || use.at > before) continue;
+  for (const use of uses) {
+    if (use.at > before) continue;
     if (use.at < cleaned) break;
     for (const allergen of use.allergens) {
       if (own.includes(allergen) || found.has(allergen)) continue;

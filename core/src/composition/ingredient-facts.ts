@@ -1,5 +1,5 @@
 import { DomainError } from '../errors/domain-error';
-import { contents as contentsSchema, type Contents } from '../ledger/contents';
+import { contents as contentsSchema, type Contents, type DatedFacts } from '../ledger/contents';
 import type { Material } from '../ledger/types';
 import { USUAL_CONTENTS, type UsualContents } from './usual-contents';
 
@@ -16,6 +16,8 @@ export interface IngredientFacts {
   /** Bought chocolate of which nobody said how much is cocoa. */
   cocoaKnown: boolean;
   allergens: string[];
+  /** As it was said, not as it was bought; null: nobody said. */
+  pricePerKg: number | null;
 }
 
 /** By words in the name, the first that fits: only where nothing was entered. */
@@ -73,6 +75,81 @@ function fromLabel({ cocoaPct, addedButterPct, sugarPct }: Material): UsualConte
   return read.success ? { contents: read.data, source: 'reckoned from its label, as a dark chocolate' } : null;
 }
 
+/** The last word of dated facts about something, up to a day. */
+function lastSaid<K extends 'contents' | 'allergens' | 'pricePerKg'>(
+  rows: readonly DatedFacts[],
+  of: K,
+  day: string,
+): DatedFacts | null {
+  return rows.reduce<DatedFacts | null>(
+    (last, row) => (row[of] != null && (row.from ?? '') <= day && (row.from ?? '') >= (last?.from ?? '') ? row : last),
+    null,
+  );
+}
+
+/** What was said of an ingredient itself and holds on a day: its allergens, its price, its own contents. */
+export function ownFacts(
+  { allergens, pricePerKg, contents: rows = [] }: Pick<Material, 'allergens' | 'pricePerKg' | 'contents'>,
+  day: string,
+): {
+  allergens: readonly string[];
+  pricePerKg: number | null;
+  contents: { contents: Contents; source: string } | null;
+} {
+  const said = lastSaid(rows, 'contents', day);
+  return {
+    allergens: lastSaid(rows, 'allergens', day)?.allergens ?? allergens,
+    pricePerKg: lastSaid(rows, 'pricePerKg', day)?.pricePerKg ?? pricePerKg ?? null,
+    contents: said?.contents ? { contents: said.contents, source: said.source } : null,
+  };
+}
+
+/** What is newly said of an ingredient; what is left out stays. */
+export interface NewFacts {
+  /** Null: it has none of its own any more. */
+  contents?: { contents: Contents; source: string } | null;
+  allergens?: readonly string[];
+  pricePerKg?: number | null;
+}
+
+/**
+ * An ingredient of which something new is said, from a day on or as it has always been.
+ *
+ * @param from `2027-05-31`: goods made before it stay what they were; null: it was always so, whatever was said before
+ */
+export function withFacts<T extends Pick<Material, 'allergens' | 'pricePerKg' | 'contents'>>(
+  material: T,
+  said: NewFacts,
+  from: string | null,
+): T {
+  const before = material.contents ?? [];
+  const always = from === null;
+  // What holds always takes the place of every earlier word about it; what holds from a day, of that day's.
+  const kept = before.map((row) => ({
+    ...row,
+    ...(said.contents !== undefined && (always || said.contents === null || row.from === from)
+      ? { contents: null, source: '' }
+      : {}),
+    ...(said.allergens !== undefined && (always || row.from === from) ? { allergens: null } : {}),
+    ...(said.pricePerKg !== undefined && (always || row.from === from) ? { pricePerKg: null } : {}),
+  }));
+  const fresh: DatedFacts = {
+    ...(kept.find((row) => row.from === from) ?? { source: '', contents: null, allergens: null, pricePerKg: null }),
+    from,
+    ...(said.contents ? said.contents : {}),
+    ...(!always && said.allergens ? { allergens: [...said.allergens] } : {}),
+    ...(!always && said.pricePerKg != null ? { pricePerKg: said.pricePerKg } : {}),
+  };
+  return {
+    ...material,
+    ...(always && said.allergens ? { allergens: [...said.allergens] } : {}),
+    ...(always && said.pricePerKg !== undefined ? { pricePerKg: said.pricePerKg } : {}),
+    contents: [...kept.filter((row) => row.from !== from), fresh]
+      .filter((row) => row.contents != null || row.allergens != null || row.pricePerKg != null)
+      .sort((a, b) => (a.from ?? '').localeCompare(b.from ?? '')),
+  };
+}
+
 /** As many layers of ingredients within ingredients as anybody has. */
 const DEEPEST = 8;
 
@@ -96,11 +173,9 @@ export function ingredientFacts(
     const part = find(materialId);
     return part ? [{ pct, facts: ingredientFacts(part, day, find, [...within, material.id]) }] : [];
   });
-  const allergens = [...new Set([...material.allergens, ...parts.flatMap(({ facts }) => facts.allergens)])].sort();
-  const held = (material.contents ?? [])
-    .filter(({ from }) => from === null || from <= day)
-    .sort((a, b) => (a.from ?? '').localeCompare(b.from ?? ''))
-    .at(-1);
+  const own = ownFacts(material, day);
+  const allergens = [...new Set([...own.allergens, ...parts.flatMap(({ facts }) => facts.allergens)])].sort();
+  const held = own.contents;
   const mixed = parts.length > 0 ? mix(parts) : null;
   const known =
     held ??
@@ -122,7 +197,14 @@ export function ingredientFacts(
       parts.reduce((total, { pct, facts }) => total + (pct / 100) * facts[of], 0);
     return { cocoaPct: sum('cocoaPct'), withoutButterPct: sum('withoutButterPct'), cocoaKnown: true };
   })();
-  return { contents, source: known?.source ?? '', own: held !== undefined, allergens, ...counted };
+  return {
+    contents,
+    source: known?.source ?? '',
+    own: held !== null,
+    allergens,
+    pricePerKg: own.pricePerKg,
+    ...counted,
+  };
 }
 
 function mix(parts: readonly { pct: number; facts: IngredientFacts }[]): Contents | null {

@@ -47,14 +47,17 @@ export const contents = fields.superRefine((c, context) => {
 });
 export type Contents = z.infer<typeof contents>;
 
-/** Contents with the day from which they hold and where they are from. */
-export const datedContents = z.object({
+/** Facts of an ingredient with the day from which they hold; what is null is not said, and stays what it was before. */
+export const datedFacts = z.object({
   /** The first day that they hold; null: since ever. */
   from: z.iso.date('is a date like 2027-05-31').nullable().default(null),
+  /** Where the contents are from. */
   source: z.string().trim().max(200, 'is longer than 200 letters').default(''),
-  contents,
+  contents: contents.nullable().default(null),
+  allergens: z.array(z.string().trim().min(1).max(60)).max(40, 'are too many').nullable().default(null),
+  pricePerKg: z.number().min(0, 'cannot be below 0').max(100_000_000, 'is too large').nullable().default(null),
 });
-export type DatedContents = z.infer<typeof datedContents>;
+export type DatedFacts = z.infer<typeof datedFacts>;
 
 /** An ingredient that is made of others, as a praline paste is. */
 export const madeOf = z

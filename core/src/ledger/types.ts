@@ -1,5 +1,5 @@
 import type { Place } from '../workshop/stations';
-import type { DatedContents } from './contents';
+import type { DatedFacts } from './contents';
 
 /**
  * What a holding is. Every gram in the workshop is in exactly one holding.
@@ -259,7 +259,7 @@ export interface Material {
   /** Months that goods with it keep, where that is less than usual. */
   keepsMonths?: number | null | undefined;
   /** What 100 g of it are made of, each from a day on; none: as usual for its kind or name. */
-  contents?: DatedContents[] | undefined;
+  contents?: DatedFacts[] | undefined;
   /** For one that is made of others. */
   madeOf?: { materialId: string; pct: number }[] | undefined;
   /** What a kilogram costs, where none is in the pantry to tell. */

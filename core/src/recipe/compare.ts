@@ -48,6 +48,14 @@ export function changesBetween(before: RecipeFigures, after: RecipeFigures, curr
   });
 }
 
+/** The mean score of batches that were tasted; null where none was. */
+export function meanScore(batches: readonly { score: number | null }[]): { mean: number; of: number } | null {
+  const scores = batches.flatMap(({ score }) => score ?? []);
+  return scores.length === 0
+    ? null
+    : { mean: scores.reduce((sum, score) => sum + score, 0) / scores.length, of: scores.length };
+}
+
 /** What changed in the grams of two versions, brought to one size, in words. */
 export function lineChanges(before: readonly Line[], after: readonly Line[]): string[] {
   const sum = (lines: readonly Line[]): number => lines.reduce((total, { grams }) => total + grams, 0);

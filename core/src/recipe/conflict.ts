@@ -18,12 +18,14 @@ const feasible = (solver: LinearSolver, frame: readonly Row[], constraints: read
     rows: [...frame, ...constraints.flatMap(({ rows }) => rows)],
   }) !== null;
 
-/** Beyond so many limits pairs are not tried one by one. */
-const MOST_PAIRS = 24;
+/** Rounds after which the search for the smallest set gives up and takes a minimal one. */
+const MOST_ROUNDS = 60;
+/** Slack of the solver that counts as none. */
+const NO_SLACK = 1e-6;
 
 /**
- * Sets of limits that cannot be kept together, each as small as can be: without any one of them the rest of the set can.
- * One alone and two together are looked for first; then a deletion filter (Chinneck 2008), forwards and backwards.
+ * Sets of limits that cannot be kept together, each the smallest there is: without any one of them the rest of the set
+ * can be kept.
  *
  * @returns sets without a limit in common, until what is left fits; empty where all fit
  */
@@ -39,17 +41,73 @@ export function conflictsIn(solver: LinearSolver, frame: readonly Row[], all: re
   return found.map((set) => set.map(({ id, words }) => ({ id, words })));
 }
 
+/**
+ * The smallest set that cannot be kept, by implicit hitting sets (Ignatiev, Previti, Liffiton and Marques-Silva 2015):
+ * whatever can be kept together leaves out at least one of every contradiction, so a smallest set that meets all that
+ * was left out so far is either the smallest contradiction, or can be kept and shows what else is left out.
+ */
 function smallestIn(solver: LinearSolver, frame: readonly Row[], all: readonly Constraint[]): Constraint[] {
-  const alone = all.find((row) => !feasible(solver, frame, [row]));
-  if (alone) return [alone];
-  const filtered = [filter(solver, frame, all), filter(solver, frame, [...all].reverse())].sort(
-    (a, b) => a.length - b.length,
+  const leftOut: number[][] = [];
+  for (let round = 0; round < MOST_ROUNDS; round += 1) {
+    const hitting = smallestHitting(leftOut);
+    const set = all.filter((_, index) => hitting.includes(index));
+    if (!feasible(solver, frame, set)) return filter(solver, frame, set);
+    const out = outsideOf(solver, frame, all, new Set(hitting));
+    if (out.length === 0 || out.some((index) => hitting.includes(index))) break;
+    leftOut.push(out);
+  }
+  return filter(solver, frame, all);
+}
+
+/** What is not kept where `hard` is and as much of the rest as goes: their places in `all`. */
+function outsideOf(
+  solver: LinearSolver,
+  frame: readonly Row[],
+  all: readonly Constraint[],
+  hard: ReadonlySet<number>,
+): number[] {
+  const least: [string, number][] = [];
+  const slacks = new Map<string, number>();
+  const rows = all.flatMap((constraint, index) =>
+    constraint.rows.map((row, part): Row => {
+      if (hard.has(index)) return row;
+      const scale = Math.max(1e-9, ...row.terms.map(([, factor]) => Math.abs(factor)));
+      const [under, over] = [`a${index}_${part}`, `z${index}_${part}`];
+      const terms = [...row.terms];
+      for (const [name, sign, open] of [
+        [under, 1, row.sense !== '<='],
+        [over, -1, row.sense !== '>='],
+      ] as const) {
+        if (!open) continue;
+        terms.push([name, sign * scale]);
+        least.push([name, 1]);
+        slacks.set(name, index);
+      }
+      return { ...row, terms };
+    }),
   );
-  const best = filtered[0] ?? [];
-  if (best.length <= 2 || all.length > MOST_PAIRS) return best;
-  for (const [index, one] of all.entries())
-    for (const other of all.slice(index + 1)) if (!feasible(solver, frame, [one, other])) return [one, other];
-  return best;
+  const found = solveProgram(solver, { least, rows: [...frame, ...rows] });
+  if (!found) return [];
+  const out = new Set<number>();
+  for (const [name, index] of slacks) if ((found.get(name) ?? 0) > NO_SLACK) out.add(index);
+  return [...out].sort((a, b) => a - b);
+}
+
+/** A smallest set of numbers that has one of every list, by depth-first search with a bound. */
+function smallestHitting(lists: readonly (readonly number[])[]): number[] {
+  let best: number[] | null = null;
+  const visit = (taken: readonly number[]): void => {
+    if (best !== null && taken.length >= best.length) return;
+    const open = lists.filter((list) => !list.some((index) => taken.includes(index)));
+    const next = open.reduce<readonly number[] | null>(
+      (shortest, list) => (shortest === null || list.length < shortest.length ? list : shortest),
+      null,
+    );
+    if (next === null) best = [...taken];
+    else for (const index of next) visit([...taken, index]);
+  };
+  visit([]);
+  return best ?? [];
 }
 
 /** Takes out one limit after the other; those without which it fits stay in. */

@@ -55,6 +55,24 @@ export function planeOf(
   return { factors: ingredients.map((row) => partOf(of as FigureId, row)), right: value, perInverse: false };
 }
 
+/**
+ * How far goods are off a value, in percent points or something of that size: what aims are weighed against each other by.
+ *
+ * @param grams of each ingredient, together more than 0
+ */
+export function deviationOf(
+  of: string,
+  value: number,
+  ingredients: readonly Ingredient[],
+  grams: readonly number[],
+): number {
+  const { factors, right, perInverse } = planeOf(of, value, ingredients);
+  const total = grams.reduce((sum, own) => sum + own, 0);
+  if (total <= 0) return Infinity;
+  const reached = factors.reduce((sum, factor, index) => sum + (factor * (grams[index] ?? 0)) / total, 0);
+  return Math.abs(reached - (perInverse ? (1000 * right) / total : right));
+}
+
 function partOf(of: FigureId, { contents: c, cocoaPct, withoutButterPct }: Ingredient): number {
   if (of === 'cocoa') return cocoaPct;
   if (of === 'withoutButter') return withoutButterPct;

@@ -1,19 +1,23 @@
+import { majorFromMilli } from '../units/money';
 import { figuresOfLines } from './ingredient';
-import { planeOf, toleranceOf, valueOf } from './limits';
+import { deviationOf, planeOf, toleranceOf, valueOf } from './limits';
 import { solveProgram, type LinearSolver, type Row } from './linear';
 import type { Question } from './solve';
 
 /** Up to so many ways of rounding are weighed against each other. */
 const MOST_WAYS = 4096;
+/** Percent points of all aims together within which a rounding is as good as the best: less than the screen shows. */
+const GOOD_ENOUGH = 0.05;
 /** Parts of a step that are nothing. */
 const CRUMB = 0.02;
-/** Seconds that an exact search may take where no rounding nearby keeps the bounds. */
+/** Seconds that an exact search may take where the roundings nearby are not good enough. */
 const EXACT_SECONDS = 0.4;
 
 /**
- * Grams in whole steps of the scale, as near to the exact ones as the bounds allow: of all roundings up and down the
- * one that breaks no bound, misses the aims least and is nearest to the size; where none keeps the bounds, an exact
- * search in whole steps; where there is none at all, the one that breaks them least.
+ * Grams in whole steps of the scale: no bound broken, then the size that was asked for, then the aims missed least, then
+ * the cheapest. All roundings up and down are looked at first; where the best of them misses the aims by more than
+ * `GOOD_ENOUGH` beyond the exact grams, which nothing can better, whole steps are searched exactly. Where no whole
+ * steps keep the bounds, those that break them least.
  *
  * @param exact grams of each choice; @param wantedG the size asked for, null: whatever it is
  */
@@ -76,17 +80,29 @@ export function roundToStep(
   };
   visit(0);
   const found = best as { grams: number[]; score: Score } | null;
-  if (found !== null && found.score.broken <= 1e-9) return found;
-  const whole = inWholeSteps(question, exact, wantedG, room, solver);
-  const better = whole === null ? null : { grams: whole, score: scoreOf(question, whole, wantedG) };
-  if (better !== null && (found === null || isBetter(better.score, found.score))) return better;
+  const bound = scoreOf(question, exact, wantedG).missed;
+  if (
+    found !== null &&
+    found.score.broken <= 1e-9 &&
+    found.score.off === 0 &&
+    found.score.missed - bound <= GOOD_ENOUGH
+  )
+    return found;
+  for (const sizeSteps of [0, SIZE_STEPS, null]) {
+    const whole = inWholeSteps(question, exact, wantedG, room, sizeSteps, solver);
+    if (whole === null) continue;
+    const score = scoreOf(question, whole, wantedG);
+    return found === null || isBetter(score, found.score) ? { grams: whole } : found;
+  }
   return found ?? { grams: [...exact] };
 }
 
 interface Score {
   /** How far bounds are broken, in parts of their size. */
   broken: number;
-  /** Missed of the aims and of the size. */
+  /** Whole steps by which the size asked for is missed. */
+  off: number;
+  /** Weighted percent points by which the aims are missed. */
   missed: number;
   cost: number;
 }
@@ -94,16 +110,19 @@ interface Score {
 const isBetter = (a: Score, b: Score): boolean =>
   Math.abs(a.broken - b.broken) > 1e-9
     ? a.broken < b.broken
-    : Math.abs(a.missed - b.missed) > 1e-6
-      ? a.missed < b.missed
-      : a.cost < b.cost;
+    : a.off !== b.off
+      ? a.off < b.off
+      : Math.abs(a.missed - b.missed) > 1e-6
+        ? a.missed < b.missed
+        : a.cost < b.cost;
 
 function scoreOf(
-  { choices, limits, leastG, mostG }: Question,
+  { choices, limits, leastG, mostG, stepG }: Question,
   grams: readonly number[],
   wantedG: number | null,
 ): Score {
-  const figures = figuresOfLines(choices.map(({ ingredient }, index) => ({ ingredient, grams: grams[index] ?? 0 })));
+  const ingredients = choices.map(({ ingredient }) => ingredient);
+  const figures = figuresOfLines(ingredients.map((ingredient, index) => ({ ingredient, grams: grams[index] ?? 0 })));
   const gramsOf = (id: string): number => grams[choices.findIndex(({ ingredient }) => ingredient.id === id)] ?? 0;
   let [broken, missed] = [0, 0];
   const part = (value: number, wanted: number): number =>
@@ -112,25 +131,33 @@ function scoreOf(
     const value = valueOf(of, figures, gramsOf);
     if (least !== null && value < least - toleranceOf(of, least) / 10) broken += part(value, least);
     if (most !== null && value > most + toleranceOf(of, most) / 10) broken += part(value, most);
-    if (aim !== null)
-      missed +=
-        weight * (of === 'flow' || of === 'cost' || of.startsWith('grams:') ? part(value, aim) : Math.abs(value - aim));
+    if (aim !== null) missed += weight * deviationOf(of, aim, ingredients, grams);
   }
   const total = figures.grams;
   if (mostG !== null && total > mostG + 1e-6) broken += part(total, mostG);
   if (leastG !== null && total < leastG - 1e-6) broken += part(total, leastG);
-  if (wantedG !== null) missed += part(total, wantedG);
-  return { broken, missed, cost: figures.perKgMilli };
+  // Half a step is as near as the scale comes.
+  const off = wantedG === null ? 0 : Math.round(Math.max(0, Math.abs(total - wantedG) / stepG - 0.01));
+  return { broken, off, missed, cost: figures.perKgMilli };
 }
 
-/** Steps by which an exact search may leave the size asked for. */
+/** Steps by which an exact search may leave the size, where none of the size itself fits. */
 const SIZE_STEPS = 3;
+/** Percent points that a unit of money a kilogram is worth: it only breaks ties. */
+const TIE = 1e-5;
+
+/**
+ * The whole steps that miss the aims least, as a mixed-integer program.
+ *
+ * @param sizeSteps how far the size may be left; 0: the nearest there is, null: as far as half of it
+ */
 
 function inWholeSteps(
   { choices, limits, stepG, leastG, mostG }: Question,
   exact: readonly number[],
   wantedG: number | null,
   room: readonly number[],
+  sizeSteps: number | null,
   solver: LinearSolver,
 ): number[] | null {
   const ingredients = choices.map(({ ingredient }) => ingredient);
@@ -166,8 +193,11 @@ function inWholeSteps(
   });
   const thereSum = thereG.reduce((sum, grams) => sum + grams, 0);
   const steps = choices.map((_, index) => [`n${index}`, stepG] as const);
-  const low = Math.max(leastG ?? 0, wantedG === null ? totalG / 2 : wantedG - SIZE_STEPS * stepG);
-  const high = Math.min(mostG ?? Infinity, wantedG === null ? totalG * 1.5 : wantedG + SIZE_STEPS * stepG);
+  const reach = sizeSteps === null ? totalG / 2 : (sizeSteps + 0.5) * stepG + 1e-6;
+  const low = Math.max(leastG ?? 0, totalG - reach);
+  const high = Math.min(mostG ?? Infinity, totalG + reach);
+  for (const [index, { perKgMilli }] of ingredients.entries())
+    least.push([`n${index}`, (TIE * stepG * majorFromMilli(perKgMilli ?? 0)) / totalG]);
   rows.push(
     { terms: steps, sense: '>=', right: low - thereSum },
     { terms: steps, sense: '<=', right: high - thereSum },
@@ -186,7 +216,7 @@ function inWholeSteps(
       }),
       whole: choices.map((_, index) => `n${index}`),
     },
-    { time_limit: EXACT_SECONDS },
+    { time_limit: EXACT_SECONDS, mip_rel_gap: 0 },
   );
   return found && choices.map((_, index) => (thereG[index] ?? 0) + Math.round(found.get(`n${index}`) ?? 0) * stepG);
 }

@@ -22,6 +22,24 @@ export function scaleTo(grams: readonly number[], toG: number, stepG: number): n
   return whole.map((value) => Number((value * stepG).toFixed(6)));
 }
 
+/**
+ * The largest batch that what is there of some ingredients makes, g.
+ *
+ * @param limiting those of the lines that set it; @param thereG grams of each in the house
+ * @returns Infinity where none of them is in the recipe
+ */
+export function mostFrom<T extends { ingredient: string; grams: number }>(
+  lines: readonly T[],
+  limiting: (line: T) => boolean,
+  thereG: (ingredient: string) => number,
+): number {
+  const total = lines.reduce((sum, { grams }) => sum + grams, 0);
+  const parts = lines
+    .filter((line) => line.grams > 0 && limiting(line))
+    .map(({ ingredient, grams }) => thereG(ingredient) / grams);
+  return parts.length === 0 ? Infinity : Math.min(...parts) * total;
+}
+
 export interface Bowl {
   id: string;
   name: string;

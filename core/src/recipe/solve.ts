@@ -1,5 +1,6 @@
 import { conflictsIn, type Constraint, type Named } from './conflict';
 import { formatMass, type MassSystem } from '../units/mass';
+import { majorFromMilli } from '../units/money';
 import { figuresOfLines, type Ingredient, type RecipeFigures } from './ingredient';
 import { aimTolerance, planeOf, sideWords, toleranceOf, valueOf, valueText, nameOfLimit } from './limits';
 import { solveProgram, type LinearSolver, type Row } from './linear';
@@ -71,9 +72,10 @@ const share = (index: number): string => `y${index}`;
  * to the cheapest; then rounded to the scale's step. Shares and the inverse of the batch are the variables, which keeps
  * every percentage linear whatever the size (Charnes and Cooper 1962).
  */
-export function solveRecipe(question: Question, solver: LinearSolver): Answer {
+export function solveRecipe(asked: Question, solver: LinearSolver): Answer {
+  const question = priced(asked);
   const { choices, size } = question;
-  const notes = smallStocks(question);
+  const notes = [...smallStocks(question), ...priceWords(asked)];
   const constraints = constraintsOf(question);
   const frame = frameOf(question);
   const aims = question.limits.filter(({ aim }) => aim !== null);
@@ -116,12 +118,47 @@ export function solveRecipe(question: Question, solver: LinearSolver): Answer {
   return {
     outcome,
     lines,
-    figures: figuresOfLines(choices.map(({ ingredient }, index) => ({ ingredient, grams: rounded.grams[index] ?? 0 }))),
+    figures: figuresOfLines(
+      asked.choices.map(({ ingredient }, index) => ({ ingredient, grams: rounded.grams[index] ?? 0 })),
+    ),
     kept,
     conflict,
     further,
     notes,
   };
+}
+
+/** The dearest price known, in milli a kilogram; null where none is. */
+const dearest = (choices: readonly Choice[]): number | null =>
+  choices.reduce<number | null>(
+    (most, { ingredient: { perKgMilli } }) => (perKgMilli === null ? most : Math.max(most ?? 0, perKgMilli)),
+    null,
+  );
+
+/** What has no price is never taken for free: it counts as the dearest of the others. */
+function priced(question: Question): Question {
+  const most = dearest(question.choices) ?? 1;
+  return {
+    ...question,
+    choices: question.choices.map((choice) =>
+      choice.ingredient.perKgMilli === null
+        ? { ...choice, ingredient: { ...choice.ingredient, perKgMilli: most } }
+        : choice,
+    ),
+  };
+}
+
+/** Where a limit on cost counts what has no price: as what. */
+function priceWords({ choices, limits, currency }: Question): string[] {
+  const without = choices.filter(({ ingredient }) => ingredient.perKgMilli === null);
+  if (without.length === 0 || !limits.some(({ of }) => of === 'cost')) return [];
+  const most = dearest(choices);
+  const names = without.map(({ ingredient }) => ingredient.name).join(', ');
+  return [
+    most === null
+      ? `Nothing here has a price yet: the limit on cost says nothing.`
+      : `${names}: no price yet, counted as the dearest here, ${valueText('cost', majorFromMilli(most), currency)} a kilogram.`,
+  ];
 }
 
 /** Names of ingredients by their ids. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { datedContents, madeOf } from '../ledger/contents';
+import { datedFacts, madeOf } from '../ledger/contents';
 import { id, massG, money, tempC } from '../ledger/fields';
 import { roasterFacts } from './roasting';
 import { STATIONS } from './stations';
@@ -98,7 +98,7 @@ export const newMaterial = z.object({
   addedButterPct: percent,
   sugarPct: percent,
   keepsMonths: z.number().positive('must be more than 0').max(120, 'is more than ten years').nullable().optional(),
-  contents: z.array(datedContents).max(60, 'are too many').optional(),
+  contents: z.array(datedFacts).max(60, 'are too many').optional(),
   madeOf: madeOf.optional(),
   pricePerKg: money.nullable().optional(),
   origin: z.string().trim().max(120, 'is longer than 120 letters').optional(),

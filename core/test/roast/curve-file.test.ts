@@ -115,14 +115,22 @@ describe('a logger’s table', () => {
     expect(readCurveTable(out)).toMatchObject({ curve: read.curve, mapping: read.mapping });
   });
 
-  test('a hundred thousand rows in well under two seconds', () => {
-    const table = [
+  test('ten times the rows take about ten times as long', () => {
+    const table = (rows: number): string[][] => [
       ['time', 'bean', 'air'],
-      ...Array.from({ length: 100_000 }, (_, i) => [String(i), (20 + i / 1000).toFixed(1), '150']),
+      ...Array.from({ length: rows }, (_, i) => [String(i), (20 + i / 1000).toFixed(1), '150']),
     ];
-    const began = performance.now();
-    expect(readCurveTable(table).rows).toBe(100_000);
-    expect(performance.now() - began).toBeLessThan(1500);
+    const fastest = (rows: number): number =>
+      Math.min(
+        ...Array.from({ length: 3 }, () => {
+          const made = table(rows);
+          const began = performance.now();
+          expect(readCurveTable(made).rows).toBe(rows);
+          return performance.now() - began;
+        }),
+      );
+    // The bench holds the time itself; here a machine may be busy, and what grows with the square would be a hundred.
+    expect(fastest(100_000) / fastest(10_000)).toBeLessThan(40);
   });
 
   test('cells as loggers write them', () => {

@@ -4,7 +4,7 @@ import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import type { Workshop } from '../workshop/workshop';
 import { BeanStory } from './beans';
 import { BatchChain, type Plan } from './chain';
-import { writeRecipes } from './recipes';
+import { planLadder, writeRecipes } from './recipes';
 import { RoastStory } from './roasts';
 import { Chance, DAY, HOUR, Schedule } from './schedule';
 import { MACHINES, MATERIALS, ORIGINS, PEOPLE, SETTINGS, SUPPLIES, type Origin } from './scenario';
@@ -199,6 +199,7 @@ export class Demo {
     this.roastStory.programs();
     writeRecipes(workshop, this.now - this.options.months * 30.4 * DAY, this.now);
     this.planBatches();
+    this.schedule.add(this.now - 9 * DAY, () => planLadder(workshop, this.now - 9 * DAY));
     this.schedule.add(this.now - 17 * DAY, () => {
       const origin = ORIGINS[2];
       if (origin) this.receive(origin, this.now - 17 * DAY, true);

@@ -47,7 +47,7 @@ function darkOf({ lot, bar, cocoaPct }: Origin, butterShare: number, note: strin
   };
 }
 
-/** The recipes that the workshop's bars are made by, with one that changed, a milk that is being tried, and a ladder. */
+/** The recipes that the workshop's bars are made by, with one that changed, and a milk that is being tried. */
 export function writeRecipes(workshop: Workshop, from: number, now: number): void {
   const at = (when: number) => new Date(Math.min(when, now)).toISOString();
   const keep = (id: string, version: number, recipe: Recipe, when: number, personId: string, why = ''): void =>
@@ -88,6 +88,15 @@ export function writeRecipes(workshop: Workshop, from: number, now: number): voi
     note: 'Not made yet: the small stone is cleaned of milk afterwards, and that is written down.',
   };
   keep('harbour-milk', 1, milk, now - 12 * DAY, 'ilse');
+}
+
+/** A ladder of the milk on the lot of which most nibs are there at the time. */
+export function planLadder(workshop: Workshop, at: number): void {
+  const { book, valuation } = workshop;
+  const nibs = [...book.live].map((id) => book.holding(id)).filter(({ kind }) => kind === 'nibs');
+  const most = nibs.sort((a, b) => book.balance(b.id).massMg - book.balance(a.id).massMg)[0];
+  const lots = most ? [...valuation.makeUp(most.id)].sort(([, a], [, b]) => b - a) : [];
+  const ingredient = lots[0] ? `lot:${lots[0][0]}` : 'nibs';
   workshop.addRecipeRecord(
     {
       kind: 'ladder',
@@ -103,7 +112,7 @@ export function writeRecipes(workshop: Workshop, from: number, now: number): voi
           name: `${pct} %`,
           machineId: null,
           lines: [
-            { ingredient: 'nibs', grams: nibsG },
+            { ingredient, grams: nibsG },
             { ingredient: 'butter', grams: butterG },
             { ingredient: 'sugar', grams: 1000 - nibsG - butterG - milkG },
             { ingredient: 'milk', grams: milkG },
@@ -111,6 +120,6 @@ export function writeRecipes(workshop: Workshop, from: number, now: number): voi
         };
       }),
     },
-    { personId: 'ilse', at: at(now - 9 * DAY) },
+    { personId: 'ilse', at: new Date(at).toISOString() },
   );
 }

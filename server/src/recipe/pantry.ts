@@ -92,10 +92,11 @@ export class Pantry {
   private read(ingredient: string): PantryRow | null {
     const lotId = lotOf(ingredient);
     if (ingredient === NIBS || lotId !== null) return this.nibs(ingredient, lotId);
-    const { materials } = this.views.workshop;
+    const { workshop } = this.views;
+    const { materials } = workshop;
     const material = materials.get(ingredient);
     if (!material || material.kind !== 'ingredient') return null;
-    const facts = this.views.workshop.compositions.facts(material, this.views.workshop.now());
+    const facts = workshop.compositions.facts(material, workshop.now());
     const { contents } = facts;
     const stock = this.stockOf(ingredient);
     return {
@@ -109,14 +110,14 @@ export class Pantry {
       withoutButterPct: facts.withoutButterPct,
       allergens: facts.allergens,
       perKgMilli:
-        priceOf(stock) ??
-        (material.pricePerKg == null ? this.lastPrice(ingredient) : milliFromMajor(material.pricePerKg)),
+        priceOf(stock) ?? (facts.pricePerKg === null ? this.lastPrice(ingredient) : milliFromMajor(facts.pricePerKg)),
       lots: [],
-      madeOf: (material.madeOf ?? []).map(({ materialId, pct }) => ({
-        name: materials.get(materialId)?.name ?? '',
-        pct,
-        allergens: materials.get(materialId)?.allergens ?? [],
-      })),
+      madeOf: (material.madeOf ?? []).flatMap(({ materialId, pct }) => {
+        const part = materials.get(materialId);
+        return part
+          ? { name: part.name, pct, allergens: workshop.compositions.facts(part, workshop.now()).allergens }
+          : [];
+      }),
       stock,
       stockG: sum(stock),
       lot: null,

@@ -8,12 +8,15 @@ import type { Material } from '@wunsch/core/ledger/types';
 import { dayText } from '@wunsch/core/units/zone';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { knownGoods } from '@wunsch/core/money/opening';
+import type { MakeUp } from '@wunsch/core/ledger/valuation';
 import { fillingShares, upstream } from '@wunsch/core/trace/flow';
 import type { Workshop } from './workshop';
 
 /** What any holding really is, from the ledger; and what the machines it went through can have brought. */
 export class Compositions {
-  private known = { of: '', rows: new Map<string, Composition>(), uses: null as Map<string, Use[]> | null };
+  private known = { of: '', carried: new Map<string, CarriedOver[]>(), uses: null as Map<string, Use[]> | null };
+  /** By the make-up they were worked out from, which grows only with the holding's own entries. */
+  private readonly byMakeUp = new WeakMap<MakeUp, { entries: number; told: number; composition: Composition }>();
 
   constructor(private readonly workshop: Workshop) {}
 
@@ -31,9 +34,10 @@ export class Compositions {
       : undefined;
   };
 
+  /** What holds until the next entry. */
   private get cache() {
     const of = `${this.workshop.book.state}.${this.workshop.told}`;
-    if (this.known.of !== of) this.known = { of, rows: new Map(), uses: null };
+    if (this.known.of !== of) this.known = { of, carried: new Map(), uses: null };
     return this.known;
   }
 
@@ -78,10 +82,14 @@ export class Compositions {
   }
 
   of(holdingId: string): Composition {
-    const { rows } = this.cache;
-    const found = rows.get(holdingId) ?? compositionOf(this.workshop.valuation.makeUp(holdingId), this.rootOf);
-    rows.set(holdingId, found);
-    return found;
+    const { book, valuation, told } = this.workshop;
+    const makeUp = valuation.makeUp(holdingId);
+    const entries = book.entriesOf(holdingId).length;
+    const found = this.byMakeUp.get(makeUp);
+    if (found?.entries === entries && found.told === told) return found.composition;
+    const composition = compositionOf(makeUp, this.rootOf);
+    this.byMakeUp.set(makeUp, { entries, told, composition });
+    return composition;
   }
 
   /** Every time that each machine had goods in it, oldest first. */
@@ -100,19 +108,27 @@ export class Compositions {
     return cache.uses.get(machineId) ?? [];
   }
 
-  /** What a machine had in it before a moment, newest last. */
-  machineUses(machineId: string, before: number): MachineUse[] {
-    return this.usesOf(machineId)
-      .filter(({ at }) => at < before)
-      .map(({ at, holdingId }) => {
-        const { batchId, code } = this.workshop.book.holding(holdingId);
-        const batch = batchId === null ? undefined : this.workshop.batches.get(batchId);
-        return { at, code: batch?.code ?? code, allergens: this.of(holdingId).allergens };
-      });
+  /** What a machine had in it before a moment, newest first; each is looked at only when it is asked for. */
+  *machineUses(machineId: string, before: number): Generator<MachineUse> {
+    const uses = this.usesOf(machineId);
+    for (let i = uses.length - 1; i >= 0; i -= 1) {
+      const use = uses[i];
+      if (!use || use.at >= before) continue;
+      const { batchId, code } = this.workshop.book.holding(use.holdingId);
+      const batch = batchId === null ? undefined : this.workshop.batches.get(batchId);
+      yield { at: use.at, code: batch?.code ?? code, allergens: this.of(use.holdingId).allergens };
+    }
   }
 
   /** Allergens that are not in the goods and that their machines can have carried over. */
   carriedOver(holdingId: string): CarriedOver[] {
+    const { carried } = this.cache;
+    const found = carried.get(holdingId) ?? this.carriedInto(holdingId);
+    carried.set(holdingId, found);
+    return found;
+  }
+
+  private carriedInto(holdingId: string): CarriedOver[] {
     const { book, machines } = this.workshop;
     const own = this.of(holdingId).allergens;
     const found = new Map<string, CarriedOver>();

@@ -29,7 +29,7 @@ export abstract class Lists {
   readonly beans = new BeanBook();
   readonly roasts = new RoastBook();
   readonly recipes = new RecipeBook();
-  /** Goes up when something is said of a lot or an ingredient that changes what goods are. */
+  /** Goes up when something is said that changes what goods are, or what machines carry over. */
   told = 0;
   protected pending: Changes = noChanges();
 
@@ -138,6 +138,7 @@ export abstract class Lists {
 
   putSettings(value: Settings): void {
     this.settings = value;
+    this.told += 1;
     this.pending.settings = value;
   }
 
@@ -148,6 +149,7 @@ export abstract class Lists {
 
   putMachine(value: Machine): void {
     this.machines.set(value.id, value);
+    this.told += 1;
     this.pending.machines.push(value);
   }
 

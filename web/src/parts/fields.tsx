@@ -64,6 +64,37 @@ export function Box({
 /** A number to type: comma or point. */
 export const NumberBox = (props: BoxProps) => <Box {...props} decimal />;
 
+/** One of a list, with its name above. */
+export function SelectBox({
+  label,
+  value,
+  onChange,
+  options,
+  className = '',
+}: {
+  label: ReactNode;
+  value: string;
+  onChange: (value: string) => void;
+  options: readonly (readonly [value: string, label: string])[];
+  className?: string;
+}) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="label">
+        {label}
+      </label>
+      <select id={id} className="entry" value={value} onChange={(event) => onChange(event.target.value)}>
+        {options.map(([option, text]) => (
+          <option key={option} value={option}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
 /** When it was, for what is written down later. */
 export const When = ({ value, onChange }: { value: string; onChange: (text: string) => void }) => (
   <Box label="When (empty: now)" type="datetime-local" value={value} onChange={onChange} />

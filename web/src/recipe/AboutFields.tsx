@@ -1,5 +1,5 @@
 import { RECIPE_KINDS, type RecipeKind } from '@wunsch/core/recipe/words';
-import { Box } from '../parts/fields';
+import { Box, SelectBox } from '../parts/fields';
 import { useHere } from '../parts/workshop';
 import type { RecipeDraft } from './draft';
 import { Quantity } from './Quantity';
@@ -29,20 +29,12 @@ export function AboutFields({
           placeholder="Ridge 72"
           onChange={(name) => change({ name })}
         />
-        <label className="label block">
-          Kind
-          <select
-            className="entry"
-            value={recipe.kind}
-            onChange={(event) => change({ kind: event.target.value as RecipeKind })}
-          >
-            {Object.entries(RECIPE_KINDS).map(([value, label]) => (
-              <option key={value} value={value}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectBox
+          label="Kind"
+          value={recipe.kind}
+          options={Object.entries(RECIPE_KINDS)}
+          onChange={(kind) => change({ kind: kind as RecipeKind })}
+        />
         <Quantity
           label="Cocoa that the label says"
           unit="%"
@@ -50,37 +42,25 @@ export function AboutFields({
           placeholder="none"
           onValue={(labelPct) => change({ labelPct })}
         />
-        <label className="label block">
-          Grinder
-          <select
-            className="entry"
-            value={recipe.machineId ?? ''}
-            onChange={(event) => change({ machineId: event.target.value || null })}
-          >
-            <option value="">any</option>
-            {grinders.map(({ id, name, minG, maxG }) => (
-              <option key={id} value={id}>
-                {name}
-                {maxG === null ? '' : `, ${minG === null ? '' : `${mass(minG * 1000)} to `}${mass(maxG * 1000)}`}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="label block">
-          Route
-          <select
-            className="entry"
-            value={recipe.routeId ?? ''}
-            onChange={(event) => change({ routeId: event.target.value || null })}
-          >
-            <option value="">chosen when it is weighed</option>
-            {view.routes.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectBox
+          label="Grinder"
+          value={recipe.machineId ?? ''}
+          options={[
+            ['', 'any'],
+            ...grinders.map(({ id, name, minG, maxG }) => {
+              const takes =
+                maxG === null ? '' : `, ${minG === null ? '' : `${mass(minG * 1000)} to `}${mass(maxG * 1000)}`;
+              return [id, `${name}${takes}`] as const;
+            }),
+          ]}
+          onChange={(machineId) => change({ machineId: machineId || null })}
+        />
+        <SelectBox
+          label="Route"
+          value={recipe.routeId ?? ''}
+          options={[['', 'chosen when it is weighed'], ...view.routes.map(({ id, name }) => [id, name] as const)]}
+          onChange={(routeId) => change({ routeId: routeId || null })}
+        />
         <Quantity
           label="The scale’s step"
           unit="g"

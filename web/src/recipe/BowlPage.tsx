@@ -1,3 +1,4 @@
+import { keepLimits } from '@wunsch/core/recipe/keep';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { BowlView, PantryView } from '@wunsch/core/api/recipe';
@@ -38,14 +39,8 @@ interface Wish {
 
 const near = (value: number): number => Math.round(value * 100) / 100;
 
-/** Limits that keep a chocolate what it is, as far as what is asked for lets them. */
-const keeping = (view: BowlView, but: readonly string[]): Limit[] =>
-  (['cocoa', 'fat', 'sugar', 'milk'] as const)
-    .filter((of) => !but.includes(of))
-    .flatMap((of) => {
-      const value = valueOf(of, view.figures, () => 0);
-      return value > 0.05 ? [limit.parse({ of, aim: near(value), weight: 0.05 })] : [];
-    });
+/** Against what is asked for, keeping the rest as it is counts little. */
+const KEEP_WEIGHT = 0.05;
 
 function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
   const here = useHere();
@@ -82,7 +77,7 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
       kitchen().correct(
         bowl,
         choicesOf(rows, true),
-        [...limits, ...(limits.length === 0 ? keeping(view, []) : [])],
+        [...limits, ...(limits.length === 0 ? keepLimits(view.figures, [], KEEP_WEIGHT) : [])],
         1,
         settings.currency,
       ),
@@ -215,7 +210,7 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
               <button
                 type="button"
                 className="chip"
-                onClick={() => draft.set((now) => ({ ...now, limits: keeping(view, []) }))}
+                onClick={() => draft.set((now) => ({ ...now, limits: keepLimits(view.figures, [], KEEP_WEIGHT) }))}
               >
                 Fill up and keep it what it is
               </button>

@@ -3,7 +3,7 @@ import type { CarriedOver as CarriedOverRow } from '@wunsch/core/composition/car
 import { judgeLabel } from '@wunsch/core/recipe/correct';
 import { forward, needsOf, whichSacks } from '@wunsch/core/recipe/forward';
 import type { Line } from '@wunsch/core/recipe/ingredient';
-import { flowOf } from '@wunsch/core/composition/figures';
+import { placeAmong } from '@wunsch/core/recipe/thickness';
 import { useApi } from '../parts/api';
 import { Caution, Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
@@ -188,25 +188,24 @@ function Thickness({
         </p>
       </Section>
     );
-  const sorted = [...past].sort((a, b) => a.flow - b.flow);
-  const thinner = sorted.filter((row) => row.flow < flow).length;
-  const near = [...past].sort((a, b) => Math.abs(a.flow - flow) - Math.abs(b.flow - flow))[0];
-  const [low, high] = [sorted[0]?.flow ?? 1, sorted.at(-1)?.flow ?? flowOf(0.6) ?? 30];
+  const among = placeAmong(flow, past);
   const place = (value: number): string =>
-    `${Math.max(0, Math.min(100, (100 * (value - low)) / Math.max(high - low, 0.1)))}%`;
+    among === null
+      ? '0'
+      : `${Math.max(0, Math.min(100, (100 * (value - among.thinnest)) / Math.max(among.thickest - among.thinnest, 0.1)))}%`;
   return (
     <Section title="Thickness" aside={`${flow.toFixed(1)} × its fat alone`}>
-      {past.length < 3 ? (
+      {among === null ? (
         <p className="text-sm text-soft">Too few batches of this kind yet to say whether that is thick for you.</p>
       ) : (
         <>
           <p className="text-sm">
-            {thinner === 0
+            {among.thinner === 0
               ? `Thinner than all of your ${past.length} ${milk ? 'milk' : 'dark'} batches`
-              : thinner === past.length
+              : among.thinner === past.length
                 ? `Thicker than all of your ${past.length} ${milk ? 'milk' : 'dark'} batches`
-                : `Thicker than ${thinner} of your ${past.length} ${milk ? 'milk' : 'dark'} batches`}
-            {near && `; nearest ${near.code} ${near.name}`}.
+                : `Thicker than ${among.thinner} of your ${past.length} ${milk ? 'milk' : 'dark'} batches`}
+            ; nearest {among.nearest.code} {among.nearest.name}.
           </p>
           <div aria-hidden className="relative mt-2 h-6">
             <div className="absolute inset-x-0 top-2.5 h-1 rounded-full bg-rule" />
@@ -223,8 +222,8 @@ function Thickness({
             />
           </div>
           <p className="flex justify-between text-sm text-soft">
-            <span>thinnest {low.toFixed(1)}</span>
-            <span>thickest {high.toFixed(1)}</span>
+            <span>thinnest {among.thinnest.toFixed(1)}</span>
+            <span>thickest {among.thickest.toFixed(1)}</span>
           </p>
         </>
       )}

@@ -1,9 +1,11 @@
 import type { PantryRow } from '@wunsch/core/api/recipe';
-import { contents as contentsSchema, otherDryPct, type Contents } from '@wunsch/core/ledger/contents';
+import { ownFacts, withFacts, type NewFacts } from '@wunsch/core/composition/ingredient-facts';
+import { contents as contentsSchema, otherDryPct, type Contents, type DatedFacts } from '@wunsch/core/ledger/contents';
 import type { Material } from '@wunsch/core/ledger/types';
+import { dayText } from '@wunsch/core/units/zone';
 import { ApiError, send } from '../parts/api';
 import { newKey, useDraft } from '../parts/draft';
-import { Box, Tick } from '../parts/fields';
+import { Box, SelectBox, Tick } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
@@ -51,6 +53,18 @@ interface Typed {
   parts: { materialId: string; pct: number }[];
 }
 
+/** What was said of an ingredient from a day on, in short. */
+const factWords = ({ contents, source, allergens, pricePerKg }: DatedFacts, currency: string): string =>
+  [
+    contents == null
+      ? ''
+      : `fat ${contents.fatPct} %, sugar ${contents.sugarPct} %${source === '' ? '' : `, ${source}`}`,
+    allergens == null ? '' : allergens.length === 0 ? 'no allergens' : `allergens ${allergens.join(', ')}`,
+    pricePerKg == null ? '' : `${pricePerKg} ${currency} a kilogram`,
+  ]
+    .filter((words) => words !== '')
+    .join('; ');
+
 /** An ingredient: what it counts as, what it is made of and since when, what it costs. */
 export function IngredientForm({
   material,
@@ -62,14 +76,14 @@ export function IngredientForm({
   close: () => void;
 }) {
   const { view } = useHere();
-  const newest = material.contents?.at(-1);
+  const now = ownFacts(material, dayText(Date.now(), view.settings.timeZone));
   const draft = useDraft<Typed>(`ingredient.${material.id || 'new'}`, () => ({
     name: material.name,
     cocoa: material.cocoa,
     sugar: material.sugar,
-    allergens: material.allergens.join(', '),
+    allergens: now.allergens.join(', '),
     origin: material.origin ?? '',
-    price: material.pricePerKg ?? null,
+    price: now.pricePerKg,
     keeps: material.keepsMonths ?? null,
     label: {
       cocoaPct: material.cocoaPct ?? null,
@@ -77,10 +91,10 @@ export function IngredientForm({
       sugarPct: material.sugarPct ?? null,
     },
     retired: material.retired ?? false,
-    own: newest !== undefined,
+    own: now.contents !== null,
     from: '',
-    source: newest?.source ?? '',
-    made: newest?.contents ?? row?.contents ?? contentsSchema.parse({}),
+    source: now.contents?.source ?? '',
+    made: now.contents?.contents ?? row?.contents ?? contentsSchema.parse({}),
     parts: material.madeOf ?? [],
   }));
   const { name, cocoa, sugar, allergens, origin, price, keeps, label, retired, own, from, source, made, parts } =
@@ -96,7 +110,19 @@ export function IngredientForm({
     error instanceof ApiError
       ? Object.fromEntries(error.problem.errors.map(({ path, message }) => [path, message]))
       : {};
-  const changed = own && JSON.stringify(made) !== JSON.stringify(newest?.contents);
+  const allergenWords = allergens
+    .split(/[,;]+/)
+    .map((word) => word.trim())
+    .filter((word) => word !== '');
+  /** What is said anew; what stands as it stood is not said again. */
+  const said = (): NewFacts => ({
+    ...(own && JSON.stringify({ contents: made, source }) !== JSON.stringify(now.contents)
+      ? { contents: { contents: made, source } }
+      : {}),
+    ...(!own && now.contents !== null ? { contents: null } : {}),
+    ...(allergenWords.join() !== now.allergens.join() ? { allergens: allergenWords } : {}),
+    ...(price !== now.pricePerKg ? { pricePerKg: price } : {}),
+  });
   const sumParts = parts.reduce((sum, part) => sum + part.pct, 0);
   const leave = (): void => {
     draft.clear();
@@ -106,27 +132,19 @@ export function IngredientForm({
     if (own && !read.success) return fail('What it is made of cannot be: look for the words in red.');
     if (parts.length > 0 && Math.abs(sumParts - 100) > 0.1)
       return fail(`What it is made of adds up to ${sumParts.toFixed(1)} %, not to 100 %.`);
-    const dated = changed
-      ? [
-          ...(material.contents ?? []).filter((one) => (one.from ?? '') !== from),
-          { from: from === '' ? null : from, source, contents: made },
-        ]
-      : (material.contents ?? []);
+    const { allergens, pricePerKg, contents } = withFacts(material, said(), from === '' ? null : from);
     const body = {
       name,
       kind: 'ingredient',
       cocoa,
       sugar: cocoa === 'none' && sugar,
-      allergens: allergens
-        .split(/[,;]+/)
-        .map((word) => word.trim())
-        .filter((word) => word !== ''),
+      allergens,
       ...label,
       keepsMonths: keeps,
-      pricePerKg: price,
+      pricePerKg,
       origin,
       retired,
-      contents: own ? dated : [],
+      contents,
       madeOf: parts,
     };
     void run(() =>
@@ -140,16 +158,7 @@ export function IngredientForm({
       <h2 className="mb-4 text-2xl">{material.name || 'A new ingredient'}</h2>
       <div className="grid gap-x-6 gap-y-4 sm:grid-cols-3">
         <Box label="Name" value={name} problem={server['name']} onChange={(name) => put({ name })} />
-        <label className="label block">
-          Counts as
-          <select className="entry" value={cocoa} onChange={(event) => put({ cocoa: event.target.value })}>
-            {ROLES.map(([value, text]) => (
-              <option key={value} value={value}>
-                {text}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectBox label="Counts as" value={cocoa} options={ROLES} onChange={(cocoa) => put({ cocoa })} />
         <Box
           label="Allergens, apart by commas"
           value={allergens}
@@ -230,22 +239,13 @@ export function IngredientForm({
               />
             </div>
             <p className="mt-2 text-sm text-soft">The rest, {otherDryPct(made).toFixed(1)} g, is other dry matter.</p>
-            <div className="mt-3 grid gap-x-6 gap-y-3 sm:grid-cols-2">
-              <Box
-                label="Where the figures are from"
-                value={source}
-                onChange={(source) => put({ source })}
-                placeholder="label of the bag, laboratory"
-              />
-              <Box label="They hold from (empty: always)" type="date" value={from} onChange={(from) => put({ from })} />
-            </div>
-            {(material.contents?.length ?? 0) > 1 && (
-              <p className="mt-2 text-sm text-soft">
-                Earlier:{' '}
-                {material.contents?.map((one) => `${one.from ?? 'always'}, fat ${one.contents.fatPct} %`).join('; ')}.
-                What was bought then stays what it was.
-              </p>
-            )}
+            <Box
+              className="mt-3"
+              label="Where the figures are from"
+              value={source}
+              onChange={(source) => put({ source })}
+              placeholder="label of the bag, laboratory"
+            />
           </>
         )}
       </Section>
@@ -301,6 +301,26 @@ export function IngredientForm({
             ))}
         </select>
       </Section>
+      {material.id !== '' && (
+        <Section title="Since when" aside="allergens, price and figures">
+          <Box
+            className="max-w-xs"
+            label="What is changed holds from (empty: it was always so)"
+            type="date"
+            value={from}
+            problem={server['contents']}
+            onChange={(from) => put({ from })}
+          />
+          <p className="mt-2 text-sm text-soft">What was bought before that day stays what it was.</p>
+          <ul className="mt-1 text-sm">
+            {material.contents?.map((one) => (
+              <li key={one.from}>
+                {one.from === null ? 'Always' : `From ${one.from}`}: {factWords(one, view.settings.currency)}
+              </li>
+            ))}
+          </ul>
+        </Section>
+      )}
       <Refusal error={error} />
       <div className="mt-5 flex gap-3">
         <button type="button" className="button button-main" disabled={busy} onClick={save}>

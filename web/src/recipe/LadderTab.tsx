@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { LadderView, PantryView } from '@wunsch/core/api/recipe';
-import { figuresOfLines } from '@wunsch/core/recipe/ingredient';
-import { valueOf, valueText } from '@wunsch/core/recipe/limits';
-import { limit, type Limit, type Recipe } from '@wunsch/core/recipe/records';
+import { ladderOf, usualGap, VARIED } from '@wunsch/core/recipe/ladder';
+import { valueText } from '@wunsch/core/recipe/limits';
+import type { Recipe } from '@wunsch/core/recipe/records';
 import { FIGURES, type FigureId } from '@wunsch/core/recipe/words';
 import { massUnitFor } from '@wunsch/core/units/mass';
 import { send } from '../parts/api';
@@ -16,9 +16,6 @@ import { choicesOf, kitchen, rowsOf } from './compute';
 import { routeFor } from './draft';
 import { useNibsOf } from './nibs';
 import { Quantity } from './Quantity';
-
-const VARIED: readonly FigureId[] = ['cocoa', 'fat', 'sugar', 'milk', 'lecithin'];
-const STEP: Partial<Record<FigureId, number>> = { cocoa: 2, fat: 2, sugar: 2, milk: 2, lecithin: 0.1 };
 
 /** Three to five variants of the recipe, small, side by side, that end in a tasting. */
 export function LadderTab({
@@ -64,23 +61,16 @@ function NewLadder({ recipeId, recipe: written, pantry }: { recipeId: string; re
     ingredient,
     grams: recipe.lines.find((line) => line.ingredient === ingredient.id)?.grams ?? 0,
   }));
-  const figures = figuresOfLines(lines);
-  const middle = valueOf(of, figures, () => 0);
-  const step = gap ?? STEP[of] ?? 1;
-  const n = Number(count);
-  const values = Array.from({ length: n }, (_, index) => Number((middle + (index - (n - 1) / 2) * step).toFixed(2)));
-  // All else stays what it is: what is varied is an aim that counts most.
-  const others: Limit[] = VARIED.filter((other) => other !== of).flatMap((other) => {
-    const value = valueOf(other, figures, () => 0);
-    return value > 0.01 ? [limit.parse({ of: other, aim: Number(value.toFixed(3)), weight: 0.1 })] : [];
-  });
-  const key = figures.grams > 0 && sizeG ? JSON.stringify([of, values, sizeG, recipe.lines]) : null;
+  const step = gap ?? usualGap(of);
+  const variants = ladderOf(lines, of, Number(count), step);
+  const values = variants.map(({ value }) => value);
+  const key = variants.length > 0 && sizeG ? JSON.stringify([of, values, sizeG, recipe.lines]) : null;
   const arms = useWorked(key, () =>
     Promise.all(
-      values.map((value) =>
+      variants.map(({ limits }) =>
         kitchen().solve({
           choices: choicesOf(rows, false),
-          limits: [limit.parse({ of, aim: Math.max(0, value), weight: 10 }), ...others],
+          limits,
           leastG: null,
           mostG: null,
           machine: '',

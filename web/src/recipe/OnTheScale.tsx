@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { WeighingView } from '@wunsch/core/api/recipe';
 import type { MassUnit } from '@wunsch/core/units/mass';
 import { ask, refresh, send } from '../parts/api';
-import { newKey } from '../parts/draft';
+import { newKey, useDraft } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal } from '../parts/pieces';
 import { PutOn } from '../parts/PutOn';
@@ -21,8 +21,12 @@ export function OnTheScale({ line, run, unit }: { line: Line; run: WeighingView;
   const reading = useScale(true);
   const [tub, setTub] = useState<string | null>(null);
   const [code, setCode] = useState('');
-  const [tareG, setTareG] = useState(0);
-  const [handG, setHandG] = useState<number | null>(null);
+  // What stands on the scale stays there from one ingredient to the next, and when the page is loaded again.
+  const tare = useDraft(`weighing.${run.id}.tare`, () => 0);
+  const tareG = tare.value;
+  const setTareG = (grams: number): void => tare.set(() => grams);
+  const hand = useDraft<number | null>(`weighing.${run.id}.${line.ingredient}`, () => null);
+  const handG = hand.value;
   const { busy, error, run: save, fail } = useSave();
   const stock = line.stock.find((row) => row.code === tub) ?? null;
   const leftG = line.plannedG - line.weighedG;
@@ -55,7 +59,7 @@ export function OnTheScale({ line, run, unit }: { line: Line; run: WeighingView;
         newKey(),
       );
       setTareG(reading?.massG ?? 0);
-      setHandG(null);
+      hand.clear();
       setTub(null);
       await refresh();
     });
@@ -155,7 +159,13 @@ export function OnTheScale({ line, run, unit }: { line: Line; run: WeighingView;
               ? 'Take it'
               : `Take ${show.mass(netG * 1000)}`}
         </button>
-        <Quantity className="w-36" label="Or by hand" mass={unit} value={handG} onValue={setHandG} />
+        <Quantity
+          className="w-36"
+          label="Or by hand"
+          mass={unit}
+          value={handG}
+          onValue={(grams) => hand.set(() => grams)}
+        />
         {handG !== null && handG > 0 && (
           <button type="button" className="button" disabled={busy} onClick={() => take(handG, 'hand')}>
             Take {show.mass(handG * 1000)}

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router';
 import type { PantryView } from '@wunsch/core/api/recipe';
 import { feedPlan } from '@wunsch/core/recipe/order';
 import type { Recipe } from '@wunsch/core/recipe/records';
-import { scaleTo, splitAmong } from '@wunsch/core/recipe/scale';
+import { mostFrom, scaleTo, splitAmong } from '@wunsch/core/recipe/scale';
 import { drawAll, type Draw } from '@wunsch/core/recipe/stock';
 import { massUnitFor } from '@wunsch/core/units/mass';
 import { send } from '../parts/api';
@@ -41,8 +41,11 @@ export function ScaleTab({
   const { recipe, lots: nibLots, chooser } = useNibsOf(written, pantry, show.mass);
   const rowOf = (id: string) => pantry.rows.find((row) => row.id === id);
   if (own <= 0) return <p className="text-soft">Nothing is in the recipe yet.</p>;
-  const nibs = recipe.lines.filter(({ ingredient, grams }) => grams > 0 && rowOf(ingredient)?.role === 'nibs');
-  const fromNibs = Math.min(...nibs.map(({ ingredient, grams }) => (rowOf(ingredient)?.stockG ?? 0) / grams)) * own;
+  const fromNibs = mostFrom(
+    recipe.lines,
+    ({ ingredient }) => rowOf(ingredient)?.role === 'nibs',
+    (ingredient) => rowOf(ingredient)?.stockG ?? 0,
+  );
   const toG = sizeG ?? own;
   const machines = grinders.filter(({ id }) => chosen.includes(id));
   const split = machines.length === 0 ? null : splitAmong(toG, machines);

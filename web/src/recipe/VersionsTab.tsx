@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import type { RecipeBatch, RecipeVersionView, RecipeView } from '@wunsch/core/api/recipe';
+import { meanScore } from '@wunsch/core/recipe/compare';
 import { Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 
@@ -17,8 +18,7 @@ export function VersionsTab({ view }: { view: RecipeView }) {
 function One({ version }: { version: RecipeVersionView }) {
   const show = useShow();
   const { recipe, figures, changes, effects, batches } = version;
-  const scores = batches.flatMap(({ score }) => score ?? []);
-  const score = scores.length === 0 ? null : scores.reduce((sum, value) => sum + value, 0) / scores.length;
+  const score = meanScore(batches);
   return (
     <Section title={`Version ${version.version}`} aside={`${version.person}, ${show.day(version.at)}`}>
       <p>
@@ -26,8 +26,7 @@ function One({ version }: { version: RecipeVersionView }) {
         {figures.milkPct > 0.05 && `, ${figures.milkPct.toFixed(1)} % milk solids`}; {show.money(figures.perKgMilli)} a
         kilogram
         {figures.flow !== null && `; ${figures.flow.toFixed(1)} times as thick as its fat`}
-        {score !== null &&
-          `; scored ${score.toFixed(1)} over ${scores.length} ${scores.length === 1 ? 'batch' : 'batches'}`}
+        {score !== null && `; scored ${score.mean.toFixed(1)} over ${score.of} ${score.of === 1 ? 'batch' : 'batches'}`}
         .
       </p>
       {version.why !== '' && <p className="text-soft">“{version.why}”</p>}
