@@ -148,7 +148,7 @@ export function compositionOf(
       const before = { cocoa: counts.cocoa, withoutButter: counts.withoutButter };
       if (root.facts && (root.material.madeOf?.length ?? 0) > 0) countFacts(counts, root.facts, share);
       else countMaterial(counts, root.material, share);
-      contain(root.facts?.allergens ?? root.material.allergens, root.material.name, share);
+      contain(broughtBy(root), root.material.name, share);
       made.push({
         share,
         contents: root.facts?.contents ?? null,
@@ -165,7 +165,7 @@ export function compositionOf(
         withoutButterPct: root.goods.cacao ? 100 : (root.goods.withoutButterPct ?? root.goods.cocoaPct ?? 0),
       });
       if (root.goods.cacao) addCacao(root.id, share);
-      contain(root.goods.allergens, root.goods.name, share);
+      contain(broughtBy(root), root.goods.name, share);
       parts.push({ rootId, name: root.goods.name, kind: 'opening', share });
     }
   }
@@ -186,6 +186,27 @@ export function compositionOf(
     parts: parts.sort((a, b) => b.share - a.share),
     figures: figuresOf(made),
   };
+}
+
+/** Allergens that a root brings, and who it is. */
+const broughtBy = (root: Root): readonly string[] =>
+  root.kind === 'cacao'
+    ? []
+    : root.kind === 'ingredient'
+      ? (root.facts?.allergens ?? root.material.allergens)
+      : root.goods.allergens;
+
+/** Only the allergens of goods, which many are asked for at once. @returns by name */
+export function allergensIn(
+  makeUp: ReadonlyMap<string, number>,
+  rootOf: (rootId: string) => Root | undefined,
+): string[] {
+  const found = new Set<string>();
+  for (const [rootId, share] of makeUp) {
+    const root = share <= NOTHING ? undefined : rootOf(rootId);
+    if (root) for (const allergen of broughtBy(root)) found.add(allergen);
+  }
+  return [...found].sort();
 }
 
 export interface OriginVerdict {

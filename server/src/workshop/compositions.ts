@@ -1,6 +1,6 @@
 import { carriedOver, type CarriedOver, type MachineUse } from '@wunsch/core/composition/carry-over';
 import { newestOf, type BeanRecord } from '@wunsch/core/beans/records';
-import { compositionOf, type Composition, type Root } from '@wunsch/core/composition/composition';
+import { allergensIn, compositionOf, type Composition, type Root } from '@wunsch/core/composition/composition';
 import { ingredientFacts, type IngredientFacts } from '@wunsch/core/composition/ingredient-facts';
 import { NIB_FAT, nibContents, USUAL_CONTENTS } from '@wunsch/core/composition/usual-contents';
 import type { Contents } from '@wunsch/core/ledger/contents';
@@ -10,15 +10,18 @@ import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { knownGoods } from '@wunsch/core/money/opening';
 import type { MakeUp } from '@wunsch/core/ledger/valuation';
 import { fillingShares, upstream } from '@wunsch/core/trace/flow';
+import { MachineAllergens } from './machine-allergens';
 import type { Workshop } from './workshop';
 
 /** What any holding really is, from the ledger; and what the machines it went through can have brought. */
 export class Compositions {
-  private known = { of: '', carried: new Map<string, CarriedOver[]>(), uses: null as Map<string, Use[]> | null };
+  private known = { of: '', carried: new Map<string, CarriedOver[]>() };
   /** By the make-up they were worked out from, which grows only with the holding's own entries. */
   private readonly byMakeUp = new WeakMap<MakeUp, { entries: number; told: number; composition: Composition }>();
 
-  constructor(private readonly workshop: Workshop) {}
+  constructor(private readonly workshop: Workshop) {
+    this.machines = new MachineAllergens(workshop, (id) => allergensIn(workshop.valuation.makeUp(id), this.rootOf));
+  }
 
   readonly rootOf = (rootId: string): Root | undefined => {
     const { book, materials } = this.workshop;
@@ -37,7 +40,7 @@ export class Compositions {
   /** What holds until the next entry. */
   private get cache() {
     const of = `${this.workshop.book.state}.${this.workshop.told}`;
-    if (this.known.of !== of) this.known = { of, carried: new Map(), uses: null };
+    if (this.known.of !== of) this.known = { of, carried: new Map() };
     return this.known;
   }
 
@@ -92,32 +95,11 @@ export class Compositions {
     return composition;
   }
 
-  /** Every time that each machine had goods in it, oldest first. */
-  private usesOf(machineId: string): Use[] {
-    const { cache } = this;
-    if (cache.uses === null) {
-      cache.uses = new Map();
-      for (const { machineId: of, at, slots } of this.workshop.book.timeline) {
-        const holdingId = slots['good'];
-        if (of === null || holdingId === undefined) continue;
-        const list = cache.uses.get(of);
-        if (list) list.push({ at, holdingId });
-        else cache.uses.set(of, [{ at, holdingId }]);
-      }
-    }
-    return cache.uses.get(machineId) ?? [];
-  }
+  private readonly machines: MachineAllergens;
 
-  /** What a machine had in it before a moment, newest first; each is looked at only when it is asked for. */
-  *machineUses(machineId: string, before: number): Generator<MachineUse> {
-    const uses = this.usesOf(machineId);
-    for (let i = uses.length - 1; i >= 0; i -= 1) {
-      const use = uses[i];
-      if (!use || use.at >= before) continue;
-      const { batchId, code } = this.workshop.book.holding(use.holdingId);
-      const batch = batchId === null ? undefined : this.workshop.batches.get(batchId);
-      yield { at: use.at, code: batch?.code ?? code, allergens: this.of(use.holdingId).allergens };
-    }
+  /** What with an allergen in it was in a machine before a moment, newest first. */
+  machineUses(machineId: string, before: number): Iterable<MachineUse> {
+    return this.machines.uses(machineId, before);
   }
 
   /** Allergens that are not in the goods and that their machines can have carried over. */
@@ -141,9 +123,8 @@ export class Compositions {
     const { batchId } = book.holding(holdingId);
     // A batch that moved on was in every machine on its way.
     if (batchId !== null)
-      for (const machineId of machines.keys())
-        for (const use of this.usesOf(machineId))
-          if (use.holdingId === batchId) visited.set(machineId, Math.max(visited.get(machineId) ?? 0, use.at));
+      for (const [machineId, at] of this.machines.machinesOf(batchId))
+        visited.set(machineId, Math.max(visited.get(machineId) ?? 0, at));
     for (const [machineId, at] of visited) {
       const machine = machines.get(machineId);
       if (!machine) continue;
@@ -152,9 +133,4 @@ export class Compositions {
     }
     return [...found.values()];
   }
-}
-
-interface Use {
-  at: number;
-  holdingId: string;
 }
