@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { barsFrom } from '@wunsch/core/mould/mould';
+import { grindSums } from './grind';
 import { measureRecipes, solveSums } from './recipe';
 import { measureRoasting } from './roast';
 import { compositionOf } from '@wunsch/core/composition/composition';
@@ -191,6 +192,7 @@ function sums(): void {
 scripts();
 sums();
 await solveSums(note);
+grindSums(note);
 await measure('demo', ['--demo'], join(root, 'data-bench'));
 await measure(`${years} years`, ['--demo', '--years', String(years)], join(root, `data-bench-${years}`));
 const width = Math.max(...rows.map(([what]) => what.length));

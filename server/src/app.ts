@@ -21,6 +21,8 @@ import { LiveRoasts } from './roast/live';
 import { roastCalculators } from './roast/calculators';
 import { roastRoutes } from './roast/plugin';
 import { moneyRoutes } from './money/plugin';
+import { SimulatedGauge } from './devices/gauge';
+import { grindRoutes } from './grind/plugin';
 import { recipeRoutes } from './recipe/plugin';
 import { traceRoutes } from './trace/plugin';
 import type { Backups } from './store/backups';
@@ -139,6 +141,7 @@ export async function buildApp({
   deviceRoutes(router, new SimulatedScale(workshop.now), probe, roastProbe);
   roastRoutes(router, views, live);
   recipeRoutes(router, views);
+  grindRoutes(router, views, new SimulatedGauge());
   beanRoutes(router, views);
   lossRoutes(router, views);
   calculatorRoutes(router);

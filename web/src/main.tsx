@@ -25,6 +25,7 @@ const RoastersPage = lazy(() => import('./roast/RoastersPage').then((m) => ({ de
 const TrialPage = lazy(() => import('./roast/TrialPage').then((m) => ({ default: m.TrialPage })));
 const TrialPlan = lazy(() => import('./roast/TrialPlan').then((m) => ({ default: m.TrialPlan })));
 const TrialsPage = lazy(() => import('./roast/TrialsPage').then((m) => ({ default: m.TrialsPage })));
+const HitsPage = lazy(() => import('./grind/HitsPage').then((m) => ({ default: m.HitsPage })));
 const RecipesPage = lazy(() => import('./recipe/RecipesPage').then((m) => ({ default: m.RecipesPage })));
 const RecipePage = lazy(() => import('./recipe/RecipePage').then((m) => ({ default: m.RecipePage })));
 const BowlPage = lazy(() => import('./recipe/BowlPage').then((m) => ({ default: m.BowlPage })));
@@ -80,6 +81,7 @@ const router = createBrowserRouter([
       { path: '/roasting/trial/new', element: page(<TrialPlan />) },
       { path: '/roasting/trial/:id', element: page(<TrialPage />) },
       { path: '/roasting/roasters', element: page(<RoastersPage />) },
+      { path: '/grinding/:machine', element: page(<HitsPage />) },
       { path: '/recipes', element: page(<RecipesPage />) },
       { path: '/recipe/:id', element: page(<RecipePage />) },
       { path: '/bowl/:code', element: page(<BowlPage />) },

@@ -11,6 +11,22 @@ export function planAct(batch: Batch, act: Omit<PlannedAct, 'doneAt'>): Batch {
   return { ...batch, acts };
 }
 
+/**
+ * What is to be fed when, as acts: one a portion.
+ *
+ * @param startedAt when the stones began, UTC ms; @param scale of this bowl against the plan; @param mass how mg are shown
+ */
+export const actsOfFeed = (
+  portions: readonly { name: string; grams: number; atMinutes: number; part: string }[],
+  startedAt: number,
+  scale: number,
+  mass: (mg: number) => string,
+): { what: string; at: number }[] =>
+  portions.map(({ name, grams, atMinutes, part }) => ({
+    what: `${name} ${mass(Math.round(grams * scale) * 1000)}${part === '' ? '' : `, ${part}`}`.slice(0, 80),
+    at: startedAt + atMinutes * 60_000,
+  }));
+
 /** What is said of a planned act: it was done (or not after all), it is due at another time, it is dropped. */
 export interface ActChange {
   done?: boolean | undefined;
@@ -31,7 +47,8 @@ export function changeAct(batch: Batch, actId: string, { done, at, dropped }: Ac
   const changed = (act: PlannedAct): PlannedAct => ({
     ...act,
     at: at ?? act.at,
-    doneAt: done === undefined ? act.doneAt : done ? now : null,
+    // Pressed at two screens it was done when it was pressed first.
+    doneAt: done === undefined ? act.doneAt : done ? (act.doneAt ?? now) : null,
   });
   return {
     ...batch,

@@ -54,10 +54,10 @@ export function hoursTo(
 }
 
 /**
- * Standard deviation of a gauge reading, µm: ISO 1524 gauges are read to about ±2 µm or 6 %, whichever is more, two
- * standard deviations of them; and no grind follows the law to the micron, which is another of 4 %.
+ * Scale of what a gauge reading is off, µm. ISO 1524 gauges are read to about ±2 µm or 6 %, whichever is more: two
+ * standard deviations of what this is the scale of, with a t distribution of five degrees of freedom.
  */
-export const gaugeSd = (micron: number): number => Math.hypot(Math.max(1.2, 0.035 * micron), 0.04 * micron);
+export const gaugeSd = (micron: number): number => Math.hypot(0.73, 0.025 * micron);
 
 /** How grain feels between tongue and palate, finest first; each word up to a size, µm. */
 export const FELT = [

@@ -10,6 +10,10 @@ export type GrindReading =
 export interface GrindPrior extends NormalPrior {
   /** How many finished grinds it was learned from. */
   grinds: number;
+  /** By how much, in the logarithm of time, the law was late at the ends of those grinds. */
+  late: number;
+  /** What the stones are known to get under, µm: they do not end above it. Infinity: nothing is known. */
+  getsUnder: number;
 }
 
 /** Where the parameters stand. */
@@ -20,9 +24,11 @@ const [RATE, END, COCOA, SUGAR, MILK, PACE] = [0, 1, 2, 3, 4, 5];
  * 19 µm; what goes in is a few hundred microns and quickly falls to where the law begins to hold, around 100.
  */
 export const TRADE_PRIOR: GrindPrior = {
-  mean: [Math.log(0.055), Math.log(12), Math.log(95), Math.log(105), Math.log(60), 0],
-  covariance: diagonal([0.5, 0.17, 0.35, 0.35, 0.35, 0.1]),
+  mean: [Math.log(0.055), Math.log(14), Math.log(110), Math.log(125), Math.log(60), 0],
+  covariance: diagonal([0.4, 0.09, 0.12, 0.12, 0.3, 0.03]),
   grinds: 0,
+  late: 0,
+  getsUnder: Infinity,
 };
 
 export const lawOf = (parameters: readonly number[]): GrindLaw => ({
@@ -123,17 +129,17 @@ export function forecastGrind(question: GrindQuestion): GrindForecast {
   const { populations, prior, targetMicron, nowH, seed = 7 } = question;
   const readings = [...question.readings].sort((a, b) => a.atH - b.atH);
   const lastH = readings.at(-1)?.atH ?? Math.max(0, ...populations.map(({ atH }) => Math.min(atH, nowH)));
-  const draws = drawPosterior(
-    prior,
-    (parameters) => logLikelihood(lawOf(parameters), populations, readings),
-    DRAWS,
-    seed,
-  );
+  const likely = (parameters: readonly number[]): number => {
+    const law = lawOf(parameters);
+    return law.endMicron > prior.getsUnder ? -Infinity : logLikelihood(law, populations, readings);
+  };
+  const draws = drawPosterior(prior, likely, DRAWS, seed);
   const laws = draws.values.map(lawOf);
   const paces = draws.values.map((value) => Math.exp(value[PACE] ?? 0));
+  const early = Math.exp(prior.late);
   let targetHours = laws.map((law, index) => {
     const hours = hoursTo(law, populations, targetMicron);
-    return hours > lastH ? lastH + (hours - lastH) / (paces[index] ?? 1) : hours;
+    return hours > lastH ? Math.max(lastH, (lastH + (hours - lastH) / (paces[index] ?? 1)) / early) : hours;
   });
   const arrived = arrival(readings, populations, targetMicron);
   if (arrived !== null) targetHours = targetHours.map((hours) => Math.min(hours, arrived));

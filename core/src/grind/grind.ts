@@ -96,10 +96,23 @@ export function planDischarge(command: CommandOf<'discharge'>, context: PlanCont
   return planner.plan('grind', batch.id);
 }
 
+/** Over it chocolate is long burnt: what reads so hangs somewhere else. */
+const HOTTEST_BOWL_C = 120;
+
 /** A reading at the grinder: it moves nothing. */
 export function planReading(command: CommandOf<'reading'>, context: PlanContext): StepPlan {
   const batch = context.batch(command.batchId);
   const planner = new Planner(context);
+  if (context.before(batch.id).length === 0)
+    throw new DomainError('grind/before-start', `${batch.code} had not been started at that time.`, [
+      { path: 'at', message: 'is before the batch was started' },
+    ]);
+  if (command.what === 'bowl-temperature' && (command.value ?? 0) > HOTTEST_BOWL_C)
+    throw new DomainError(
+      'grind/not-a-bowl',
+      `No bowl of chocolate is at ${command.value} °C: look whether the probe hangs in it, and whether it is °C.`,
+      [{ path: 'value', message: `is over ${HOTTEST_BOWL_C} °C` }],
+    );
   if (command.what === 'move') {
     if (context.machineId === null)
       throw new DomainError('grind/no-machine', 'Choose the machine that it goes on in.', [

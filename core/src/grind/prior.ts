@@ -1,4 +1,5 @@
-import { invert, times } from '../stats/importance';
+import { diagonal, invert, times } from '../stats/importance';
+import { median } from '../stats/spread';
 import { micronAt, type Population } from './fineness';
 import { gaugeWeight, lawOf, TRADE_PRIOR, type GrindPrior, type GrindReading } from './forecast';
 
@@ -18,6 +19,9 @@ export interface GrindEvidence {
   weighed: number[];
   /** The logarithm of its rate as it was fitted, with what the trade thinks. */
   logRate: number;
+  /** The last that was read; null without a reading. */
+  last: { atH: number; micron: number } | null;
+  populations: readonly Population[];
   massG: number;
   group: string;
 }
@@ -54,7 +58,11 @@ export function evidenceOf({ populations, readings, massG, group }: PastGrind): 
     });
     found = linear(at, populations, gauge);
   }
-  return { ...found, logRate: at[0] ?? 0, massG, group };
+  const last = gauge.reduce<GrindEvidence['last']>(
+    (late, row) => (late === null || row.atH >= late.atH ? row : late),
+    null,
+  );
+  return { ...found, logRate: at[0] ?? 0, last, populations, massG, group };
 }
 
 function linear(
@@ -88,40 +96,42 @@ function linear(
 const FILL_SLOPE = { mean: -0.4, sd: 0.3 };
 /** As much as grinds of one machine usually differ, as if learned from so many grinds. */
 const USUAL_SPREAD = [0.16, 0.06, 0.15, 0.15, 0.15];
-const SPREAD_WORTH = 4;
+const SPREAD_WORTH = 6;
 /** Grinds of the same recipe after which half of what sets it apart is believed. */
 const GROUP_WORTH = 3;
-const ROUNDS = 12;
+const ROUNDS = 8;
+/** The next grind is on stones that wear and in other weather: a little wider than the ones before it. */
+const WIDER = 2;
+/** What a grind is worth of the one after it. */
+const FADING = 0.97;
 
 /**
  * What to expect of the next grind on a machine, from its finished ones: a normal around their mean, as wide as they
  * differ (normal–normal hierarchy by expectation and maximisation; Gelman et al., Bayesian Data Analysis, ch. 5). A
  * fuller bowl grinds more slowly, grinds of the same recipe are more alike.
  *
- * @param massG in the bowl now; @param group its recipe or bean
+ * @param past oldest first; @param massG in the bowl now; @param group its recipe or bean
  * @returns the trade's own range where there is none
  */
 export function priorFrom(past: readonly GrindEvidence[], massG: number, group: string): GrindPrior {
   if (past.length === 0) return TRADE_PRIOR;
   const slope = fillSlope(past);
   // Brought to this fill.
-  const rows = past.map((row) => {
+  const rows = past.map((row, index) => {
+    // Stones wear: what they did long ago says less.
+    const worth = FADING ** (past.length - 1 - index);
     const shift = slope * Math.log(row.massG / massG);
-    return { ...row, weighed: row.weighed.map((value, i) => value - (row.precision[i]?.[0] ?? 0) * shift) };
+    return {
+      ...row,
+      precision: row.precision.map((own) => own.map((value) => value * worth)),
+      weighed: row.weighed.map((value, i) => worth * (value - (row.precision[i]?.[0] ?? 0) * shift)),
+    };
   });
-  let variance = USUAL_SPREAD.map((sd) => sd * sd);
-  let found = fit(rows, variance);
+  let spread: Matrix = USUAL;
+  let found = fit(rows, spread);
   for (let round = 0; round < ROUNDS; round += 1) {
-    const { mean, covariance, each } = found;
-    variance = variance.map((_, i) => {
-      const squares = each.reduce(
-        (sum, one) => sum + ((one.mean[i] ?? 0) - (mean[i] ?? 0)) ** 2 + (one.variance[i] ?? 0),
-        0,
-      );
-      const usual = (USUAL_SPREAD[i] ?? 0.1) ** 2;
-      return (squares + rows.length * (covariance[i]?.[i] ?? 0) + SPREAD_WORTH * usual) / (rows.length + SPREAD_WORTH);
-    });
-    found = fit(rows, variance);
+    spread = spreadOf(rows, found);
+    found = fit(rows, spread);
   }
   const { mean, covariance, each } = found;
   const mine = each.filter((_, index) => rows[index]?.group === group);
@@ -134,49 +144,85 @@ export function priorFrom(past: readonly GrindEvidence[], massG: number, group: 
     mean: [...learned, ...TRADE_PRIOR.mean.slice(LEARNED)],
     covariance: TRADE_PRIOR.covariance.map((row, i) =>
       row.map((value, j) =>
-        i < LEARNED && j < LEARNED ? (covariance[i]?.[j] ?? 0) + (i === j ? (variance[i] ?? 0) : 0) : value,
+        i < LEARNED && j < LEARNED ? WIDER * ((covariance[i]?.[j] ?? 0) + (spread[i]?.[j] ?? 0)) : value,
       ),
     ),
     grinds: past.length,
+    late: lateness(past, found),
+    getsUnder: median(past.map(({ last }) => last?.micron ?? Infinity)),
   };
 }
 
-interface Fitted {
-  mean: number[];
-  covariance: number[][];
-  each: { mean: number[]; variance: number[] }[];
+/** Grinds after which half of a lateness is believed: what is left of it in what was fitted is less than it was. */
+const LATENESS_WORTH = 4;
+
+/**
+ * By how much, in the logarithm of time, the law is late where grinds ended: no grind follows it to the micron, and the
+ * end is what is asked for.
+ */
+function lateness(past: readonly GrindEvidence[], { each }: Fitted): number {
+  const found = past.flatMap(({ last, populations, massG }, index) => {
+    const own = each[index]?.mean;
+    if (last === null || own === undefined || massG <= 0) return [];
+    const law = lawOf(own);
+    const size = micronAt(law, populations, last.atH);
+    const fall = law.perH * (size - law.endMicron) * last.atH;
+    return fall > 0 ? [Math.max(-0.3, Math.min(0.3, (size - last.micron) / fall))] : [];
+  });
+  return found.reduce((sum, value) => sum + value, 0) / (found.length + LATENESS_WORTH);
 }
 
-/** Mean of a machine's grinds and each grind's own, where they differ by a known variance. */
-function fit(rows: readonly GrindEvidence[], variance: readonly number[]): Fitted {
-  const inner = rows.map(({ precision }) =>
-    invert(precision.map((row, i) => row.map((value, j) => (i === j ? value + 1 / (variance[i] ?? 1) : value)))),
-  );
-  let total = OUTSET.precision.map((row) => [...row]);
+type Matrix = number[][];
+const USUAL: Matrix = diagonal(USUAL_SPREAD);
+const combine = (a: Matrix, b: Matrix, factor: number): Matrix =>
+  a.map((row, i) => row.map((value, j) => value + factor * (b[i]?.[j] ?? 0)));
+const product = (a: Matrix, b: Matrix): Matrix =>
+  a.map((row) => row.map((_, j) => row.reduce((sum, value, k) => sum + value * (b[k]?.[j] ?? 0), 0)));
+const outer = (a: readonly number[]): Matrix => a.map((x) => a.map((y) => x * y));
+
+interface Fitted {
+  mean: number[];
+  covariance: Matrix;
+  each: { mean: number[]; covariance: Matrix }[];
+}
+
+/** How a machine's grinds differ from their mean, with what is usual counted as some more grinds. */
+function spreadOf(rows: readonly GrindEvidence[], { mean, covariance, each }: Fitted): Matrix {
+  let sum = USUAL.map((row) => row.map((value) => value * SPREAD_WORTH));
+  each.forEach((one, index) => {
+    const off = one.mean.map((value, i) => value - (mean[i] ?? 0));
+    // As far as a grind speaks for itself, the doubt about the mean is one about its distance.
+    const own = product(one.covariance, rows[index]?.precision ?? []);
+    const doubt = product(product(own, covariance), transposed(own));
+    sum = combine(combine(combine(sum, outer(off), 1), one.covariance, 1), doubt, 1);
+  });
+  return sum.map((row) => row.map((value) => value / (rows.length + SPREAD_WORTH)));
+}
+const transposed = (a: Matrix): Matrix => a.map((_, i) => a.map((row) => row[i] ?? 0));
+
+/** Mean of a machine's grinds and each grind's own, where they differ by a known spread. */
+function fit(rows: readonly GrindEvidence[], spread: Matrix): Fitted {
+  const between = invert(spread);
+  const inner = rows.map(({ precision }) => invert(combine(precision, between, 1)));
+  let total: Matrix = OUTSET.precision;
   const weighed = times(OUTSET.precision, OUTSET.mean);
-  inner.forEach((covariance, index) => {
-    const own = times(covariance, rows[index]?.weighed ?? []);
-    total = total.map((row, i) =>
-      row.map(
-        (value, j) =>
-          value +
-          (i === j ? 1 / (variance[i] ?? 1) : 0) -
-          (covariance[i]?.[j] ?? 0) / ((variance[i] ?? 1) * (variance[j] ?? 1)),
-      ),
-    );
-    own.forEach((value, i) => (weighed[i] = (weighed[i] ?? 0) + value / (variance[i] ?? 1)));
+  inner.forEach((own, index) => {
+    const through = product(between, own);
+    total = combine(combine(total, between, 1), product(through, between), -1);
+    times(through, rows[index]?.weighed ?? []).forEach((value, i) => (weighed[i] = (weighed[i] ?? 0) + value));
   });
   const covariance = invert(total);
   const mean = times(covariance, weighed);
+  const pulled = times(between, mean);
   return {
     mean,
     covariance,
     each: inner.map((own, index) => ({
       mean: times(
         own,
-        (rows[index]?.weighed ?? []).map((value, i) => value + (mean[i] ?? 0) / (variance[i] ?? 1)),
+        (rows[index]?.weighed ?? []).map((value, i) => value + (pulled[i] ?? 0)),
       ),
-      variance: own.map((row, i) => row[i] ?? 0),
+      covariance: own,
     })),
   };
 }

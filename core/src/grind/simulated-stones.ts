@@ -32,7 +32,7 @@ export function someStones(seed: number): SimulatedStones {
   return {
     pace: 0.047 * Math.exp(0.35 * normal()),
     power: 0.1 + 0.35 * chance(),
-    floorMicron: 9.5 + 4 * chance(),
+    floorMicron: 8.5 + 4 * chance(),
     wearPerGrind: 0.002 * chance(),
     usualG: 8000 + 22_000 * chance(),
     bowlC: 46 + 8 * chance(),

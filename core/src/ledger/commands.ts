@@ -289,7 +289,18 @@ export const adjust = z.object({
 });
 
 /** `move`: the batch goes on in another machine, that of the entry, under its own code. */
-export const READINGS = ['micron', 'bowl-temperature', 'sourness', 'note', 'move'] as const;
+export const READINGS = [
+  'micron',
+  'felt',
+  'bowl-temperature',
+  'sourness',
+  'note',
+  'move',
+  'stones-stop',
+  'stones-run',
+] as const;
+/** What is only noted: there is no figure to it. */
+const WITHOUT_VALUE: readonly string[] = ['move', 'stones-stop', 'stones-run'];
 
 export const reading = z
   .object({
@@ -301,8 +312,12 @@ export const reading = z
     channels: z.array(z.number().min(1, 'must be at least 1 µm').max(500)).max(8).optional(),
     note,
   })
-  .refine((r) => r.what === 'move' || (r.what === 'note' ? r.note.trim() !== '' : r.value !== null), {
+  .refine((r) => WITHOUT_VALUE.includes(r.what) || (r.what === 'note' ? r.note.trim() !== '' : r.value !== null), {
     message: 'is missing',
+    path: ['value'],
+  })
+  .refine((r) => r.what !== 'felt' || [0, 1, 2, 3, 4].includes(r.value ?? -1), {
+    message: 'is one of the five words, 0 to 4',
     path: ['value'],
   })
   .refine((r) => r.what !== 'micron' || (r.value ?? 0) >= 1, { message: 'must be at least 1 µm', path: ['value'] });

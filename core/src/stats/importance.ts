@@ -13,16 +13,21 @@ export interface NormalPrior {
   covariance: readonly (readonly number[])[];
 }
 
-const ROUNDS = 3;
+/** At least two rounds look where the posterior is; more do where data and prior stand far apart. */
+const LEAST_ROUNDS = 2;
+const MOST_ROUNDS = 12;
+/** Share of a round's draws that has to be worth something before its shape is trusted. */
+const ENOUGH = 0.12;
 /** Share of draws that always comes from the prior, so that no part of it is ever out of reach. */
 const FROM_PRIOR = 0.15;
 /** The proposal is wider than what it follows: too narrow a one loses tails, too wide a one only draws. */
 const WIDER = 1.3;
 
 /**
- * Draws from a posterior with a normal prior and any likelihood, by adaptive importance sampling (Cappé, Guillin, Marin
+ * Draws from a posterior with a prior that is normal but for heavier tails, and any likelihood, by adaptive importance sampling (Cappé, Guillin, Marin
  * and Robert 2004; defensive mixture after Hesterberg 1995): each round proposes from a normal around what the last one
- * found, mixed with the prior. Seeded: the same data give the same draws.
+ * found, mixed with the prior; as long as hardly any draw is worth something the data are taken in only as far as some
+ * are. Seeded: the same data give the same draws.
  *
  * @param logLikelihood of one set of parameters; -Infinity where it cannot be
  * @param count draws of the last round; the earlier ones take a third
@@ -35,35 +40,77 @@ export function drawPosterior(
 ): Draws {
   const normal = normals(seeded(seed));
   const uniform = seeded(seed + 1);
-  const own = normalOf(prior.mean, prior.covariance);
+  const own = heavyTailed(prior, uniform);
   let proposal: Normal | null = null;
-  let found: Draws = { values: [], weights: [], effective: 0 };
-  for (let round = 0; round < ROUNDS; round += 1) {
-    const values: number[][] = [];
-    const logs: number[] = [];
-    const draws = round === ROUNDS - 1 ? count : Math.ceil(count / 3);
+  const round = (
+    draws: number,
+  ): { values: number[][]; priorLogs: number[]; proposedLogs: number[]; data: number[] } => {
+    const made = {
+      values: [] as number[][],
+      priorLogs: [] as number[],
+      proposedLogs: [] as number[],
+      data: [] as number[],
+    };
     for (let n = 0; n < draws; n += 1) {
       const from: Normal = proposal === null || uniform() < FROM_PRIOR ? own : proposal;
       const value = from.draw(normal);
       const priorLog = own.log(value);
-      const proposed: number =
+      made.values.push(value);
+      made.priorLogs.push(priorLog);
+      made.proposedLogs.push(
         proposal === null
           ? priorLog
-          : Math.log(FROM_PRIOR * Math.exp(priorLog) + (1 - FROM_PRIOR) * Math.exp(proposal.log(value)) + 1e-300);
-      values.push(value);
-      logs.push(logLikelihood(value) + priorLog - proposed);
+          : Math.log(FROM_PRIOR * Math.exp(priorLog) + (1 - FROM_PRIOR) * Math.exp(proposal.log(value)) + 1e-300),
+      );
+      made.data.push(logLikelihood(value));
     }
-    const weights = normalised(logs);
-    found = { values, weights, effective: 1 / weights.reduce((sum, w) => sum + w * w, 0) };
-    if (round < ROUNDS - 1) proposal = follow(found, prior);
+    return made;
+  };
+  const weigh = ({ values, priorLogs, proposedLogs, data }: ReturnType<typeof round>, power: number): Draws => {
+    const weights = normalised(
+      data.map((log, n) => (log === -Infinity ? log : power * log + (priorLogs[n] ?? 0) - (proposedLogs[n] ?? 0))),
+    );
+    return { values, weights, effective: 1 / weights.reduce((sum, w) => sum + w * w, 0) };
+  };
+  const few = Math.ceil(count / 3);
+  for (let n = 0; n < MOST_ROUNDS; n += 1) {
+    const made = round(few);
+    let power = 1;
+    let found = weigh(made, power);
+    while (found.effective < ENOUGH * few && power > 0.01) {
+      power *= 0.7;
+      found = weigh(made, power);
+    }
+    proposal = follow(found, prior);
+    if (power === 1 && n + 1 >= LEAST_ROUNDS) break;
   }
-  return found;
+  return weigh(round(count), 1);
 }
 
 interface Normal {
   draw: (normal: () => number) => number[];
   /** Logarithm of its density, but for what is the same for all of this size. */
   log: (value: readonly number[]) => number;
+}
+
+/** One case in ten is nothing like the others, and that by so many times the variance. */
+const [STRANGE, STRANGER] = [0.1, 6.25];
+
+/** The prior with tails: most of it the normal that was given, some of it a far wider one. */
+function heavyTailed({ mean, covariance }: NormalPrior, uniform: () => number): Normal {
+  const usual = normalOf(mean, covariance);
+  const strange = normalOf(
+    mean,
+    covariance.map((row) => row.map((value) => STRANGER * value)),
+  );
+  return {
+    draw: (normal) => (uniform() < STRANGE ? strange : usual).draw(normal),
+    log: (value) => {
+      const [a, b] = [Math.log(1 - STRANGE) + usual.log(value), Math.log(STRANGE) + strange.log(value)];
+      const top = Math.max(a, b);
+      return top + Math.log(Math.exp(a - top) + Math.exp(b - top));
+    },
+  };
 }
 
 function normalOf(mean: readonly number[], covariance: readonly (readonly number[])[]): Normal {

@@ -47,3 +47,11 @@ export function mondayOf(at: number, zone: string): number {
   const sinceMonday = (local.getDay() + 6) % 7;
   return new TZDate(local.getFullYear(), local.getMonth(), local.getDate() - sinceMonday, zone).getTime();
 }
+
+/** Minute of the day and weekday (1 is Monday) of an instant in a zone. */
+export const localIn =
+  (zone: string) =>
+  (at: number): { minute: number; weekday: number } => {
+    const local = new TZDate(at, zone);
+    return { minute: 60 * local.getHours() + local.getMinutes(), weekday: local.getDay() === 0 ? 7 : local.getDay() };
+  };

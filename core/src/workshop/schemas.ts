@@ -8,6 +8,15 @@ import { DECIMAL_MARKS } from '../units/number';
 
 const name = z.string().trim().min(1, 'is missing').max(120, 'is longer than 120 letters');
 
+/** Hours of the day in which somebody is there, minutes after midnight, and on which days; 1 is Monday. */
+export const attended = z
+  .object({
+    fromMin: z.number().int().min(0).max(1440),
+    toMin: z.number().int().min(0).max(1440, 'is after midnight'),
+    days: z.array(z.number().int().min(1).max(7)).max(7),
+  })
+  .refine(({ fromMin, toMin }) => toMin > fromMin, { message: 'ends before it begins', path: ['toMin'] });
+
 export const settings = z.object({
   name,
   currency: z.string().regex(/^[A-Z]{3}$/, 'is a three-letter code'),
@@ -34,6 +43,11 @@ export const settings = z.object({
   restDays: z.number().min(0).max(365),
   /** Hours between readings of a running grind. */
   readingHours: z.number().min(1).max(168),
+  /** When somebody is at the workshop. */
+  attended: attended.default({ fromMin: 420, toMin: 1080, days: [1, 2, 3, 4, 5, 6] }),
+  /** Whether stones may run while nobody is there, by the workshop's own rule, and what the rule is. */
+  unattended: z.boolean().default(true),
+  unattendedRule: z.string().trim().max(300, 'is longer than 300 letters').default(''),
   /** Days between looks at the sacks in the bean store. */
   lookDays: z.number().min(1).max(365).default(14),
   /** Days after which stored beans are inspected again. */
@@ -57,6 +71,9 @@ export const DEFAULT_SETTINGS: Settings = {
   decimalMark: '.',
   restDays: 14,
   readingHours: 24,
+  attended: { fromMin: 420, toMin: 1080, days: [1, 2, 3, 4, 5, 6] },
+  unattended: true,
+  unattendedRule: '',
   lookDays: 14,
   reinspectDays: 120,
   rejectReasons: [],

@@ -1,10 +1,16 @@
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { RejectReason } from '@wunsch/core/ledger/types';
 import type { Station } from '@wunsch/core/workshop/stations';
+import { grindSizes, readGauge } from '@wunsch/core/grind/simulated-stones';
+import { normals, seeded } from '@wunsch/core/stats/chance';
+import { seedOf, simulatedGrind } from '../devices/gauge';
 import type { Demo } from './generator';
 import { DAY, HOUR } from './schedule';
 import { recipeAt, recipeId } from './recipes';
 import { BUYERS, ORIGINS, PEOPLE, TASTING_WORDS, type Origin } from './scenario';
+
+/** Running hours after which the nibs run smooth and the sugar goes in. */
+const SUGAR_AFTER_H = 9;
 
 /** What happens to one batch, and where it stops for now. */
 export interface Plan {
@@ -291,7 +297,7 @@ export class BatchChain {
       code: demo.workshop.batches.get(first.batchId ?? '')?.code ?? '',
       g: nibsG + sugarG + butterG,
     };
-    const sweet = at + 9 * HOUR;
+    const sweet = at + SUGAR_AFTER_H * HOUR;
     demo.after(sweet, () => {
       demo.record(
         {
@@ -330,10 +336,30 @@ export class BatchChain {
   private readings(at: number, personId: string): void {
     const { demo, plan } = this;
     const hours = plan.origin.grindHours * (plan.ranOver ? 1.55 : plan.stop ? 1 : demo.chance.between(0.93, 1.08));
-    const k = -Math.log((18.5 - 12) / (90 - 12)) / plan.origin.grindHours;
+    const machine = plan.small ? 'stone-small' : 'stone-large';
+    const populations = [
+      { solid: 'cocoa' as const, atH: 0 },
+      { solid: 'sugar' as const, atH: SUGAR_AFTER_H },
+    ];
+    // As long as this origin usually takes, from stones of another law than the one that is fitted to them.
+    const usual = grindSizes(simulatedGrind(machine, this.batch.id, this.batch.g, populations), 300);
+    const usualH =
+      Math.max(
+        1,
+        usual.findIndex((size, index) => index > 100 && size <= 18.8),
+      ) / 10;
+    const grind = simulatedGrind(
+      machine,
+      this.batch.id,
+      this.batch.g,
+      populations,
+      (usualH / plan.origin.grindHours) * demo.chance.between(0.93, 1.08),
+    );
+    const sizes = grindSizes(grind, hours + 1);
+    const normal = normals(seeded(seedOf(this.batch.id)));
     for (let hour = 14; hour < hours; hour += 10 + demo.chance.between(-1, 3)) {
       const when = at + hour * HOUR;
-      const micron = Math.max(9, Math.round(demo.chance.around(12 + 78 * Math.exp(-k * hour), 1.4)));
+      const micron = readGauge(grind.stones, sizes[Math.round(hour * 10)] ?? 18, normal);
       demo.after(when, () => {
         demo.record(
           { kind: 'reading', batchId: this.batch.id, what: 'micron', value: micron, note: '' },

@@ -1,4 +1,6 @@
 import type { DueItem, FloorStation, FloorView } from '@wunsch/core/api/types';
+import { nextAttended } from '@wunsch/core/grind/running';
+import { localIn } from '@wunsch/core/units/zone';
 import { isByProduct } from '@wunsch/core/ledger/types';
 import { isStation, STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import { beansDue } from '../beans/store';
@@ -127,6 +129,7 @@ export function dueItems(views: Views): DueItem[] {
       at: work.dueAt ?? work.startedAt + DAY_MS / 4,
     });
   }
+  const local = localIn(settings.timeZone);
   for (const grind of views.grinds()) {
     const last = grind.readings.filter(({ what }) => what === 'micron').at(-1)?.at ?? grind.startedAt;
     due.push({
@@ -134,7 +137,7 @@ export function dueItems(views: Views): DueItem[] {
       station: 'grind',
       text: `Read the gauge, ${grind.batch.code}`,
       link: `/station/grind?batch=${grind.batch.code}`,
-      at: last + settings.readingHours * 3_600_000,
+      at: nextAttended(last + settings.readingHours * HOUR_MS, settings.attended, local),
     });
   }
   for (const run of workshop.recipes.openWeighings())

@@ -47,6 +47,8 @@ export interface Entry {
 
 /** Choices beside the fields, for what stands above and below them. */
 export interface Choosing {
+  /** Types into a field, as an instrument does. */
+  write: (name: string, text: string) => void;
   choices: Record<string, string>;
   choose: (name: string, value: string) => void;
 }
@@ -197,6 +199,7 @@ export function StepForm(props: Props) {
   };
   const choosing: Choosing = {
     choices,
+    write: (name, text) => setField(name, { text }),
     choose: (name, value) => change((entry) => ({ ...entry, choices: { ...entry.choices, [name]: value } })),
   };
   /** All weights of the screen go into the other unit together: no two units stand side by side. */

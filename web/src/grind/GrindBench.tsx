@@ -1,4 +1,5 @@
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
+import { FELT } from '@wunsch/core/grind/fineness';
 import { Link, useSearchParams } from 'react-router';
 import type { BenchView, GrindView } from '@wunsch/core/api/types';
 import { useNow } from '../app/DueLine';
@@ -7,11 +8,13 @@ import { RouteChoice } from '../parts/RouteChoice';
 import { span, useHere, useShow } from '../parts/workshop';
 import { fieldG, type Fields, type FieldSpec } from '../entry/entry';
 import { Chips } from '../parts/fields';
+import { typedNumber } from '../parts/number';
+import { Conching, Warming } from './Conching';
+import { Foretold, ForetoldMore } from './Foretold';
 import { PlannedActs } from './PlannedActs';
+import { SimulatedGaugeButton, StonesSwitch } from './Stones';
 import { StepForm } from '../entry/StepForm';
 import { usualIn } from '../entry/WorkBench';
-
-const GrindChart = lazy(() => import('../charts/GrindChart'));
 
 type Act = 'read' | 'add' | 'pour' | 'move';
 
@@ -81,6 +84,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
     <>
       <div className="grid grid-cols-2 gap-x-8 gap-y-5 sm:grid-cols-4">
         <Figure
+          small
           label="Last reading"
           value={last?.value == null ? '–' : `${last.value} µm`}
           note={
@@ -88,6 +92,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
           }
         />
         <Figure
+          small
           label="In the bowl"
           value={show.mass(grind.massMg)}
           note={
@@ -101,18 +106,20 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
           }
         />
         <Figure
+          small
           label="Cocoa"
           value={`${grind.cocoa.cocoaPct.toFixed(1)} %`}
           note={`${grind.cocoa.withoutButterPct.toFixed(1)} % without added butter`}
         />
-        <Figure label="Running" value={span(now - grind.startedAt)} note={`since ${show.moment(grind.startedAt)}`} />
+        <Figure
+          small
+          label="Running"
+          value={span(now - grind.startedAt)}
+          note={`since ${show.moment(grind.startedAt)}`}
+        />
       </div>
-      <p className="mt-3 text-sm text-soft">
-        {grind.origin.sentence}{' '}
-        <Link className="link" to={`/batch/${batch.code}`}>
-          The whole batch
-        </Link>
-      </p>
+      <Foretold grind={grind} />
+      <Warming grind={grind} />
       {carried.length > 0 && (
         <p className="mt-2 rounded-md bg-ripe-wash px-4 py-2 text-sm">
           {machine?.name} may carry over{' '}
@@ -139,6 +146,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
         <Link className="chip" to={`/bowl/${batch.code}`}>
           Put it right
         </Link>
+        <StonesSwitch grind={grind} />
       </div>
       {act === 'read' && <TakeReading grind={grind} />}
       {act === 'add' && (
@@ -181,20 +189,22 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
         />
       )}
       {act === 'move' && <MoveOn grind={grind} />}
+      <ForetoldMore grind={grind} />
+      <Conching grind={grind} />
+      <p className="mt-3 text-sm text-soft">
+        {grind.origin.sentence}{' '}
+        <Link className="link" to={`/batch/${batch.code}`}>
+          The whole batch
+        </Link>
+      </p>
       <PlannedActs grind={grind} />
-      {microns.length > 1 && (
-        <div className="mt-6">
-          <Suspense fallback={<div className="h-52" />}>
-            <GrindChart startedAt={grind.startedAt} readings={microns} target={batch.targetMicron} />
-          </Suspense>
-        </div>
-      )}
     </>
   );
 }
 
 const READINGS = [
   { value: 'micron', label: 'Fineness, µm' },
+  { value: 'felt', label: 'Felt by tongue' },
   { value: 'bowl-temperature', label: 'Bowl temperature' },
   { value: 'sourness', label: 'Sourness 0–10' },
   { value: 'note', label: 'Only a note' },
@@ -214,6 +224,7 @@ const READING_FIELDS: Record<string, readonly FieldSpec[]> = {
   ],
   'bowl-temperature': [{ name: 'value', label: 'Bowl temperature', type: 'temp' }],
   sourness: [{ name: 'value', label: 'Sourness, 0 to 10', type: 'number' }],
+  felt: [],
   note: [],
 };
 
@@ -238,19 +249,35 @@ function TakeReading({ grind }: { grind: GrindView }) {
           ? undefined
           : { value: { value: last, of: 'The last reading' }, channels: { value: last, of: 'The last reading' } }
       }
-      before={
-        <div className="mb-3">
+      problem={({ choices = {} }) =>
+        what === 'felt' && choices['felt'] === undefined ? 'Say how grainy it feels.' : null
+      }
+      before={({ choices, choose, write }) => (
+        <div className="mb-3 grid gap-3">
           <Chips
             legend="What is read"
             options={READINGS.map(({ value, label }) => [value, label] as const)}
             chosen={[what as (typeof READINGS)[number]['value']]}
             choose={([next]) => setWhat(next ?? 'micron')}
           />
+          {what === 'micron' && (
+            <div>
+              <SimulatedGaugeButton grind={grind} onRead={(micron) => write('channels', typedNumber(micron))} />
+            </div>
+          )}
+          {what === 'felt' && (
+            <Chips
+              legend="How it feels between tongue and palate"
+              options={FELT.map(({ id, words }) => [id, words] as const)}
+              chosen={FELT.flatMap(({ id }) => (id === choices['felt'] ? [id] : []))}
+              choose={([next]) => choose('felt', next ?? '')}
+            />
+          )}
         </div>
-      }
+      )}
       path="/api/ledger/steps"
       submit="Save the reading"
-      finish={({ channels: read, ...values }) => {
+      finish={({ channels: read, ...values }, _sources, { choices = {} }) => {
         const channels = (read ?? []) as number[];
         return {
           note: '',
@@ -258,6 +285,7 @@ function TakeReading({ grind }: { grind: GrindView }) {
           batchId: grind.batch.id,
           what,
           ...(what === 'micron' ? { value: mean(channels), ...(channels.length > 1 ? { channels } : {}) } : {}),
+          ...(what === 'felt' ? { value: FELT.findIndex(({ id }) => id === choices['felt']) } : {}),
           ...(what === 'note' ? { value: null } : {}),
         };
       }}

@@ -86,6 +86,19 @@ export function PlannedActs({ grind: { batch } }: { grind: GrindView }) {
           Plan it
         </button>
       </div>
+      {batch.recipe && acts.length === 0 && (
+        <button
+          type="button"
+          className="button mt-3"
+          disabled={busy}
+          onClick={() => {
+            if (personId === null) return fail(NOBODY);
+            void run(() => send('POST', `/api/grind/batches/${batch.code}/feed`, { personId }, newKey()));
+          }}
+        >
+          Plan the feed by its recipe
+        </button>
+      )}
       <div className="mt-2 flex flex-wrap gap-2">
         {OFTEN.map((text) => (
           <button key={text} type="button" className="chip" aria-pressed={what === text} onClick={() => setWhat(text)}>

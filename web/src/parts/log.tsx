@@ -1,3 +1,4 @@
+import { FELT } from '@wunsch/core/grind/fineness';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { LineView, StepView } from '@wunsch/core/api/types';
@@ -37,6 +38,9 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
     const what = command['what'] as string;
     if (what === 'note') return String(command['note']);
     if (what === 'move') return `goes on in ${step.machine ?? 'another machine'}`;
+    if (what === 'stones-stop') return 'the stones stop';
+    if (what === 'stones-run') return 'the stones run again';
+    if (what === 'felt') return `feels: ${FELT[value ?? 0]?.words ?? ''}`;
     return what === 'micron'
       ? `${value} µm`
       : what === 'bowl-temperature'

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { PantryRow } from '@wunsch/core/api/recipe';
 import { ownFacts, withFacts, type NewFacts } from '@wunsch/core/composition/ingredient-facts';
 import { contents as contentsSchema, otherDryPct, type Contents, type DatedFacts } from '@wunsch/core/ledger/contents';
@@ -76,7 +77,8 @@ export function IngredientForm({
   close: () => void;
 }) {
   const { view } = useHere();
-  const now = ownFacts(material, dayText(Date.now(), view.settings.timeZone));
+  const [today] = useState(() => dayText(Date.now(), view.settings.timeZone));
+  const now = ownFacts(material, today);
   const draft = useDraft<Typed>(`ingredient.${material.id || 'new'}`, () => ({
     name: material.name,
     cocoa: material.cocoa,

@@ -4,6 +4,7 @@ import { useNow } from '../app/DueLine';
 import { StepForm } from '../entry/StepForm';
 import { Marks } from '../parts/marks';
 import { Code, Empty, Section } from '../parts/pieces';
+import { Benefit } from './Benefit';
 import { span, useHere, useShow } from '../parts/workshop';
 
 const DAY_MS = 86_400_000;
@@ -78,6 +79,7 @@ export function RestBench({ view }: { view: BenchView }) {
           finish={(values, sources) => ({ ...values, sources })}
         />
       </Section>
+      <Benefit names={[...new Set(view.waiting.map(({ name }) => name))]} />
     </>
   );
 }

@@ -2,6 +2,7 @@ import { useState, type FormEvent, type ReactNode } from 'react';
 import type { Settings } from '@wunsch/core/workshop/schemas';
 import { send } from '../parts/api';
 import { Box, NumberBox } from '../parts/fields';
+import { Attended } from './Attended';
 import { readNumbers } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
@@ -167,6 +168,7 @@ export function Units() {
         {KEYS.slice(2).map((key) => (
           <div key={key}>{number(key)}</div>
         ))}
+        <Attended settings={settings} set={set} />
         <Box
           className="col-span-2"
           label="Piles of your own when sorting, apart by commas"

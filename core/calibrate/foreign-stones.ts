@@ -1,14 +1,8 @@
-import type { GrindReading } from '../../src/grind/forecast';
-import type { Population } from '../../src/grind/fineness';
-import { evidenceOf, type GrindEvidence } from '../../src/grind/prior';
-import {
-  grindSizes,
-  readGauge,
-  someStones,
-  type SimulatedGrind,
-  type SimulatedStones,
-} from '../../src/grind/simulated-stones';
-import { normals, seeded } from '../../src/stats/chance';
+import type { GrindReading } from '../src/grind/forecast';
+import type { Population } from '../src/grind/fineness';
+import { evidenceOf, type GrindEvidence } from '../src/grind/prior';
+import { grindSizes, readGauge, type SimulatedGrind, type SimulatedStones } from '../src/grind/simulated-stones';
+import { normals, seeded } from '../src/stats/chance';
 
 /* Grinds on stones of another law, read by a gauge that is off. */
 
@@ -17,7 +11,7 @@ export const TARGET = 20;
 export interface ForeignGrind {
   grind: SimulatedGrind;
   populations: Population[];
-  /** Running hours at which it is really at target. */
+  /** Running hours at which its own gauge would say the target, were there no scatter. */
   outcomeH: number;
   read: (hours: readonly number[]) => GrindReading[];
 }
@@ -40,7 +34,7 @@ export function foreignGrind(stones: SimulatedStones, number: number, seed: numb
   };
   const sizes = grindSizes(grind, 400);
   // What its reader would call the target, were there no noise: bar and gauge are of one workshop.
-  const outcome = sizes.findIndex((size, index) => index * 0.1 > sugarH && size <= TARGET);
+  const outcome = sizes.findIndex((size, index) => index * 0.1 > sugarH && size * (1 + stones.bias) <= TARGET);
   return {
     grind,
     populations: fed.map(({ solid, atH }) => ({ solid, atH })),
@@ -64,11 +58,9 @@ export function lookTimes(count: number, typicalH: number, seed: number): number
 /** What finished grinds on the same stones teach, each with three to seven readings and one at its end. */
 export function foreignPast(stones: SimulatedStones, count: number, seed: number): GrindEvidence[] {
   return Array.from({ length: count }, (_, index) => {
-    const one = foreignGrind(stones, index, seed + 31 * index);
+    const one = foreignGrind(stones, index, 7919 * seed + 104_729 * index);
     const ended = Math.min(one.outcomeH, 300) * 1.02;
     const times = [...lookTimes(3 + (index % 5), ended, seed + index), ended];
     return evidenceOf({ populations: one.populations, readings: one.read(times), massG: one.grind.massG, group: 'a' });
   });
 }
-
-export const stonesOf = someStones;

@@ -1,0 +1,216 @@
+import { forecastConche, hoursAt60, type ConcheTaste } from '../../src/grind/conche';
+import { judgeWarming } from '../../src/grind/warming';
+import {
+  attendedHours,
+  hoursAt,
+  isRunning,
+  momentOf,
+  nextAttended,
+  runningHours,
+  stretchesOf,
+} from '../../src/grind/running';
+import { judgeRest } from '../../src/rest/benefit';
+import { normals, seeded } from '../../src/stats/chance';
+import { studentQuantile } from '../../src/stats/distributions';
+import { localIn } from '../../src/units/zone';
+
+const HOUR = 3_600_000;
+
+describe('conching', () => {
+  test('hours are counted as if at 60 °C', () => {
+    expect(hoursAt60([{ atH: 0, tempC: 60 }], 4)).toBe(4);
+    expect(hoursAt60([{ atH: 0, tempC: 70 }], 4)).toBeCloseTo(7.2, 9);
+    // Two hours at 60, two at 50.
+    expect(
+      hoursAt60(
+        [
+          { atH: 0, tempC: 60 },
+          { atH: 2, tempC: 50 },
+        ],
+        4,
+      ),
+    ).toBeCloseTo(2 + 2 / 1.8, 9);
+  });
+
+  /** Tasters of another kind: each session has its own lean, scores are whole or half, decay is not one exponential. */
+  const tasted = (seed: number): { tastes: ConcheTaste[]; doneH: number } => {
+    const chance = seeded(seed);
+    const normal = normals(chance);
+    const [fast, slow, end, start] = [
+      0.15 * Math.exp(0.3 * normal()),
+      0.045 * Math.exp(0.3 * normal()),
+      0.8 + 0.8 * chance(),
+      6 + 2 * chance(),
+    ];
+    const truth = (hour: number): number =>
+      end + (start - end) * (0.35 * Math.exp(-fast * hour) + 0.65 * Math.exp(-slow * hour));
+    let doneH = 0;
+    while (truth(doneH) > 3 && doneH < 300) doneH += 0.25;
+    const tastes = [0.15, 0.35, 0.55, 0.75].map((share) => {
+      const lean = 0.4 * normal();
+      return {
+        atH: share * doneH,
+        score: Math.max(0, Math.min(10, Math.round(2 * (truth(share * doneH) + lean + 0.5 * normal())) / 2)),
+      };
+    });
+    return { tastes, doneH };
+  };
+
+  test('eight in ten hold on tasters and a decay of another kind', () => {
+    let [held, of] = [0, 0];
+    for (let seed = 0; seed < 120; seed += 1) {
+      const { tastes, doneH } = tasted(7919 * seed + 5);
+      if (doneH >= 300 || doneH < 4) continue;
+      const nowH = 0.75 * doneH;
+      const { more } = forecastConche(tastes, [{ atH: 0, tempC: 60 }], 3, nowH);
+      of += 1;
+      if (doneH >= nowH + more.p10 && doneH <= nowH + more.p90) held += 1;
+    }
+    expect(of).toBeGreaterThan(90);
+    expect(held / of).toBeGreaterThan(0.7);
+    expect(held / of).toBeLessThan(0.95);
+  });
+
+  test('it says how long, that it is there, or that it levels off; warmer is sooner', () => {
+    const tastes = [7, 6, 5, 4.5].map((score, index) => ({ atH: 6 * index, score }));
+    const at = (tempC: number) =>
+      forecastConche(
+        tastes,
+        [
+          { atH: 0, tempC: 60 },
+          { atH: 18, tempC },
+        ],
+        3,
+        18,
+      );
+    expect(at(60).sentence).toMatch(/^\d+ to \d+ more hours at 60 °C\.$/);
+    expect(at(70).more.p50).toBeLessThan(at(60).more.p50);
+    const done = [7, 4, 2, 2, 1.5].map((score, index) => ({ atH: 8 * index, score }));
+    expect(forecastConche(done, [], 3, 40).sentence).toContain('as it was meant to');
+    const flat = [8, 6, 5, 5, 5, 5, 5].map((score, index) => ({ atH: 10 * index, score }));
+    expect(forecastConche(flat, [{ atH: 0, tempC: 60 }], 3, 70).sentence).toContain('levels off');
+  });
+});
+
+describe('a mass with a ceiling', () => {
+  const show = (tempC: number): string => `${tempC.toFixed(1)} °C`;
+  const temps = (...values: number[]) => values.map((tempC, index) => ({ at: index * HOUR, tempC }));
+  test('is warned of before it gets there, and said when it is over', () => {
+    expect(judgeWarming([], 42, show)).toBeNull();
+    expect(judgeWarming(temps(38, 38.1, 38), 42, show)).toMatchObject({ tone: 'good', reachesAt: null });
+    // Two degrees an hour from 40: at 42 an hour on.
+    expect(judgeWarming(temps(36, 38, 40), 42, show)).toMatchObject({ tone: 'watch', reachesAt: 3 * HOUR });
+    expect(judgeWarming(temps(36, 38, 40), 42, show)?.sentence).toContain('60 min');
+    expect(judgeWarming(temps(36, 43), 42, show)).toMatchObject({ tone: 'stop' });
+    // Half a degree an hour from 38 is eight hours off.
+    expect(judgeWarming(temps(37, 37.5, 38), 42, show)?.tone).toBe('good');
+  });
+});
+
+describe('running hours', () => {
+  const stretches = stretchesOf(
+    0,
+    [
+      { at: 5 * HOUR, on: false },
+      { at: 6 * HOUR, on: false },
+      { at: 9 * HOUR, on: true },
+    ],
+    null,
+  );
+  test('stops do not count, whatever is pressed twice', () => {
+    expect(runningHours(stretches, 4 * HOUR)).toBe(4);
+    expect(runningHours(stretches, 8 * HOUR)).toBe(5);
+    expect(runningHours(stretches, 12 * HOUR)).toBe(8);
+    expect(isRunning(stretches)).toBe(true);
+    expect(isRunning(stretchesOf(0, [{ at: HOUR, on: false }], null))).toBe(false);
+    expect(runningHours(stretchesOf(0, [], 3 * HOUR), 9 * HOUR)).toBe(3);
+    // Before the bowl was charged, and after it was emptied, nothing is switched.
+    expect(runningHours(stretchesOf(2 * HOUR, [{ at: HOUR, on: false }], 5 * HOUR), 9 * HOUR)).toBe(3);
+  });
+
+  const local = localIn('Europe/Lisbon');
+  const attended = { fromMin: 420, toMin: 1080, days: [1, 2, 3, 4, 5] };
+  // Friday 27 November 2026, 16:00 in Lisbon.
+  const friday = Date.UTC(2026, 10, 27, 16);
+  test('where nothing runs unattended, what is left goes on when somebody comes', () => {
+    const now = { at: friday, hours: 10 };
+    expect(momentOf(11, now, true, attended, local)).toBe(friday + HOUR);
+    expect(momentOf(11, now, false, attended, local)).toBe(friday + HOUR);
+    // Two of five hours are left of Friday; the other three begin on Monday at seven.
+    expect(momentOf(15, now, false, attended, local)).toBe(Date.UTC(2026, 10, 30, 10));
+    expect(hoursAt(Date.UTC(2026, 10, 30, 10), now, false, attended, local)).toBeCloseTo(15, 6);
+    expect(momentOf(Infinity, now, true, attended, local)).toBeNull();
+    expect(momentOf(9, now, true, attended, local)).toBe(friday);
+    expect(momentOf(900, now, false, attended, local)).toBeNull();
+  });
+  test('hours when somebody is there, over a weekend and the end of summer time', () => {
+    expect(attendedHours(friday, attended, local, 4).map((at) => new Date(at).toISOString().slice(5, 13))).toEqual([
+      '11-27T16',
+      '11-27T17',
+      '11-30T07',
+      '11-30T08',
+    ]);
+    expect(nextAttended(Date.UTC(2026, 9, 24, 12), attended, local)).toBe(Date.UTC(2026, 9, 26, 7));
+    expect(nextAttended(friday, { ...attended, days: [] }, local)).toBe(friday);
+  });
+});
+
+describe('resting', () => {
+  const rows = (pairs: [number, number][]) => pairs.map(([restedDays, score]) => ({ restedDays, score }));
+  test('it helps, it does not, or nobody can say', () => {
+    expect(judgeRest(rows([[7, 6]]), studentQuantile).sentence).toContain('too few');
+    expect(
+      judgeRest(
+        rows([
+          [14, 6],
+          [14, 7],
+          [15, 6],
+          [14, 8],
+          [15, 7],
+          [14, 7],
+        ]),
+        studentQuantile,
+      ).sentence,
+    ).toContain('All 6 rested about');
+    const better = judgeRest(
+      rows([
+        [5, 6],
+        [8, 6.4],
+        [12, 6.8],
+        [20, 7.6],
+        [25, 8.1],
+        [30, 8.4],
+      ]),
+      studentQuantile,
+    );
+    expect(better.tone).toBe('good');
+    // Least squares by hand: 0.0985 a day.
+    expect(better.perWeek?.mean).toBeCloseTo(0.69, 1);
+    expect(
+      judgeRest(
+        rows([
+          [5, 7],
+          [8, 6],
+          [12, 8],
+          [20, 6.5],
+          [25, 7.5],
+          [30, 7],
+        ]),
+        studentQuantile,
+      ).sentence,
+    ).toContain('No difference');
+    expect(
+      judgeRest(
+        rows([
+          [5, 8],
+          [8, 7.7],
+          [12, 7.3],
+          [20, 6.5],
+          [25, 6],
+          [30, 5.5],
+        ]),
+        studentQuantile,
+      ).tone,
+    ).toBe('watch');
+  });
+});

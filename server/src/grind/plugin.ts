@@ -1,0 +1,200 @@
+import { nanoid } from 'nanoid';
+import { z } from 'zod';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { forecastConche } from '@wunsch/core/grind/conche';
+import { actsOfFeed, planAct } from '@wunsch/core/grind/acts';
+import { FELT } from '@wunsch/core/grind/fineness';
+import { TRADE_PRIOR } from '@wunsch/core/grind/forecast';
+import { evidenceOf, priorFrom } from '@wunsch/core/grind/prior';
+import { runningHours } from '@wunsch/core/grind/running';
+import { tonight } from '@wunsch/core/grind/tonight';
+import { id } from '@wunsch/core/ledger/commands';
+import { feedPlan } from '@wunsch/core/recipe/order';
+import { formatMass } from '@wunsch/core/units/mass';
+import type { GrindHits } from '@wunsch/core/api/grind';
+import { attended as attendedSchema } from '@wunsch/core/workshop/schemas';
+import type { SimulatedGauge } from '../devices/gauge';
+import { param } from '../ledger/plugin';
+import type { Views } from '../ledger/views';
+import type { Router } from '../http/router';
+import { Pantry } from '../recipe/pantry';
+import { linesOf } from '../recipe/views';
+import { restBenefit } from '../rest/benefit';
+import { nightSheet } from './night';
+import { GrindRuns, type GrindRun } from './study';
+
+const hours = z.number().min(0, 'cannot be below 0').max(1000, 'is more than six weeks');
+const micron = z.number().min(1, 'must be at least 1 µm').max(1000, 'is coarser than a grit');
+const population = z.object({ solid: z.enum(['cocoa', 'sugar', 'milk']), atH: hours });
+const reading = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('gauge'), atH: hours, micron }),
+  z.object({
+    kind: z.literal('tongue'),
+    atH: hours,
+    felt: z
+      .number()
+      .int()
+      .min(0)
+      .max(FELT.length - 1),
+  }),
+]);
+const grams = z.number().positive('must be more than 0').max(1_000_000, 'is more than any stones carry');
+
+/** As many finished grinds as the page of hits looks back on. */
+const MOST_HITS = 16;
+/** Portions that were due longer ago went in long since. */
+const FEED_PAST_MS = 30 * 60_000;
+
+/** Grinders at work: what the forecast is made from, how it did before, the sheet for the night. */
+export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge): void {
+  const { workshop } = router;
+  const runs = new GrindRuns(views);
+  const runOf = (request: { params: unknown }): GrindRun => {
+    const code = param(request.params, 'code').toUpperCase();
+    const batch = [...workshop.batches.values()].find((row) => row.code === code);
+    const run = batch && runs.run(batch);
+    if (!run) throw new DomainError('trace/unknown-code', `There is no batch ${code} on the stones.`);
+    return run;
+  };
+  router.read('/api/grind/batches/:code/study', 'What the forecast of a grind is made from', (request) => {
+    const run = runOf(request);
+    return runs.study(run, run.endedAt ?? workshop.now());
+  });
+  router.read('/api/grind/batches/:code/gauge', 'What the simulated gauge reads of a batch now', (request) => {
+    const run = runOf(request);
+    const now = workshop.now();
+    return { simulated: true, micron: gauge.read(run, runningHours(run.stretches, now), now) };
+  });
+  router.read(
+    '/api/grind/machines/:id/hits',
+    'Finished grinds of a machine, with what was known at each reading, to hold forecasts against',
+    (request): GrindHits => {
+      const machineId = param(request.params, 'id');
+      const machine = workshop.machines.get(machineId);
+      if (!machine) throw new DomainError('http/not-found', 'There is no such machine.');
+      const past = runs.past(machineId, workshop.now()).slice(-MOST_HITS);
+      return {
+        machine: machine.name,
+        grinds: past.flatMap(({ run }) => {
+          const outcome = run.readings.find(
+            (row) => row.kind === 'gauge' && row.micron <= run.batch.targetMicron + 0.5,
+          );
+          const before = run.readings.filter((row) => outcome !== undefined && row.atH < outcome.atH);
+          if (!outcome || before.length === 0) return [];
+          return [
+            {
+              code: run.batch.code,
+              name: run.batch.name,
+              endedAt: run.endedAt ?? 0,
+              outcomeH: outcome.atH,
+              outcomeAt: outcome.at,
+              // The reading before it: the target was passed somewhere between the two.
+              notBeforeH: before.at(-1)?.atH ?? 0,
+              studies: before.map((row) => runs.study(run, row.at)),
+            },
+          ];
+        }),
+      };
+    },
+  );
+  router.write(
+    'POST',
+    '/api/grind/batches/:code/feed',
+    'Plan what goes in when, by the recipe that a batch was weighed by',
+    z.object({ personId: id }),
+    ({ personId }, request) => {
+      const { batch, startedAt } = runOf(request);
+      const version = batch.recipe ? workshop.recipes.version(batch.recipe.id, batch.recipe.version) : undefined;
+      if (!version)
+        throw new DomainError('recipe/none', `${batch.code} was not weighed by a recipe: plan its acts one by one.`);
+      const pantry = new Pantry(views);
+      const lines = linesOf(pantry, version.recipe.lines).map(({ ingredient, grams: own }, index) => {
+        const { atMinutes = null, portions = null } = version.recipe.lines[index] ?? {};
+        return {
+          ingredient: ingredient.id,
+          name: ingredient.name,
+          role: ingredient.role,
+          grams: own,
+          atMinutes,
+          portions,
+        };
+      });
+      const now = workshop.now();
+      const total = lines.reduce((sum, line) => sum + line.grams, 0);
+      const scale = workshop.book.balance(batch.id).massMg / 1000 / Math.max(1, total);
+      const acts = actsOfFeed(feedPlan(lines), startedAt, scale, (mg) => formatMass(mg, workshop.settings.massSystem));
+      const due = acts.filter(({ at }) => at > now - FEED_PAST_MS);
+      for (const act of due) workshop.changeBatch(batch.id, (row) => planAct(row, { ...act, id: nanoid(8), personId }));
+      return { planned: due.length };
+    },
+  );
+  router.file('/api/grind/batches/:code/night.pdf', 'A sheet to hang by the machine for the night', async (request) => {
+    const run = runOf(request);
+    return {
+      type: 'application/pdf',
+      name: `${run.batch.code} tonight.pdf`,
+      inline: true,
+      bytes: await nightSheet(views, run, tonight(runs.study(run, workshop.now()))),
+    };
+  });
+  router.calc(
+    '/api/calc/grind/conche',
+    'How long a mass has still to be conched, from sourness as it was tasted and its temperatures',
+    z.object({
+      tastes: z.array(z.object({ atH: hours, score: z.number().min(0).max(10, 'is more than 10') })).max(60),
+      heat: z
+        .array(z.object({ atH: hours, tempC: z.number().min(0).max(120, 'is hotter than any conche') }))
+        .max(500)
+        .default([]),
+      wanted: z.number().min(0).max(10, 'is more than 10'),
+      nowH: hours,
+    }),
+    ({ tastes, heat, wanted, nowH }) => forecastConche(tastes, heat, wanted, nowH),
+  );
+  router.read('/api/rest/benefit', 'Whether resting helps, bean by bean: scores against days', () =>
+    restBenefit(views),
+  );
+  router.calc(
+    '/api/calc/grind/forecast',
+    'When a grind will be at its target, from gauge readings and finished grinds of the same machine',
+    z.object({
+      populations: z.array(population).min(1, 'needs something to grind').max(20, 'are too many'),
+      readings: z.array(reading).max(60, 'are too many').default([]),
+      targetMicron: micron,
+      nowH: hours,
+      massG: grams.default(10_000),
+      past: z
+        .array(
+          z.object({
+            populations: z.array(population).min(1).max(20),
+            readings: z.array(reading).min(1).max(60),
+            massG: grams,
+            group: z.string().max(80).default(''),
+          }),
+        )
+        .max(60, 'are too many')
+        .default([]),
+      group: z.string().max(80).default(''),
+      now: z.number().int().optional(),
+      running: z.boolean().default(true),
+      unattended: z.boolean().default(true),
+      attended: attendedSchema.optional(),
+    }),
+    ({ past, group, massG, now, attended, ...question }) => {
+      const { settings } = workshop;
+      const prior = past.length === 0 ? TRADE_PRIOR : priorFrom(past.map(evidenceOf), massG, group);
+      return tonight({
+        ...question,
+        prior: { ...prior, getsUnder: Number.isFinite(prior.getsUnder) ? prior.getsUnder : null },
+        batchId: '',
+        code: '',
+        machine: null,
+        now: now ?? workshop.now(),
+        startedAt: now ?? workshop.now(),
+        attended: attended ?? settings.attended,
+        timeZone: settings.timeZone,
+        conche: { tastes: [], heat: [] },
+      });
+    },
+  );
+}

@@ -1,0 +1,37 @@
+import { Link } from 'react-router';
+import type { RestBenefit } from '@wunsch/core/api/grind';
+import { useApi } from '../parts/api';
+import { Section } from '../parts/pieces';
+
+/** Whether resting helps, bar by bar: scores of past batches against the days that their blocks had rested. */
+export function Benefit({ names }: { names: readonly string[] }) {
+  const { data } = useApi<RestBenefit>('/api/rest/benefit');
+  const bars = (data?.bars ?? []).filter(({ name }) => names.includes(name));
+  if (bars.length === 0) return null;
+  return (
+    <Section title="Does resting help?" aside="scores against days, own batches">
+      <ul className="rows">
+        {bars.map(({ name, rows, verdict }) => {
+          return (
+            <li key={name} className="py-3">
+              <div>
+                <p className="text-lg">{name}</p>
+                <p className={verdict.tone === 'quiet' ? 'text-soft' : 'font-semibold'}>{verdict.sentence}</p>
+                <p className="text-sm text-soft">
+                  {rows.slice(-6).map((row) => (
+                    <Link key={row.code} className="link mr-2" to={`/batch/${row.code}`}>
+                      <span className="code">{row.code}</span> {row.restedDays.toFixed(0)} d, {row.score.toFixed(1)}
+                    </Link>
+                  ))}
+                </p>
+              </div>
+            </li>
+          );
+        })}
+      </ul>
+      <p className="mt-1 text-sm text-soft">
+        A slope from unlike batches is a hint, no proof: rest two halves of one batch unlike and taste them blind.
+      </p>
+    </Section>
+  );
+}
