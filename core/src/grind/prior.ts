@@ -95,7 +95,7 @@ function linear(
 /** Logarithm of the rate for each of that of the fill: a fuller bowl takes longer. Learned around this. */
 const FILL_SLOPE = { mean: -0.4, sd: 0.3 };
 /** As much as grinds of one machine usually differ, as if learned from so many grinds. */
-const USUAL_SPREAD = [0.16, 0.06, 0.15, 0.15, 0.15];
+const USUAL_SPREAD = [0.14, 0.05, 0.13, 0.13, 0.13];
 const SPREAD_WORTH = 6;
 /** Grinds of the same recipe after which half of what sets it apart is believed. */
 const GROUP_WORTH = 3;
