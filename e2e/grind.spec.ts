@@ -119,3 +119,43 @@ test('what was foretold of finished grinds stands beside what came', async ({ pa
   await page.getByRole('link', { name: 'How it did before' }).click();
   await expect(page.getByRole('heading', { name: 'What was foretold of Proven stone' })).toBeVisible();
 });
+
+test('an unroasted mass that nears its ceiling is warned of before it is there; sourness says how long to conche', async ({
+  page,
+}) => {
+  const receive = {
+    kind: 'receive',
+    name: 'Raw ridge nibs',
+    form: 'nibs',
+    roasted: false,
+    routeId: 'unroasted',
+    netG: 2000,
+  };
+  const lot = madeBy(await enter(page, { ...receive, currency: 'EUR' }, ago(12)));
+  const step = await enter(
+    page,
+    { kind: 'charge', batch: { name: 'Raw ridge', routeId: 'unroasted' }, sources: [{ holdingId: lot, massG: 1900 }] },
+    ago(10),
+  );
+  const id = madeBy(step, 'mass');
+  const temperature = (value: number, hoursAgo: number) =>
+    enter(page, { kind: 'reading', batchId: id, what: 'bowl-temperature', value, note: '' }, ago(hoursAgo));
+  await temperature(40, 2);
+  await page.goto(`/station/grind?batch=${step.batchCode}`);
+  const warming = page.getByRole('region', { name: 'Temperature of the mass' });
+  await expect(warming.getByText('40 °C, ceiling 47 °C.')).toBeVisible();
+  await temperature(42.5, 1);
+  await temperature(45, 0.05);
+  await expect(warming.getByText(/and rising 2\.\d °C an hour/)).toBeVisible();
+  await expect(warming.getByText(/Lid off, fan on/)).toBeVisible();
+  for (const [value, hoursAgo] of [
+    [7, 8],
+    [5.5, 4],
+    [5, 1],
+  ] as const)
+    await enter(page, { kind: 'reading', batchId: id, what: 'sourness', value, note: '' }, ago(hoursAgo));
+  const conching = page.getByRole('region', { name: 'Conching' });
+  await expect(conching.getByText(/more hours .*at 4\d °C/)).toBeVisible();
+  await conching.getByLabel('Sourness that is meant').selectOption('5');
+  await expect(conching.getByText(/^\d+ (to|more)/)).toBeVisible();
+});

@@ -199,3 +199,25 @@ test('the feed is planned by the recipe that a bowl was weighed by; an act is do
   await done();
   expect(server.workshop.batches.get(id)?.acts?.[0]?.doneAt).toBe(at);
 });
+
+test('how long to conche, and whether resting helps, are there for scripts', async () => {
+  const conche = await server.call('POST', '/api/calc/grind/conche', {
+    tastes: [
+      { atH: 0, score: 7 },
+      { atH: 12, score: 5 },
+      { atH: 24, score: 3.5 },
+    ],
+    heat: [{ atH: 0, tempC: 60 }],
+    wanted: 2.5,
+    nowH: 24,
+  });
+  expect((conche.body as { sentence: string }).sentence).toMatch(/^\d+ to \d+ more hours at 60 °C\.$/);
+  const hot = await server.call('POST', '/api/calc/grind/conche', {
+    tastes: [],
+    heat: [{ atH: 0, tempC: 180 }],
+    wanted: 3,
+    nowH: 1,
+  });
+  expect(asProblem(hot).errors[0]?.path).toBe('heat.0.tempC');
+  expect((await server.call('GET', '/api/rest/benefit')).body).toEqual({ bars: [] });
+});

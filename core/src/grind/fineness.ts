@@ -57,7 +57,7 @@ export function hoursTo(
  * Scale of what a gauge reading is off, µm. ISO 1524 gauges are read to about ±2 µm or 6 %, whichever is more: two
  * standard deviations of what this is the scale of, with a t distribution of five degrees of freedom.
  */
-export const gaugeSd = (micron: number): number => Math.hypot(0.73, 0.025 * micron);
+export const gaugeSd = (micron: number): number => Math.hypot(0.88, 0.0215 * micron);
 
 /** How grain feels between tongue and palate, finest first; each word up to a size, µm. */
 export const FELT = [

@@ -95,7 +95,7 @@ function linear(
 /** Logarithm of the rate for each of that of the fill: a fuller bowl takes longer. Learned around this. */
 const FILL_SLOPE = { mean: -0.4, sd: 0.3 };
 /** As much as grinds of one machine usually differ, as if learned from so many grinds. */
-const USUAL_SPREAD = [0.14, 0.05, 0.13, 0.13, 0.13];
+const USUAL_SPREAD = [0.12, 0.05, 0.1, 0.1, 0.1];
 const SPREAD_WORTH = 6;
 /** Grinds of the same recipe after which half of what sets it apart is believed. */
 const GROUP_WORTH = 3;
@@ -144,7 +144,7 @@ export function priorFrom(past: readonly GrindEvidence[], massG: number, group: 
     mean: [...learned, ...TRADE_PRIOR.mean.slice(LEARNED)],
     covariance: TRADE_PRIOR.covariance.map((row, i) =>
       row.map((value, j) =>
-        i < LEARNED && j < LEARNED ? WIDER * ((covariance[i]?.[j] ?? 0) + (spread[i]?.[j] ?? 0)) : value,
+        i < LEARNED && j < LEARNED ? (covariance[i]?.[j] ?? 0) + WIDER * (spread[i]?.[j] ?? 0) : value,
       ),
     ),
     grinds: past.length,

@@ -92,6 +92,8 @@ export const newMachine = z.object({
   minG: capacity,
   maxG: capacity,
   kw: z.number().min(0, 'cannot be below 0').max(1000, 'is too much').default(0),
+  /** Grinds by hand, blade or saddle stone: its texture is described, no particle size is aimed at or foretold. */
+  coarse: z.boolean().optional(),
   /** What a roaster is; null for other machines, and for roasters nobody has described. */
   roaster: roasterFacts.nullable().optional(),
 });

@@ -17,9 +17,15 @@ const TONES: Record<GrindTonight['tone'], string> = {
   quiet: 'bg-sunk',
 };
 
-/** A batch's study, asked again whenever anything of it was entered, and its forecast. */
-export function useForetold({ batch, readings }: GrindView): { study: GrindStudy; found: GrindTonight } | null {
-  const { data: study } = useApi<GrindStudy>(`/api/grind/batches/${batch.code}/study`);
+export interface Told {
+  study: GrindStudy;
+  found: GrindTonight;
+}
+
+/** A batch's study, asked again whenever anything of it was entered, and its forecast; none of coarse machines. */
+export function useForetold({ batch, readings, machine }: GrindView): Told | null {
+  const coarse = machine?.coarse ?? false;
+  const { data: study } = useApi<GrindStudy>(coarse ? null : `/api/grind/batches/${batch.code}/study`);
   const found = useWorked(
     study
       ? JSON.stringify([
@@ -38,9 +44,15 @@ export function useForetold({ batch, readings }: GrindView): { study: GrindStudy
 }
 
 /** When to pull it, why, and what would tell more. */
-export function Foretold({ grind }: { grind: GrindView }) {
+export function Foretold({ grind, told }: { grind: GrindView; told: Told | null }) {
   const show = useShow();
-  const told = useForetold(grind);
+  if (grind.machine?.coarse === true)
+    return (
+      <p className="mt-4 rounded-md bg-sunk px-4 py-3">
+        {grind.machine.name} grinds coarse: describe the texture and count the passes in notes; no particle size is
+        foretold.
+      </p>
+    );
   if (!told) return <div className="mt-4 min-h-24 rounded-md bg-sunk" aria-busy="true" />;
   const { found } = told;
   return (
@@ -69,9 +81,8 @@ export function Foretold({ grind }: { grind: GrindView }) {
 }
 
 /** The curve with its band, and the chance of being done at the hours when somebody is there. */
-export function ForetoldMore({ grind }: { grind: GrindView }) {
+export function ForetoldMore({ grind, told }: { grind: GrindView; told: Told | null }) {
   const show = useShow();
-  const told = useForetold(grind);
   if (!told) return null;
   const { study, found } = told;
   const first = found.attended.findIndex(({ chance }) => chance > 0.02);

@@ -10,7 +10,7 @@ import { fieldG, type Fields, type FieldSpec } from '../entry/entry';
 import { Chips } from '../parts/fields';
 import { typedNumber } from '../parts/number';
 import { Conching, Warming } from './Conching';
-import { Foretold, ForetoldMore } from './Foretold';
+import { Foretold, ForetoldMore, useForetold } from './Foretold';
 import { PlannedActs } from './PlannedActs';
 import { SimulatedGaugeButton, StonesSwitch } from './Stones';
 import { StepForm } from '../entry/StepForm';
@@ -73,6 +73,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
   const show = useShow();
   const now = useNow();
   const [act, setAct] = useState<Act>('read');
+  const told = useForetold(grind);
   const microns = grind.readings.filter(({ what }) => what === 'micron');
   const last = microns.at(-1);
   const { batch, machine } = grind;
@@ -118,7 +119,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
           note={`since ${show.moment(grind.startedAt)}`}
         />
       </div>
-      <Foretold grind={grind} />
+      <Foretold grind={grind} told={told} />
       <Warming grind={grind} />
       {carried.length > 0 && (
         <p className="mt-2 rounded-md bg-ripe-wash px-4 py-2 text-sm">
@@ -189,7 +190,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
         />
       )}
       {act === 'move' && <MoveOn grind={grind} />}
-      <ForetoldMore grind={grind} />
+      <ForetoldMore grind={grind} told={told} />
       <Conching grind={grind} />
       <p className="mt-3 text-sm text-soft">
         {grind.origin.sentence}{' '}

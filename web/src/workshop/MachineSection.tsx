@@ -4,7 +4,7 @@ import { STATION_NAMES, STATIONS } from '@wunsch/core/workshop/stations';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
-import { Box, NumberBox } from '../parts/fields';
+import { Box, NumberBox, Tick } from '../parts/fields';
 import { readNumbers, typedNumber } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -117,6 +117,7 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
     max: figure(machine?.maxG, 1000),
     kw: figure(machine?.kw),
   });
+  const [coarse, setCoarse] = useState(machine?.coarse ?? false);
   const { busy, error, run, fail } = useSave();
   const { values, wrong } = readNumbers(typed);
   const set = (key: keyof typeof typed) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));
@@ -130,6 +131,7 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
       minG: values.min === null ? null : values.min * 1000,
       maxG: values.max === null ? null : values.max * 1000,
       kw: values.kw ?? 0,
+      coarse: station === 'grind' && coarse,
       ...(machine?.roaster === undefined ? {} : { roaster: machine.roaster }),
     };
     void run(() =>
@@ -158,6 +160,13 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
       <NumberBox label="Least" unit="kg" value={typed.min} problem={wrong.min} onChange={set('min')} />
       <NumberBox label="Most" unit="kg" value={typed.max} problem={wrong.max} onChange={set('max')} />
       <NumberBox label="Power" unit="kW" value={typed.kw} problem={wrong.kw} onChange={set('kw')} />
+      {station === 'grind' && (
+        <div className="col-span-3">
+          <Tick checked={coarse} onChange={setCoarse}>
+            Grinds coarse (hand or saddle stone, mortar, food processor, juicer): texture is described, nothing foretold
+          </Tick>
+        </div>
+      )}
       <div className="col-span-3 flex gap-3">
         <button type="button" className="button button-main" disabled={busy} onClick={save}>
           {machine ? 'Save' : 'Add'}
