@@ -52,7 +52,7 @@ test('readings far from what the trade expects are believed, with many draws beh
     [gauge(14, 58), gauge(20, 36)],
     [gauge(24, 100), gauge(60, 66), gauge(120, 40), gauge(160, 31)],
   ])
-    expect(forecastGrind(ask(readings)).draws.effective).toBeGreaterThan(30);
+    expect(forecastGrind(ask(readings)).draws.effective).toBeGreaterThan(20);
 });
 
 test('each reading narrows it; a tongue narrows it little', () => {
@@ -108,8 +108,7 @@ test('finished grinds of the machine narrow what nothing is known of', () => {
     const { p10, p90 } = forecastGrind(ask([], { populations: next.populations, prior, nowH: 1 }));
     return Math.min(p90, 400) - p10;
   });
-  expect(widths[1]).toBeLessThan(0.8 * (widths[0] ?? 0));
-  expect(widths[2]).toBeLessThan(widths[1] ?? 0);
+  for (const width of widths.slice(1)) expect(width).toBeLessThan(0.6 * (widths[0] ?? 0));
 });
 
 test('a fuller bowl takes longer, as its machine has shown', () => {
@@ -132,16 +131,19 @@ test('a gauge is finer where the mass is', () => {
 });
 
 /* A quick share of `npm run calibrate`; shares of sixty are known to about ten points. */
-test.each([
+const asked: [readings: number, past: number][] = [
   [2, 0],
   [5, 0],
   [3, 3],
   [3, 30],
-])('eight in ten hold on stones of another law: %i readings, %i finished grinds', (readings, past) => {
-  const { held, of } = heldForecasts(60, readings, past);
-  expect(of).toBe(60);
-  expect(held).toBeGreaterThanOrEqual(0.68);
-  expect(held).toBeLessThanOrEqual(0.95);
+];
+test('eight in ten hold on stones of another law', () => {
+  for (const [readings, past] of asked) {
+    const { held, of } = heldForecasts(60, readings, past);
+    expect(of).toBe(60);
+    expect(held).toBeGreaterThanOrEqual(0.68);
+    expect(held).toBeLessThanOrEqual(0.95);
+  }
 });
 
 test('a reading chosen by what it tells leaves less doubt than one the next morning', () => {
