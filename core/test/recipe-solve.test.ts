@@ -231,13 +231,14 @@ test('300 random questions: never worse than every way of weighing it in whole s
       const brute = bruteForce(one);
       const answer = solveRecipe(one, solver);
       if (brute === null) return;
+      const weights = one.limits.reduce((sum, { aim, weight }) => (aim === null ? sum : sum + weight), 0);
       expect(answer.outcome).not.toBe('contradiction');
       // Exact grams are at least as good as any whole steps.
       expect(missedOf(one.limits, answer.kept, 'exact')).toBeLessThanOrEqual(brute + 1e-4);
       // Rounded, they are the size that was asked for, keep every bound that can be kept, and the aims as well as can be.
       expect(answer.kept.filter(({ side, kept }) => side !== 'aim' && !kept)).toEqual([]);
       expect(answer.lines.reduce((sum, { grams }) => sum + grams, 0)).toBe(1000);
-      expect(missedOf(one.limits, answer.kept, 'rounded')).toBeLessThanOrEqual(brute + 0.0501);
+      expect(missedOf(one.limits, answer.kept, 'rounded')).toBeLessThanOrEqual(brute + 0.0501 * weights);
     }),
     { numRuns: 300, seed: 11 },
   );

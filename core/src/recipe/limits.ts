@@ -58,19 +58,20 @@ export function planeOf(
 /**
  * How far goods are off a value, in percent points or something of that size: what aims are weighed against each other by.
  *
- * @param grams of each ingredient, together more than 0
+ * @returns for grams of each ingredient; Infinity where there are none
  */
-export function deviationOf(
+export function deviationFrom(
   of: string,
   value: number,
   ingredients: readonly Ingredient[],
-  grams: readonly number[],
-): number {
+): (grams: readonly number[]) => number {
   const { factors, right, perInverse } = planeOf(of, value, ingredients);
-  const total = grams.reduce((sum, own) => sum + own, 0);
-  if (total <= 0) return Infinity;
-  const reached = factors.reduce((sum, factor, index) => sum + (factor * (grams[index] ?? 0)) / total, 0);
-  return Math.abs(reached - (perInverse ? (1000 * right) / total : right));
+  return (grams) => {
+    const total = grams.reduce((sum, own) => sum + own, 0);
+    if (total <= 0) return Infinity;
+    const reached = factors.reduce((sum, factor, index) => sum + factor * (grams[index] ?? 0), 0) / total;
+    return Math.abs(reached - (perInverse ? (1000 * right) / total : right));
+  };
 }
 
 function partOf(of: FigureId, { contents: c, cocoaPct, withoutButterPct }: Ingredient): number {

@@ -1,12 +1,12 @@
 import { majorFromMilli } from '../units/money';
 import { figuresOfLines } from './ingredient';
-import { deviationOf, planeOf, toleranceOf, valueOf } from './limits';
+import { deviationFrom, planeOf, toleranceOf, valueOf } from './limits';
 import { solveProgram, type LinearSolver, type Row } from './linear';
 import type { Question } from './solve';
 
 /** Up to so many ways of rounding are weighed against each other. */
 const MOST_WAYS = 4096;
-/** Percent points of all aims together within which a rounding is as good as the best: less than the screen shows. */
+/** Percent points an aim within which a rounding is as good as the best: less than the screen shows. */
 const GOOD_ENOUGH = 0.05;
 /** Parts of a step that are nothing. */
 const CRUMB = 0.02;
@@ -28,6 +28,7 @@ export function roundToStep(
   solver: LinearSolver,
 ): { grams: number[] } {
   const { choices, stepG } = question;
+  const scoreOf = scorer(question, wantedG);
   const room = choices.map(({ stockG, fixedG, thereG = 0 }) =>
     fixedG !== undefined ? 0 : stockG === null ? Infinity : Math.floor((stockG + 1e-9) / stepG) * stepG + thereG,
   );
@@ -69,7 +70,18 @@ export function roundToStep(
   const visit = (index: number): void => {
     const list = options[index];
     if (list === undefined) {
-      const score = scoreOf(question, grams, wantedG);
+      // Once one keeps all bounds, what is further off the size cannot be better.
+      if (
+        best !== null &&
+        best.score.broken <= 1e-9 &&
+        stepsOff(
+          grams.reduce((sum, own) => sum + own, 0),
+          wantedG,
+          stepG,
+        ) > best.score.off
+      )
+        return;
+      const score = scoreOf(grams);
       if (best === null || isBetter(score, best.score)) best = { grams: [...grams], score };
       return;
     }
@@ -80,18 +92,15 @@ export function roundToStep(
   };
   visit(0);
   const found = best as { grams: number[]; score: Score } | null;
-  const bound = scoreOf(question, exact, wantedG).missed;
-  if (
-    found !== null &&
-    found.score.broken <= 1e-9 &&
-    found.score.off === 0 &&
-    found.score.missed - bound <= GOOD_ENOUGH
-  )
+  const bound =
+    scoreOf(exact).missed +
+    GOOD_ENOUGH * question.limits.reduce((sum, { aim, weight }) => (aim === null ? sum : sum + weight), 0);
+  if (found !== null && found.score.broken <= 1e-9 && found.score.off === 0 && found.score.missed <= bound + 1e-9)
     return found;
   for (const sizeSteps of [0, SIZE_STEPS, null]) {
     const whole = inWholeSteps(question, exact, wantedG, room, sizeSteps, solver);
     if (whole === null) continue;
-    const score = scoreOf(question, whole, wantedG);
+    const score = scoreOf(whole);
     return found === null || isBetter(score, found.score) ? { grams: whole } : found;
   }
   return found ?? { grams: [...exact] };
@@ -116,29 +125,42 @@ const isBetter = (a: Score, b: Score): boolean =>
         ? a.missed < b.missed
         : a.cost < b.cost;
 
-function scoreOf(
+/** Whole steps by which a size is missed: half a step is as near as the scale comes. */
+const stepsOff = (totalG: number, wantedG: number | null, stepG: number): number =>
+  wantedG === null ? 0 : Math.round(Math.max(0, Math.abs(totalG - wantedG) / stepG - 0.01));
+
+/** Scores ways of rounding; what is the same for all of them is worked out once. */
+function scorer(
   { choices, limits, leastG, mostG, stepG }: Question,
-  grams: readonly number[],
   wantedG: number | null,
-): Score {
+): (grams: readonly number[]) => Score {
   const ingredients = choices.map(({ ingredient }) => ingredient);
-  const figures = figuresOfLines(ingredients.map((ingredient, index) => ({ ingredient, grams: grams[index] ?? 0 })));
-  const gramsOf = (id: string): number => grams[choices.findIndex(({ ingredient }) => ingredient.id === id)] ?? 0;
-  let [broken, missed] = [0, 0];
+  const placeOf = new Map(ingredients.map(({ id }, index) => [id, index]));
+  const aims = limits.flatMap(({ of, aim, weight }) =>
+    aim === null ? [] : [{ weight, off: deviationFrom(of, aim, ingredients) }],
+  );
+  const bounds = limits.filter(({ least, most }) => least !== null || most !== null);
   const part = (value: number, wanted: number): number =>
     Math.min(100, (100 * Math.abs(value - wanted)) / Math.max(Math.abs(wanted), 1));
-  for (const { of, aim, least, most, weight } of limits) {
-    const value = valueOf(of, figures, gramsOf);
-    if (least !== null && value < least - toleranceOf(of, least) / 10) broken += part(value, least);
-    if (most !== null && value > most + toleranceOf(of, most) / 10) broken += part(value, most);
-    if (aim !== null) missed += weight * deviationOf(of, aim, ingredients, grams);
-  }
-  const total = figures.grams;
-  if (mostG !== null && total > mostG + 1e-6) broken += part(total, mostG);
-  if (leastG !== null && total < leastG - 1e-6) broken += part(total, leastG);
-  // Half a step is as near as the scale comes.
-  const off = wantedG === null ? 0 : Math.round(Math.max(0, Math.abs(total - wantedG) / stepG - 0.01));
-  return { broken, off, missed, cost: figures.perKgMilli };
+  return (grams) => {
+    const figures = figuresOfLines(ingredients.map((ingredient, index) => ({ ingredient, grams: grams[index] ?? 0 })));
+    const gramsOf = (id: string): number => grams[placeOf.get(id) ?? -1] ?? 0;
+    const total = figures.grams;
+    let broken = 0;
+    for (const { of, least, most } of bounds) {
+      const value = valueOf(of, figures, gramsOf);
+      if (least !== null && value < least - toleranceOf(of, least) / 10) broken += part(value, least);
+      if (most !== null && value > most + toleranceOf(of, most) / 10) broken += part(value, most);
+    }
+    if (mostG !== null && total > mostG + 1e-6) broken += part(total, mostG);
+    if (leastG !== null && total < leastG - 1e-6) broken += part(total, leastG);
+    return {
+      broken,
+      off: stepsOff(total, wantedG, stepG),
+      missed: aims.reduce((sum, { weight, off }) => sum + weight * off(grams), 0),
+      cost: figures.perKgMilli,
+    };
+  };
 }
 
 /** Steps by which an exact search may leave the size, where none of the size itself fits. */
