@@ -40,7 +40,7 @@ const VIEWS = [
   '/lot/L002',
   '/lot/L005',
   '/lot/L011',
-  '/lot/L012',
+  '/lot/L010',
   '/lot/L006/inspect?step=1',
   '/lot/L006/inspect?step=4',
   '/lot/L006/inspect?step=5',

@@ -90,7 +90,7 @@ export function ForetoldMore({ grind, told }: { grind: GrindView; told: Told | n
   const rows = found.attended.slice(Math.max(0, first), last < 0 ? undefined : last + 1).slice(0, 10);
   const felt = study.readings.flatMap((row) => (row.kind === 'tongue' ? [FELT[row.felt]?.words ?? ''] : []));
   return (
-    <section aria-label="Fineness" className="mt-6">
+    <section aria-label="Fineness foretold" className="mt-6">
       <Suspense fallback={<div className="h-64" />}>
         <ForecastChart
           caption={`Fineness in µm by running hours; ${found.reached ? 'it is at its target' : found.sentence.replace(/\.$/, '')}`}
