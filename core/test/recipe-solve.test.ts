@@ -297,6 +297,7 @@ test('contradictions are true, and the smallest there are: every smaller set of 
   const { solveRecipe } = await import('../src/recipe/solve');
   let contradictions = 0;
   const sizes = new Set<number>();
+  const groupSizes = new Set<number>();
   fc.assert(
     fc.property(bounded, (whole) => {
       const answer = solveRecipe(whole, solver);
@@ -316,11 +317,21 @@ test('contradictions are true, and the smallest there are: every smaller set of 
         ...whole.limits.map(({ of, least }) => `${of}:${least === null ? 'most' : 'least'}`),
       ];
       for (const smaller of subsets(all, set.length - 1)) if (!fits(smaller)) expect(smaller).toEqual(set);
+      // What is said to be enough to give up is, all others kept; and no fewer are.
+      const without = (out: readonly string[]): boolean => fits(all.filter((id) => !out.includes(id)));
+      const groups = answer.giveUp.map((group) => group.map(({ id }) => id));
+      expect(groups.length).toBeGreaterThan(0);
+      for (const group of groups) expect(without(group)).toBe(true);
+      const alone = all.filter((id) => without([id]));
+      if (groups[0]?.length === 1) expect(groups.flat().sort()).toEqual(alone.sort());
+      else for (const fewer of subsets(all, (groups[0]?.length ?? 0) - 1)) expect(without(fewer)).toBe(false);
+      groupSizes.add(groups[0]?.length ?? 0);
     }),
-    { numRuns: 150, seed: 5 },
+    { numRuns: 70, seed: 5 },
   );
-  expect(contradictions).toBeGreaterThan(40);
+  expect(contradictions).toBeGreaterThan(20);
   expect(Math.max(...sizes)).toBeGreaterThanOrEqual(3);
+  expect([...groupSizes].sort()).toEqual(expect.arrayContaining([1, 2]));
 });
 
 /** All choices of so many. */

@@ -188,6 +188,8 @@ test('the feed is planned by the recipe that a bowl was weighed by; an act is do
   clock -= 7.5 * HOUR;
   const planned = await server.call('POST', `/api/grind/batches/${code}/feed`, { personId: 'ann' });
   expect(planned.status).toBe(201);
+  const twice = await server.call('POST', `/api/grind/batches/${code}/feed`, { personId: 'ann' });
+  expect(asProblem(twice).code).toBe('grind/planned-already');
   const acts = server.workshop.batches.get(id)?.acts ?? [];
   expect(acts.map(({ what }) => what)).toEqual(expect.arrayContaining([expect.stringMatching(/^Sugar 3\D?000\sg/u)]));
   const [first] = acts;

@@ -47,6 +47,9 @@ export const contents = fields.superRefine((c, context) => {
 });
 export type Contents = z.infer<typeof contents>;
 
+/** Allergens in the trade's plain words. */
+export const allergens = z.array(z.string().trim().min(1).max(40)).max(14, 'are too many');
+
 /** Facts of an ingredient with the day from which they hold; what is null is not said, and stays what it was before. */
 export const datedFacts = z.object({
   /** The first day that they hold; null: since ever. */
@@ -54,7 +57,7 @@ export const datedFacts = z.object({
   /** Where the contents are from. */
   source: z.string().trim().max(200, 'is longer than 200 letters').default(''),
   contents: contents.nullable().default(null),
-  allergens: z.array(z.string().trim().min(1).max(60)).max(40, 'are too many').nullable().default(null),
+  allergens: allergens.nullable().default(null),
   pricePerKg: z.number().min(0, 'cannot be below 0').max(100_000_000, 'is too large').nullable().default(null),
 });
 export type DatedFacts = z.infer<typeof datedFacts>;

@@ -23,22 +23,49 @@ const MOST_ROUNDS = 60;
 /** Slack of the solver that counts as none. */
 const NO_SLACK = 1e-6;
 
-/**
- * Sets of limits that cannot be kept together, each the smallest there is: without any one of them the rest of the set
- * can be kept.
- *
- * @returns sets without a limit in common, until what is left fits; empty where all fit
- */
-export function conflictsIn(solver: LinearSolver, frame: readonly Row[], all: readonly Constraint[]): Named[][] {
-  const found: Constraint[][] = [];
-  let left = [...all];
-  while (found.length < 4 && !feasible(solver, frame, left)) {
-    const set = smallestIn(solver, frame, left);
+/** What contradicts each other, and what would end it. */
+export interface Conflicts {
+  /** Each the smallest there is: without any one of them the rest of the set can be kept. No limit is in two of them. */
+  sets: Named[][];
+  /** Every limit without which all the others can be kept; where no single one is enough, the fewest that together are. */
+  giveUp: Named[][];
+}
+
+/** Contradictions that are looked for. */
+const MOST_SETS = 4;
+
+/** Sets of limits that cannot be kept together, and the fewest to give up; none where all can be kept. */
+export function conflictsIn(solver: LinearSolver, frame: readonly Row[], all: readonly Constraint[]): Conflicts {
+  const without = (out: readonly Constraint[]): Constraint[] => all.filter((row) => !out.includes(row));
+  const sets: Constraint[][] = [];
+  while (sets.length < MOST_SETS) {
+    const left = without(sets.flat());
+    const set = feasible(solver, frame, left) ? [] : smallestIn(solver, frame, left);
     if (set.length === 0) break;
-    found.push(set);
-    left = left.filter((row) => !set.includes(row));
+    sets.push(set);
   }
-  return found.map((set) => set.map(({ id, words }) => ({ id, words })));
+  const [first = []] = sets;
+  const alone = first.filter((row) => feasible(solver, frame, without([row])));
+  const groups = alone.length > 0 ? alone.map((row) => [row]) : [fewest(solver, frame, all, sets)];
+  const named = (rows: readonly Constraint[]): Named[] => rows.map(({ id, words }) => ({ id, words }));
+  return { sets: sets.map(named), giveUp: groups.filter((group) => group.length > 0).map(named) };
+}
+
+/** The fewest limits without which the others can be kept: they are in every contradiction, of which more are found as needed. */
+function fewest(
+  solver: LinearSolver,
+  frame: readonly Row[],
+  all: readonly Constraint[],
+  known: readonly (readonly Constraint[])[],
+): Constraint[] {
+  const sets = known.map((set) => set.map((row) => all.indexOf(row)));
+  for (let round = 0; round < MOST_ROUNDS && sets.length > 0; round += 1) {
+    const out = smallestHitting(sets);
+    const left = all.filter((_, index) => !out.includes(index));
+    if (feasible(solver, frame, left)) return all.filter((_, index) => out.includes(index));
+    sets.push(smallestIn(solver, frame, left).map((row) => all.indexOf(row)));
+  }
+  return [];
 }
 
 /**

@@ -57,10 +57,13 @@ export function writeProgram({ least, rows, bounds = [], whole = [] }: LinearPro
   ].join('\n');
 }
 
+/** How HiGHS says that it stopped before it was sure: the best it had found still holds. */
+const STOPPED = ['Time limit reached', 'Iteration limit reached', 'Solution limit reached'];
+
 /**
  * Solves a linear program.
  *
- * @param options of HiGHS, such as a time limit in seconds
+ * @param options of HiGHS, such as a limit on branches
  * @returns the variables that are not 0; null where nothing fits
  */
 export function solveProgram(
@@ -75,7 +78,7 @@ export function solveProgram(
     ...small,
     ...options,
   } as unknown as Record<string, never>);
-  const found = answer.Status === 'Optimal' || (answer.Status === 'Time limit reached' && hasValues(answer.Columns));
+  const found = answer.Status === 'Optimal' || (STOPPED.includes(answer.Status) && hasValues(answer.Columns));
   if (!found) return null;
   return new Map(Object.entries(answer.Columns).map(([name, { Primal = 0 }]) => [name, Primal]));
 }

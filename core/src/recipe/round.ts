@@ -10,8 +10,8 @@ const MOST_WAYS = 4096;
 const GOOD_ENOUGH = 0.05;
 /** Parts of a step that are nothing. */
 const CRUMB = 0.02;
-/** Seconds that an exact search may take where the roundings nearby are not good enough. */
-const EXACT_SECONDS = 0.4;
+/** Branches that an exact search may follow: a count, so that a busy machine finds what an idle one does. */
+const EXACT_BRANCHES = 2000;
 
 /**
  * Grams in whole steps of the scale: no bound broken, then the size that was asked for, then the aims missed least, then
@@ -173,7 +173,6 @@ const TIE = 1e-5;
  *
  * @param sizeSteps how far the size may be left; 0: the nearest there is, null: as far as half of it
  */
-
 function inWholeSteps(
   { choices, limits, stepG, leastG, mostG }: Question,
   exact: readonly number[],
@@ -238,7 +237,7 @@ function inWholeSteps(
       }),
       whole: choices.map((_, index) => `n${index}`),
     },
-    { time_limit: EXACT_SECONDS, mip_rel_gap: 0 },
+    { mip_max_nodes: EXACT_BRANCHES, mip_rel_gap: 0 },
   );
   return found && choices.map((_, index) => (thereG[index] ?? 0) + Math.round(found.get(`n${index}`) ?? 0) * stepG);
 }

@@ -1,10 +1,10 @@
-import { conflictsIn, type Constraint, type Named } from './conflict';
+import { conflictsIn, type Conflicts, type Constraint, type Named } from './conflict';
 import { formatMass, type MassSystem } from '../units/mass';
-import { majorFromMilli } from '../units/money';
 import { figuresOfLines, type Ingredient, type RecipeFigures } from './ingredient';
-import { aimTolerance, planeOf, sideWords, toleranceOf, valueOf, valueText, nameOfLimit } from './limits';
+import { aimTolerance, planeOf, sideWords, toleranceOf, valueOf } from './limits';
 import { solveProgram, type LinearSolver, type Row } from './linear';
 import type { Limit } from './records';
+import { dearest, namesOf, priceWords, roundingWords, smallStocks } from './notes';
 import { roundToStep } from './round';
 
 /** An ingredient that the recipe may use, and how much of it there can be. */
@@ -56,6 +56,8 @@ export interface Answer {
   conflict: Named[];
   /** Further sets of the same kind that have no limit in common with the first. */
   further: Named[][];
+  /** Each single limit that would be enough to give up; where none is, the fewest that together are. */
+  giveUp: Named[][];
   /** What rounding, small stocks and the like mean, in sentences. */
   notes: string[];
 }
@@ -90,13 +92,12 @@ export function solveRecipe(asked: Question, solver: LinearSolver): Answer {
   const hard = constraints.flatMap(({ rows }) => rows);
   let found = inTurn(solver, [...frame, ...hard, ...deviation], goalsOf(question, cost));
   let outcome: Answer['outcome'] = 'met';
-  let conflict: Named[] = [];
-  let further: Named[][] = [];
+  let conflicts: Conflicts = { sets: [], giveUp: [] };
   if (!found) {
     outcome = 'contradiction';
-    [conflict = [], ...further] = conflictsIn(solver, frame, constraints);
+    conflicts = conflictsIn(solver, frame, constraints);
     found = nearest(solver, frame, constraints, deviation, cost, question);
-    if (!found) return { outcome, lines: [], figures: null, kept: [], conflict, further, notes };
+    if (!found) return { outcome, lines: [], figures: null, kept: [], ...saidOf(conflicts), notes };
   }
   const totalG = 1000 / Math.max(found.get(INVERSE) ?? 0, 1e-12);
   const exact = choices.map((_, index) => Math.max(0, found.get(share(index)) ?? 0) * totalG);
@@ -112,7 +113,7 @@ export function solveRecipe(asked: Question, solver: LinearSolver): Answer {
     kept.some((row) => row.side === 'aim' && Math.abs(row.exact - row.wanted) > aimTolerance(row.of, row.wanted))
   ) {
     outcome = 'near';
-    [conflict = [], ...further] = conflictsIn(solver, frame, [...aimsAsBounds(question, kept), ...constraints]);
+    conflicts = conflictsIn(solver, frame, [...aimsAsBounds(question, kept), ...constraints]);
   }
   notes.push(...roundingWords(question, kept, lines));
   return {
@@ -122,18 +123,19 @@ export function solveRecipe(asked: Question, solver: LinearSolver): Answer {
       asked.choices.map(({ ingredient }, index) => ({ ingredient, grams: rounded.grams[index] ?? 0 })),
     ),
     kept,
-    conflict,
-    further,
+    ...saidOf(conflicts),
     notes,
   };
 }
 
-/** The dearest price known, in milli a kilogram; null where none is. */
-const dearest = (choices: readonly Choice[]): number | null =>
-  choices.reduce<number | null>(
-    (most, { ingredient: { perKgMilli } }) => (perKgMilli === null ? most : Math.max(most ?? 0, perKgMilli)),
-    null,
-  );
+const saidOf = ({
+  sets: [conflict = [], ...further],
+  giveUp,
+}: Conflicts): Pick<Answer, 'conflict' | 'further' | 'giveUp'> => ({
+  conflict,
+  further,
+  giveUp,
+});
 
 /** What has no price is never taken for free: it counts as the dearest of the others. */
 function priced(question: Question): Question {
@@ -147,25 +149,6 @@ function priced(question: Question): Question {
     ),
   };
 }
-
-/** Where a limit on cost counts what has no price: as what. */
-function priceWords({ choices, limits, currency }: Question): string[] {
-  const without = choices.filter(({ ingredient }) => ingredient.perKgMilli === null);
-  if (without.length === 0 || !limits.some(({ of }) => of === 'cost')) return [];
-  const most = dearest(choices);
-  const names = without.map(({ ingredient }) => ingredient.name).join(', ');
-  return [
-    most === null
-      ? `Nothing here has a price yet: the limit on cost says nothing.`
-      : `${names}: no price yet, counted as the dearest here, ${valueText('cost', majorFromMilli(most), currency)} a kilogram.`,
-  ];
-}
-
-/** Names of ingredients by their ids. */
-const namesOf =
-  (choices: readonly Choice[]) =>
-  (id: string): string =>
-    choices.find(({ ingredient }) => ingredient.id === id)?.ingredient.name ?? id;
 
 /** What holds in any case: the shares are all there is, of some size, and nobody takes anything out of a bowl. */
 function frameOf({ choices, stepG }: Question): Row[] {
@@ -397,38 +380,4 @@ function keptOf(question: Question, exactG: readonly number[], roundedG: readonl
       ];
     }),
   );
-}
-
-/** What is there and cannot be weighed on this scale. */
-const smallStocks = ({ choices, stepG, massSystem }: Question): string[] =>
-  choices
-    .filter(({ stockG, fixedG }) => fixedG === undefined && stockG !== null && stockG > 0 && stockG < stepG)
-    .map(
-      ({ ingredient, stockG }) =>
-        `The ${formatMass((stockG ?? 0) * 1000, massSystem)} of ${ingredient.name} are less than the scale’s step of ${stepG} g: none of it can be weighed.`,
-    );
-
-function roundingWords(
-  { stepG, currency, choices }: Question,
-  kept: readonly Kept[],
-  lines: Answer['lines'],
-): string[] {
-  const nameOf = namesOf(choices);
-  const moved = kept
-    .filter((row) => !row.kept || Math.abs(row.rounded - row.exact) > aimTolerance(row.of, row.wanted))
-    .filter((row) => Math.abs(row.rounded - row.exact) > toleranceOf(row.of, row.wanted))
-    .map((row) => {
-      const name = nameOfLimit(row.of, nameOf);
-      const text = valueText(row.of, row.rounded, currency);
-      return row.kept || row.side === 'aim'
-        ? `Weighed in steps of ${stepG} g, ${name} is ${text}.`
-        : `Weighed in steps of ${stepG} g, ${name} is ${text}: ${row.words} is not kept. A finer scale or a larger batch would.`;
-    });
-  const lost = lines
-    .filter(({ grams, exactG }) => grams === 0 && exactG > 0.05)
-    .map(
-      ({ id, exactG }) =>
-        `${exactG.toFixed(1)} g of ${nameOf(id)} would be wanted: less than the step of ${stepG} g weighs.`,
-    );
-  return [...new Set([...moved, ...lost])];
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { datedFacts, madeOf } from '../ledger/contents';
+import { allergens, datedFacts, madeOf } from '../ledger/contents';
 import { id, massG, money, tempC } from '../ledger/fields';
 import { roasterFacts } from './roasting';
 import { STATIONS } from './stations';
@@ -112,7 +112,7 @@ export const newMaterial = z.object({
   kind: z.enum(['ingredient', 'packaging']),
   cocoa: z.enum(['none', 'butter', 'liquor', 'powder', 'couverture']).default('none'),
   sugar: z.boolean().default(false),
-  allergens: z.array(z.string().trim().min(1).max(40)).max(14).default([]),
+  allergens: allergens.default([]),
   cocoaPct: percent,
   addedButterPct: percent,
   sugarPct: percent,

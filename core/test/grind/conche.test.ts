@@ -1,4 +1,5 @@
 import { forecastConche, hoursAt60, type ConcheTaste } from '../../src/grind/conche';
+import { countHeld, held } from '../../src/grind/hits';
 import { judgeWarming } from '../../src/grind/warming';
 import {
   attendedHours,
@@ -212,5 +213,27 @@ describe('resting', () => {
         studentQuantile,
       ).tone,
     ).toBe('watch');
+  });
+});
+
+describe('forecasts held up to what came', () => {
+  const passed = { notBeforeH: 36, outcomeH: 48 };
+  test('one holds where its hours meet the stretch in which the target was passed', () => {
+    expect(held({ p10: 30, p90: 37 }, passed)).toBe(true);
+    expect(held({ p10: 47, p90: 60 }, passed)).toBe(true);
+    expect(held({ p10: 20, p90: 35 }, passed)).toBe(false);
+    expect(held({ p10: 49, p90: Infinity }, passed)).toBe(false);
+    expect(
+      countHeld([
+        {
+          ...passed,
+          told: [
+            { p10: 30, p90: 40 },
+            { p10: 50, p90: 60 },
+          ],
+        },
+      ]),
+    ).toEqual({ held: 1, of: 2 });
+    expect(countHeld([])).toEqual({ held: 0, of: 0 });
   });
 });

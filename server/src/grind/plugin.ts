@@ -107,6 +107,11 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge)
       const version = batch.recipe ? workshop.recipes.version(batch.recipe.id, batch.recipe.version) : undefined;
       if (!version)
         throw new DomainError('recipe/none', `${batch.code} was not weighed by a recipe: plan its acts one by one.`);
+      if ((batch.acts ?? []).length > 0)
+        throw new DomainError(
+          'grind/planned-already',
+          `Acts are planned for ${batch.code} already, perhaps at another screen. Nothing was planned twice.`,
+        );
       const pantry = new Pantry(views);
       const lines = linesOf(pantry, version.recipe.lines).map(({ ingredient, grams: own }, index) => {
         const { atMinutes = null, portions = null } = version.recipe.lines[index] ?? {};

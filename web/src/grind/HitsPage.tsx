@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { GrindHits } from '@wunsch/core/api/grind';
+import { countHeld, held } from '@wunsch/core/grind/hits';
 import { useApi } from '../parts/api';
 import { Empty, Loading, Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
@@ -22,9 +23,6 @@ interface Row {
   notBeforeH: number;
   told: Told[];
 }
-
-/** The target was passed between two readings: a forecast holds where its hours meet that stretch. */
-const held = (row: Row, { p10, p90 }: Told): boolean => p90 >= row.notBeforeH && p10 <= row.outcomeH;
 
 /** What was foretold of finished grinds at each of their readings, and what came. */
 export function HitsPage() {
@@ -55,8 +53,7 @@ export function HitsPage() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
   if (!data) return <Loading error={error} />;
-  const all = rows.flatMap((row) => row.told.map((told) => held(row, told)));
-  const hits = all.filter(Boolean).length;
+  const hits = countHeld(rows);
   return (
     <div className="max-w-4xl">
       <h1 className="text-3xl">What was foretold of {data.machine}</h1>
@@ -70,7 +67,7 @@ export function HitsPage() {
           <p className="figure mt-3 text-2xl" aria-live="polite">
             {rows.length < data.grinds.length
               ? `Looking at ${data.grinds.length} finished grinds …`
-              : `${hits} of ${all.length} forecasts held: ${Math.round((100 * hits) / Math.max(1, all.length))} %, meant are 80 %.`}
+              : `${hits.held} of ${hits.of} forecasts held: ${Math.round((100 * hits.held) / Math.max(1, hits.of))} %, meant are 80 %.`}
           </p>
           <p className="mt-1 max-w-2xl text-soft">
             Each was worked out as it stood then, from the readings so far and the grinds before it. A bar is a
@@ -108,7 +105,7 @@ function HitRow({ row }: { row: Row }) {
       </span>
       <ul className="mt-2 grid gap-2 sm:mt-0">
         {row.told.map((told) => {
-          const hit = held(row, told);
+          const hit = held(told, row);
           return (
             <li key={told.readings} className="grid grid-cols-[minmax(0,1fr)_9rem] items-center gap-3">
               <span aria-hidden className="relative block h-4 rounded bg-sunk">

@@ -3,7 +3,7 @@ import type { Answer } from '@wunsch/core/recipe/solve';
 /** Whether what is wanted can be, why not, and what is nearest: the answer before everything else. */
 export function Answering({ answer, by }: { answer: Answer | null; by: 'targets' | 'grams' }) {
   if (by === 'grams' || answer === null) return null;
-  const { outcome, conflict, further, notes, lines } = answer;
+  const { outcome, conflict, further, giveUp, notes, lines } = answer;
   const good = outcome === 'met';
   if (good && notes.length === 0)
     return (
@@ -12,6 +12,7 @@ export function Answering({ answer, by }: { answer: Answer | null; by: 'targets'
       </p>
     );
   const sets = [conflict, ...further].filter((set) => set.length > 0);
+  const anyOne = giveUp.length === conflict.length && giveUp.every((group) => group.length === 1);
   return (
     <section
       aria-label="Whether it can be"
@@ -35,7 +36,9 @@ export function Answering({ answer, by }: { answer: Answer | null; by: 'targets'
             {set.length === 1
               ? 'With these ingredients there is no'
               : index === 0
-                ? 'These cannot be kept together; give up any one of them:'
+                ? anyOne
+                  ? 'These cannot be kept together; give up any one of them:'
+                  : 'These cannot be kept together:'
                 : 'And so do these:'}
           </p>
           <ul className="mt-1 list-disc pl-5 font-semibold">
@@ -45,6 +48,17 @@ export function Answering({ answer, by }: { answer: Answer | null; by: 'targets'
           </ul>
         </div>
       ))}
+      {!anyOne && giveUp.length > 0 && (
+        <p className="mt-2 text-sm">
+          {giveUp[0]?.length === 1 ? 'Enough to give up: ' : 'To give up at the least, together: '}
+          <strong>
+            {giveUp[0]?.length === 1
+              ? giveUp.map((group) => group.map(({ words }) => words).join(', ')).join('; or ')
+              : giveUp.flatMap((group) => group.map(({ words }) => words)).join(' and ')}
+          </strong>
+          .
+        </p>
+      )}
       {notes.map((note) => (
         <p key={note} className="mt-2 text-sm">
           {note}

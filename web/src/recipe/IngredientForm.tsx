@@ -134,6 +134,10 @@ export function IngredientForm({
     if (own && !read.success) return fail('What it is made of cannot be: look for the words in red.');
     if (parts.length > 0 && Math.abs(sumParts - 100) > 0.1)
       return fail(`What it is made of adds up to ${sumParts.toFixed(1)} %, not to 100 %.`);
+    if (from !== '' && price === null && now.pricePerKg !== null)
+      return fail(
+        'A price can be taken away only as if there had never been one: leave the day empty, or enter the new price.',
+      );
     const { allergens, pricePerKg, contents } = withFacts(material, said(), from === '' ? null : from);
     const body = {
       name,
