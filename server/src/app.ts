@@ -21,8 +21,11 @@ import { LiveRoasts } from './roast/live';
 import { roastCalculators } from './roast/calculators';
 import { roastRoutes } from './roast/plugin';
 import { moneyRoutes } from './money/plugin';
+import { BowlProbes } from './devices/bowl-probe';
 import { SimulatedGauge } from './devices/gauge';
 import { grindRoutes } from './grind/plugin';
+import { grindRuns } from './grind/study';
+import { restRoutes } from './rest/plugin';
 import { recipeRoutes } from './recipe/plugin';
 import { traceRoutes } from './trace/plugin';
 import type { Backups } from './store/backups';
@@ -117,6 +120,7 @@ export async function buildApp({
   const startedAt = workshop.now();
   let stopProbes = (): void => undefined;
   let stopBackups = (): void => undefined;
+  let stopBowls = (): void => undefined;
   let stopRoasts = (): Promise<void> => Promise.resolve();
   router.read('/api/health', 'Whether it is up', () => ({
     ok: true,
@@ -141,7 +145,9 @@ export async function buildApp({
   deviceRoutes(router, new SimulatedScale(workshop.now), probe, roastProbe);
   roastRoutes(router, views, live);
   recipeRoutes(router, views);
-  grindRoutes(router, views, new SimulatedGauge());
+  const bowls = new BowlProbes(workshop, (batch) => grindRuns(views).run(batch)?.life ?? null);
+  grindRoutes(router, views, new SimulatedGauge(), bowls);
+  restRoutes(router, views);
   beanRoutes(router, views);
   lossRoutes(router, views);
   calculatorRoutes(router);
@@ -151,11 +157,13 @@ export async function buildApp({
   app.addHook('onListen', (done) => {
     stopProbes = watchProbes(workshop, probe, logError);
     stopRoasts = live.watch();
+    stopBowls = bowls.watch(logError);
     if (backups) stopBackups = watchBackups(router, backups);
     done();
   });
   app.addHook('preClose', async () => {
     stopProbes();
+    stopBowls();
     stopBackups();
     await stopRoasts();
   });

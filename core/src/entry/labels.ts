@@ -22,6 +22,7 @@ const LABELS: Readonly<Record<string, string>> = {
   goodG: 'Good weight',
   goodPieces: 'Good bars',
   holdUpG: 'Left in the machine',
+  sievedG: 'Kept by the sieve',
   holdingId: 'What is taken',
   how: 'How it was done',
   huskG: 'Husk',

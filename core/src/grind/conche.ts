@@ -1,4 +1,4 @@
-import { diagonal, drawPosterior, rising, weightedQuantile, type NormalPrior } from '../stats/importance';
+import { diagonal, drawPosterior, momentsOf, rising, weightedQuantile, type NormalPrior } from '../stats/importance';
 
 /** What a taster said of one thing at one time: 0 none of it, 10 all there can be. */
 export interface ConcheTaste {
@@ -36,8 +36,8 @@ export function hoursAt60(heat: readonly ConcheHeat[], hour: number): number {
   return sum;
 }
 
-/** Logarithms of the rate at 60 °C, and the scores at the beginning and at the end. */
-const PRIOR: NormalPrior = {
+/** Logarithm of the rate at 60 °C, and the scores at the beginning and at the end, for a mass of which nothing is known. */
+export const CONCHE_PRIOR: NormalPrior = {
   mean: [Math.log(0.07), 7, 1.4],
   covariance: diagonal([0.5, 1.2, 0.6]),
 };
@@ -52,23 +52,16 @@ export interface ConcheForecast {
   sentence: string;
 }
 
-/**
- * How long it has still to be conched for a score to come down: s(t) = s∞ + (s0 − s∞)·exp(−∫k(T) dt), fitted to what was
- * tasted. Seeded.
- *
- * @param wanted the score that is meant; @param nowH hours so far; @param learned of the last good batches of this bean
- */
-export function forecastConche(
+/** Laws that fit what was tasted. */
+function drawConche(
   tastes: readonly ConcheTaste[],
   heat: readonly ConcheHeat[],
-  wanted: number,
-  nowH: number,
-  learned: NormalPrior = PRIOR,
-  seed = 11,
-): ConcheForecast {
+  prior: NormalPrior,
+  seed: number,
+): ReturnType<typeof drawPosterior> {
   const at = tastes.map(({ atH, score }) => ({ hours: hoursAt60(heat, atH), score }));
-  const draws = drawPosterior(
-    learned,
+  return drawPosterior(
+    prior,
     ([logRate = 0, start = 0, end = 0]) => {
       if (end < 0 || start > 11 || start < end) return -Infinity;
       const rate = Math.exp(logRate);
@@ -80,6 +73,63 @@ export function forecastConche(
     DRAWS,
     seed,
   );
+}
+
+/** Batches of a bean that are worth as much as what is thought of all beans; and what one says of the next. */
+const PAST_WORTH = 2;
+/** Tastings from which on a batch teaches anything. */
+const LEAST_TASTES = 2;
+const MOST_PAST = 8;
+
+/**
+ * What the last batches of a bean teach of the next: their laws around their mean, as wide as they differ, drawn towards
+ * what is thought of all beans.
+ *
+ * @param past oldest first
+ */
+export function conchePriorFrom(
+  past: readonly { tastes: readonly ConcheTaste[]; heat: readonly ConcheHeat[] }[],
+): NormalPrior {
+  const rows = past
+    .filter(({ tastes }) => tastes.length >= LEAST_TASTES)
+    .slice(-MOST_PAST)
+    .map(({ tastes, heat }) => momentsOf(drawConche(tastes, heat, CONCHE_PRIOR, 5)));
+  if (rows.length === 0) return CONCHE_PRIOR;
+  const share = PAST_WORTH / (rows.length + PAST_WORTH);
+  const mean = CONCHE_PRIOR.mean.map(
+    (trade, i) => share * trade + (1 - share) * (rows.reduce((sum, row) => sum + (row.mean[i] ?? 0), 0) / rows.length),
+  );
+  return {
+    mean,
+    covariance: CONCHE_PRIOR.covariance.map((line, i) =>
+      line.map((trade, j) => {
+        const within = rows.reduce((sum, row) => sum + (row.covariance[i]?.[j] ?? 0), 0) / rows.length;
+        const between =
+          rows.reduce(
+            (sum, row) => sum + ((row.mean[i] ?? 0) - (mean[i] ?? 0)) * ((row.mean[j] ?? 0) - (mean[j] ?? 0)),
+            0,
+          ) / rows.length;
+        return share * trade + (1 - share) * (within + between);
+      }),
+    ),
+  };
+}
+
+/**
+ * How long it has still to be conched for a score to come down: s(t) = s∞ + (s0 − s∞)·exp(−∫k(T) dt), fitted to what was
+ * tasted. Seeded.
+ *
+ * @param wanted the score that is meant; @param nowH hours so far; @param learned of the last good batches of this bean
+ */
+export function forecastConche(
+  tastes: readonly ConcheTaste[],
+  heat: readonly ConcheHeat[],
+  wanted: number,
+  nowH: number,
+  learned: NormalPrior = CONCHE_PRIOR,
+  seed = 11,
+): ConcheForecast {
+  const draws = drawConche(tastes, heat, learned, seed);
   const done = hoursAt60(heat, nowH);
   const tempC = heat.at(-1)?.tempC ?? USUAL_C;
   const pace = Q10 ** ((tempC - AT_C) / 10);
@@ -109,4 +159,68 @@ export function forecastConche(
           ? `${hours(p10)} to ${hours(p90)} more hours ${warmth}.`
           : `${hours(p10)} more hours or longer ${warmth}.`;
   return { more: { p10, p50, p90 }, neverShare, sentence };
+}
+
+/** What became of an earlier batch of the same bean or recipe. */
+export interface ConchePast {
+  code: string;
+  /** Hours that it was moved, ground or conched. */
+  hours: number;
+  /** Sourness when it was last tasted on the stones; null: it never was. */
+  sourness: number | null;
+  /** Mean of its scores as a bar; null: nobody scored it. */
+  score: number | null;
+  /** What was said of it then. */
+  words: string;
+}
+
+/** A bar that was worth making again. */
+const GOOD_SCORE = 7;
+
+/**
+ * What the last good batch took, and what became of one that was stopped early: the words of the workshop's own past.
+ *
+ * @param past oldest first; @param wanted sourness that is meant
+ */
+export function concheHistory(past: readonly ConchePast[], wanted: number): string[] {
+  const said: string[] = [];
+  const good = past.findLast(({ score }) => score !== null && score >= GOOD_SCORE);
+  if (good)
+    said.push(
+      `The last good one, ${good.code}, took ${good.hours.toFixed(0)} h${good.sourness === null ? '' : ` and left the stones at sourness ${good.sourness}`}; scored ${(good.score ?? 0).toFixed(1)}.`,
+    );
+  const typical = good?.hours ?? null;
+  const early = past.findLast(
+    ({ code, sourness, hours, score }) =>
+      code !== good?.code &&
+      ((sourness !== null && sourness > wanted + 1) || (typical !== null && hours < 0.7 * typical && score !== null)),
+  );
+  if (early) {
+    const { code, hours, sourness, score, words } = early;
+    said.push(
+      `${code} was stopped after ${hours.toFixed(0)} h${sourness === null ? '' : ` at sourness ${sourness}`}${score === null ? '' : ` and scored ${score.toFixed(1)}`}${words === '' ? '' : `: “${words}”`}.`,
+    );
+  }
+  return said;
+}
+
+export interface AromaVerdict {
+  tone: 'good' | 'watch';
+  sentence: string;
+}
+
+/** Points that aroma may fall before it is more than one taster's mood. */
+const AROMA_FALL = 1.5;
+
+/** Whether the aroma goes with the sourness. @returns null for fewer than two tastings */
+export function judgeAroma(tastes: readonly ConcheTaste[]): AromaVerdict | null {
+  const last = tastes.at(-1);
+  if (!last || tastes.length < 2) return null;
+  const best = tastes.reduce((top, row) => (row.score > top.score ? row : top));
+  if (best.score - last.score >= AROMA_FALL)
+    return {
+      tone: 'watch',
+      sentence: `Aroma went from ${best.score} at ${best.atH.toFixed(0)} h to ${last.score}: it may be conched enough, even if a little sourness is left.`,
+    };
+  return { tone: 'good', sentence: `Aroma holds: ${last.score} now, at most ${best.score}.` };
 }

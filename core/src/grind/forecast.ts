@@ -1,4 +1,4 @@
-import { normalQuantile } from '../stats/distributions';
+import { normalCumulative, normalQuantile } from '../stats/distributions';
 import { diagonal, drawPosterior, rising, weightedQuantile, type Draws, type NormalPrior } from '../stats/importance';
 import { FELT, gaugeSd, hoursTo, micronAt, TONGUE_SD, type GrindLaw, type Population } from './fineness';
 
@@ -69,22 +69,11 @@ export function logLikelihood(
       const upper = FELT[reading.felt]?.upTo ?? Infinity;
       const lower = FELT[reading.felt - 1]?.upTo ?? 0;
       const below = (edge: number): number =>
-        edge === Infinity ? 1 : edge <= 0 ? 0 : cumulative(Math.log(edge / size) / TONGUE_SD);
+        edge === Infinity ? 1 : edge <= 0 ? 0 : normalCumulative(Math.log(edge / size) / TONGUE_SD);
       sum += Math.log(Math.max(1e-6, below(upper) - below(lower)));
     }
   }
   return sum;
-}
-
-/** Standard normal distribution function, to 1e-7 (Abramowitz and Stegun 26.2.17). */
-function cumulative(z: number): number {
-  const t = 1 / (1 + 0.2316419 * Math.abs(z));
-  const tail =
-    Math.exp(-0.5 * z * z) *
-    0.3989422804 *
-    t *
-    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
-  return z > 0 ? 1 - tail : tail;
 }
 
 export interface GrindQuestion {
@@ -112,6 +101,8 @@ export interface GrindForecast {
   chanceBy: (hour: number) => number;
   /** Size that is to be expected at a running hour. */
   micronBy: (hour: number) => { p10: number; p50: number; p90: number };
+  /** Running hours at which half of what is possible is at a size; Infinity: never. */
+  reaches: (micron: number) => number;
   draws: Draws;
   targetHours: number[];
 }
@@ -137,10 +128,12 @@ export function forecastGrind(question: GrindQuestion): GrindForecast {
   const laws = draws.values.map(lawOf);
   const paces = draws.values.map((value) => Math.exp(value[PACE] ?? 0));
   const early = Math.exp(prior.late);
-  let targetHours = laws.map((law, index) => {
-    const hours = hoursTo(law, populations, targetMicron);
-    return hours > lastH ? Math.max(lastH, (lastH + (hours - lastH) / (paces[index] ?? 1)) / early) : hours;
-  });
+  const hoursOf = (micron: number): number[] =>
+    laws.map((law, index) => {
+      const hours = hoursTo(law, populations, micron);
+      return hours > lastH ? Math.max(lastH, (lastH + (hours - lastH) / (paces[index] ?? 1)) / early) : hours;
+    });
+  let targetHours = hoursOf(targetMicron);
   const arrived = arrival(readings, populations, targetMicron);
   if (arrived !== null) targetHours = targetHours.map((hours) => Math.min(hours, arrived));
   const order = rising(targetHours);
@@ -185,6 +178,10 @@ export function forecastGrind(question: GrindQuestion): GrindForecast {
     chanceBy: (hour) =>
       targetHours.reduce((sum, hours, index) => (hours <= hour ? sum + (draws.weights[index] ?? 0) : sum), 0),
     micronBy,
+    reaches: (micron) => {
+      const hours = hoursOf(micron);
+      return weightedQuantile(hours, draws.weights, 0.5, rising(hours));
+    },
     draws,
     targetHours,
   };

@@ -2,6 +2,7 @@ import type { Gate, GateContext } from '../gates/gate';
 import type { CommandOf } from '../ledger/commands';
 import type { Holding } from '../ledger/types';
 import { ceilingOf, isUnroasted } from '../workshop/stations';
+import { gaugeSd } from './fineness';
 import { isRaw } from './raw';
 
 /** Mass, blocks and bars of a batch that was never meant to be roasted stay raw, whatever bowl they go into. */
@@ -63,8 +64,39 @@ function rawGates(command: CommandOf<'charge'>, context: GateContext): Gate[] {
   ];
 }
 
-/** The mass hotter than its route allows. */
+/** Standard deviations of two readings apart from which one is coarser and not only read so. */
+const COARSER = 2.4;
+
+/** A gauge that reads coarser than it did, with nothing put in since. */
+function coarserGates({ batchId, what, value }: CommandOf<'reading'>, { book, at, order }: GateContext): Gate[] {
+  if (what !== 'micron' || value === null) return [];
+  let last: { micron: number; at: number } | null = null;
+  for (let i = book.timeline.length - 1; i >= 0 && last === null; i -= 1) {
+    const step = book.timeline[i];
+    if (!step || step.batchId !== batchId || step.at > at || (step.at === at && step.order >= order)) continue;
+    if (step.kind === 'charge') return [];
+    if (step.kind !== 'reading') continue;
+    const earlier = step.command as CommandOf<'reading'>;
+    if (earlier.what === 'micron' && earlier.value !== null) last = { micron: earlier.value, at: step.at };
+  }
+  if (last === null || value - last.micron <= COARSER * Math.hypot(gaugeSd(value), gaugeSd(last.micron))) return [];
+  return [
+    {
+      id: 'grind/coarser',
+      sentence: `${value} µm is coarser than the ${last.micron} µm read before, and nothing went in since.`,
+      why: 'Stones only make it finer. A gauge is read to about ±2 µm or 6 %; a scratch, a thick draw-down or other eyes look like this, and so does sugar that nobody entered.',
+      todo: 'Draw it down again. If it is so, say what happened: it is kept, and counts less if the next readings disagree.',
+      path: 'value',
+    },
+  ];
+}
+
+/** A reading that cannot be right, or may not be: coarser than before, or the mass hotter than its route allows. */
 export function readingGates(command: CommandOf<'reading'>, context: GateContext): Gate[] {
+  return [...coarserGates(command, context), ...hotGates(command, context)];
+}
+
+function hotGates(command: CommandOf<'reading'>, context: GateContext): Gate[] {
   const batch = context.batch(command.batchId);
   const route = context.route(batch?.routeId ?? null);
   const ceiling = route ? ceilingOf(route) : null;

@@ -92,6 +92,7 @@ export function planDischarge(command: CommandOf<'discharge'>, context: PlanCont
     );
   });
   planner.lose('hold-up', toMg(command.holdUpG));
+  planner.lose('trimming', toMg(command.sievedG ?? 0), 'kept by the sieve');
   planner.explainRest('unaccounted', 'outsG.0');
   return planner.plan('grind', batch.id);
 }

@@ -2,36 +2,104 @@
 
 const HOUR_MS = 3_600_000;
 
-/** The stones stopped or ran again at a moment, UTC ms. */
-export interface Switch {
-  at: number;
-  on: boolean;
-}
+/** What happens to a bowl: the stones stop or run, are lifted or let down, or it goes into another machine. */
+export type RunEvent = { at: number } & (
+  | { what: 'stop' | 'run' | 'up' | 'down' }
+  /** @property conches it keeps the mass warm and moving, and grinds nothing */
+  | { what: 'into'; machineId: string; conches: boolean }
+);
 
-/** A stretch in which the stones ran; one without an end runs still. */
+/** A stretch in which something went on, UTC ms; one without an end goes on still. */
 export interface Stretch {
   from: number;
   to: number | null;
 }
 
+/** How a bowl stands. */
+export interface RunState {
+  running: boolean;
+  /** The stones are lifted: the mass is moved, nothing is ground. */
+  lifted: boolean;
+  /** It is in a conche. */
+  conches: boolean;
+  machineId: string | null;
+}
+
+/** A bowl's life: how it stood from when to when. */
+export type Life = (Stretch & RunState)[];
+
 /**
- * When the stones ran: from the first charge on, but for the stops that were written down.
+ * How a bowl stood from its first charge on.
  *
- * @param endedAt when the bowl was emptied; null: it is not
+ * @param first the machine it began in; @param endedAt when the bowl was emptied; null: it is not
  */
-export function stretchesOf(startedAt: number, switches: readonly Switch[], endedAt: number | null): Stretch[] {
-  const found: Stretch[] = [];
-  let from: number | null = startedAt;
-  for (const { at, on } of [...switches].sort((a, b) => a.at - b.at)) {
-    if (at < startedAt || (endedAt !== null && at > endedAt)) continue;
-    if (on && from === null) from = at;
-    else if (!on && from !== null) {
-      found.push({ from, to: at });
-      from = null;
-    }
+export function lifeOf(
+  startedAt: number,
+  events: readonly RunEvent[],
+  endedAt: number | null,
+  first: { machineId: string | null; conches: boolean } = { machineId: null, conches: false },
+): Life {
+  let now: RunState = { running: true, lifted: false, ...first };
+  let from = startedAt;
+  const found: Life = [];
+  for (const event of [...events].sort((a, b) => a.at - b.at)) {
+    if (event.at < startedAt || (endedAt !== null && event.at > endedAt)) continue;
+    const next = after(now, event);
+    if (event.at > from) found.push({ ...now, from, to: event.at });
+    [now, from] = [next, event.at];
   }
-  if (from !== null) found.push({ from, to: endedAt });
+  found.push({ ...now, from, to: endedAt });
   return found;
+}
+
+function after(now: RunState, event: RunEvent): RunState {
+  switch (event.what) {
+    case 'stop':
+      return { ...now, running: false };
+    case 'run':
+      return { ...now, running: true };
+    case 'up':
+      return { ...now, lifted: true };
+    case 'down':
+      return { ...now, lifted: false };
+    case 'into':
+      // Whoever moves a mass on starts the machine it goes into.
+      return { running: true, lifted: false, conches: event.conches, machineId: event.machineId };
+  }
+}
+
+/** Stretches of a life, those next to each other as one. */
+function stretchesWhere(life: Life, is: (state: RunState) => boolean): Stretch[] {
+  const found: Stretch[] = [];
+  for (const row of life) {
+    if (!is(row)) continue;
+    const last = found.at(-1);
+    if (last && last.to === row.from) last.to = row.to;
+    else found.push({ from: row.from, to: row.to });
+  }
+  return found;
+}
+
+/** When the stones ground it. */
+export const grinding = (life: Life): Stretch[] =>
+  stretchesWhere(life, ({ running, lifted, conches }) => running && !lifted && !conches);
+
+/** When the mass was moved: ground, or only conched. */
+export const moving = (life: Life): Stretch[] => stretchesWhere(life, ({ running }) => running);
+
+/** When it kept a machine running. */
+export const runningIn = (life: Life, machineId: string): Stretch[] =>
+  stretchesWhere(life, (state) => state.running && state.machineId === machineId);
+
+/** The moment at which so many running hours were reached; null: they are not yet. */
+export function momentReached(stretches: readonly Stretch[], hours: number, now: number): number | null {
+  let left = hours * HOUR_MS;
+  for (const { from, to } of stretches) {
+    const length = Math.max(0, (to ?? now) - from);
+    if (left <= length) return from + left;
+    left -= length;
+  }
+  return null;
 }
 
 /** Running hours up to a moment. */
@@ -100,6 +168,12 @@ export function hoursAt(
   for (let slot = now.at; slot < at; slot += SLOT_MS)
     if (isAttended(attended, local(slot))) sum += Math.min(SLOT_MS, at - slot);
   return now.hours + sum / HOUR_MS;
+}
+
+/** The last moment up to one, and not before another, at which somebody is there; null: nobody is in between. */
+export function lastAttended(until: number, notBefore: number, attended: Attended, local: LocalTime): number | null {
+  for (let at = until; at >= notBefore; at -= SLOT_MS) if (isAttended(attended, local(at))) return at;
+  return null;
 }
 
 /** The first moment from one on at which somebody is there; the moment itself where nobody ever is. */

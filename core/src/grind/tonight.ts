@@ -1,8 +1,10 @@
 import { TZDate } from '@date-fns/tz';
 import { clockText, dayText, localIn } from '../units/zone';
-import type { ConcheHeat, ConcheTaste } from './conche';
-import { bestReading, forecastGrind, type GrindPrior, type GrindReading } from './forecast';
-import type { Population } from './fineness';
+import type { ActKind } from '../ledger/types';
+import type { NormalPrior } from '../stats/importance';
+import type { ConcheHeat, ConchePast, ConcheTaste } from './conche';
+import { bestReading, forecastGrind, type GrindForecast, type GrindPrior, type GrindReading } from './forecast';
+import { gaugeSd, type Population, type Solid } from './fineness';
 import { attendedHours, hoursAt, isAttended, momentOf, type Attended } from './running';
 
 /** Everything that a grind's forecast is made from. */
@@ -13,10 +15,18 @@ export interface GrindStudy {
   /** UTC ms. */
   now: number;
   startedAt: number;
-  /** Running hours now, and whether the stones run. */
+  /** Running hours now, and whether the stones grind. */
   nowH: number;
   running: boolean;
+  /** Why they do not: they stand, they are lifted, or it is in a conche. */
+  state: 'grinding' | 'standing' | 'lifted' | 'conching';
   populations: Population[];
+  /** What is still to go in and has to be ground, with the moment it is planned for. */
+  planned: { actId: string; what: string; solid: Solid; at: number }[];
+  /** Acts to come, with the moment each is due: null where nobody can say yet. */
+  acts: StudyAct[];
+  /** What the forecast takes for granted, in sentences. */
+  assumed: string[];
   readings: GrindReading[];
   targetMicron: number;
   prior: Omit<GrindPrior, 'getsUnder'> & { getsUnder: number | null };
@@ -24,7 +34,28 @@ export interface GrindStudy {
   unattended: boolean;
   timeZone: string;
   /** Sourness as it was tasted, and temperatures of the mass, by running hours. */
-  conche: { tastes: ConcheTaste[]; heat: ConcheHeat[] };
+  conche: ConcheStudy;
+}
+
+export interface StudyAct {
+  id: string;
+  what: string;
+  kind: ActKind;
+  at: number | null;
+  /** Waits for a reading at or under so many µm, which was not read yet. */
+  micron: number | null;
+}
+
+export interface ConcheStudy {
+  /** Hours that the mass was moved so far. */
+  nowH: number;
+  tastes: ConcheTaste[];
+  astringency: ConcheTaste[];
+  aroma: ConcheTaste[];
+  heat: ConcheHeat[];
+  /** What earlier batches teach; null: nothing. */
+  prior: NormalPrior | null;
+  past: ConchePast[];
 }
 
 export interface GrindTonight {
@@ -43,6 +74,8 @@ export interface GrindTonight {
   curve: { hour: number; p10: number; p50: number; p90: number }[];
   /** Chance of being done, and the size to expect, at hours when somebody is there. */
   attended: { at: number; chance: number; micron: number }[];
+  /** When acts that wait for a reading are to be expected: by their id, null for never. */
+  expected: Record<string, number | null>;
   /** The reading that would narrow it most. */
   next: { at: number; widthH: number; nowWidthH: number } | null;
 }
@@ -55,11 +88,30 @@ const MOST_HOURS = 30;
 /** Chance from which on somebody can count on it. */
 const SURE = 0.8;
 
+/** What is in the bowl and what is still to come, by running hours. */
+export function populationsOf(study: GrindStudy): Population[] {
+  const { now, nowH, attended, unattended, timeZone, populations, planned } = study;
+  const local = localIn(timeZone);
+  const come = planned.map(({ solid, at }) => ({
+    solid,
+    // What is to come is not in yet.
+    atH: Math.max(nowH + 0.01, hoursAt(at, { at: now, hours: nowH }, unattended, attended, local)),
+  }));
+  return [...populations, ...come];
+}
+
+/** The forecast behind the words. */
+export function forecastOf(study: GrindStudy): GrindForecast {
+  const { readings, targetMicron, nowH } = study;
+  const prior: GrindPrior = { ...study.prior, getsUnder: study.prior.getsUnder ?? Infinity };
+  return forecastGrind({ populations: populationsOf(study), readings, targetMicron, prior, nowH });
+}
+
 /** When to pull a batch off the stones: the forecast by the workshop's clock, in words. Seeded; some tens of milliseconds. */
 export function tonight(study: GrindStudy): GrindTonight {
-  const { now, nowH, targetMicron, attended, unattended, timeZone, readings, populations } = study;
+  const { now, nowH, targetMicron, attended, unattended, timeZone, readings } = study;
   const prior: GrindPrior = { ...study.prior, getsUnder: study.prior.getsUnder ?? Infinity };
-  const question = { populations, readings, targetMicron, prior, nowH };
+  const question = { populations: populationsOf(study), readings, targetMicron, prior, nowH };
   const forecast = forecastGrind(question);
   const local = localIn(timeZone);
   const clock = { at: now, hours: nowH };
@@ -95,6 +147,9 @@ export function tonight(study: GrindStudy): GrindTonight {
     neverShare: forecast.neverShare,
     curve: forecast.curve,
     attended: open,
+    expected: Object.fromEntries(
+      study.acts.flatMap(({ id, micron }) => (micron === null ? [] : [[id, momentAt(forecast.reaches(micron))]])),
+    ),
     next,
   };
 }
@@ -109,12 +164,42 @@ interface Marks {
   p90: { hours: number; at: number | null };
 }
 
+/** Standard deviations from which on a reading stands off. */
+const STANDS_OFF = 3;
+
+/** Readings that do not go with the others: they are kept and count less. */
+function standingOff(readings: readonly GrindReading[], { micronBy }: Pick<GrindForecast, 'micronBy'>): string[] {
+  const gauges = readings.flatMap((row) => (row.kind === 'gauge' ? [row] : []));
+  if (gauges.length < 3) return [];
+  return gauges.flatMap(({ atH, micron }) => {
+    const { p10, p50, p90 } = micronBy(atH);
+    const off = Math.abs(micron - p50) / Math.hypot(gaugeSd(p50), (p90 - p10) / 2.56);
+    return off > STANDS_OFF
+      ? [`The ${micron} µm at ${atH.toFixed(0)} h stand off from the other readings: kept, and counted less.`]
+      : [];
+  });
+}
+
 function words(
-  { now, nowH, running, targetMicron, readings, prior, machine, timeZone, attended }: GrindStudy,
-  { reached, neverShare, micronBy, p10, p90 }: ReturnType<typeof forecastGrind>,
+  {
+    now,
+    nowH,
+    running,
+    state,
+    targetMicron,
+    readings,
+    prior,
+    machine,
+    timeZone,
+    attended,
+    planned,
+    assumed,
+  }: GrindStudy,
+  forecast: GrindForecast,
   marks: Marks,
   open: GrindTonight['attended'],
 ): Pick<GrindTonight, 'tone' | 'sentence' | 'because' | 'todo'> {
+  const { reached, neverShare, micronBy, p10, p90 } = forecast;
   const gauges = readings.flatMap((row) => (row.kind === 'gauge' ? [row] : []));
   const last = gauges.at(-1);
   const because: string[] = [];
@@ -127,6 +212,13 @@ function words(
       : `${gauges.length} gauge ${gauges.length === 1 ? 'reading' : 'readings'} of this batch.`,
   );
   if (readings.length > gauges.length) because.push('What a tongue feels narrows it little.');
+  because.push(
+    ...assumed,
+    ...planned.map(
+      ({ what, at }) => `“${what}” is still to come and starts coarse: counted in from ${atWords(at, now, timeZone)}.`,
+    ),
+    ...standingOff(readings, forecast),
+  );
   if (last && last.micron < Math.max(GUMMY_MICRON, TOO_FAR * targetMicron) && last.micron < targetMicron)
     return {
       tone: 'watch',
@@ -155,6 +247,16 @@ function words(
   const hoursLeft = Number.isFinite(p90)
     ? `${round(left[0] ?? 0)} to ${round(left[1] ?? 0)} more running hours`
     : `${round(left[0] ?? 0)} running hours or more`;
+  if (state === 'lifted' || state === 'conching')
+    return {
+      tone: 'quiet',
+      sentence: `${state === 'lifted' ? 'The stones are up' : 'It is in the conche'}: it stays at about ${micronBy(nowH).p50.toFixed(0)} µm, target ${targetMicron} µm.`,
+      because,
+      todo:
+        micronBy(nowH).p50 > targetMicron + 2
+          ? `It is not at its target: ${hoursLeft} of grinding are left, if it is meant to get there.`
+          : null,
+    };
   if (!running)
     return {
       tone: 'watch',

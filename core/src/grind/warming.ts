@@ -66,3 +66,14 @@ export function judgeWarming(
     reachesAt,
   };
 }
+
+/** Milk proteins and lactose take on a cooked taste over it; skimmed solids from which it counts, %. */
+const MILK_C = 60;
+const SOME_MILK_PCT = 3;
+
+/** What keeps a mass under a temperature: its route, or the milk in it. @returns null where nothing does */
+export function hottestFor(ceilingC: number | null, milkPct: number): { tempC: number; why: string } | null {
+  const milk = milkPct >= SOME_MILK_PCT;
+  if (ceilingC !== null && (!milk || ceilingC <= MILK_C)) return { tempC: ceilingC, why: 'Its route' };
+  return milk ? { tempC: MILK_C, why: 'The milk in it, which tastes cooked from there on,' } : null;
+}

@@ -181,6 +181,8 @@ export const discharge = z.object({
   /** What stays in the bowl and runs on; left out, nothing. */
   leftG: massG.optional(),
   holdUpG: massOrNoneG.default(0),
+  /** What the sieve kept back. */
+  sievedG: massOrNoneG.optional(),
   micron: z.number().min(1).max(500).nullable().default(null),
   note,
 });
@@ -294,13 +296,43 @@ export const READINGS = [
   'felt',
   'bowl-temperature',
   'sourness',
+  'astringency',
+  'aroma',
+  'rest-taste',
+  'tension',
+  'texture',
+  'pass',
   'note',
   'move',
   'stones-stop',
   'stones-run',
+  'stones-up',
+  'stones-down',
+  'spilled',
+  'starved',
 ] as const;
 /** What is only noted: there is no figure to it. */
-const WITHOUT_VALUE: readonly string[] = ['move', 'stones-stop', 'stones-run'];
+const WITHOUT_VALUE: readonly string[] = [
+  'pass',
+  'move',
+  'stones-stop',
+  'stones-run',
+  'stones-up',
+  'stones-down',
+  'spilled',
+  'starved',
+];
+/** What is said in words. */
+const IN_WORDS: readonly string[] = ['note', 'texture'];
+/** Scored from none of it to all there can be. */
+export const TASTED = ['sourness', 'astringency', 'aroma', 'rest-taste'] as const;
+
+/** Why stones stopped. */
+export const STOPS = ['power', 'night', 'stalled', 'other'] as const;
+
+const gaugeChannels = z
+  .array(z.number().min(1, 'must be at least 1 µm').max(500, 'is coarser than a gauge shows'))
+  .max(8);
 
 export const reading = z
   .object({
@@ -308,16 +340,35 @@ export const reading = z
     batchId: id,
     what: z.enum(READINGS),
     value: z.number().min(-60).max(1000).nullable().default(null),
-    /** The gauge's channels, each as read; `value` is their mean. */
-    channels: z.array(z.number().min(1, 'must be at least 1 µm').max(500)).max(8).optional(),
+    /** The gauge's channels, each where its dense band is; `value` is their mean. */
+    channels: gaugeChannels.optional(),
+    /** Where single streaks begin in each channel, µm: the coarsest grains. */
+    streaks: gaugeChannels.optional(),
+    /** Why the stones stopped. */
+    cause: z.enum(STOPS).optional(),
+    /** The shelf's air while it was tasted, °C and % relative humidity. */
+    air: z
+      .object({
+        tempC: z.number().min(-20, 'is colder than any shelf').max(60, 'is hotter than any shelf'),
+        humidityPct: z.number().min(1, 'is 1 to 100').max(100, 'is 1 to 100').nullable(),
+      })
+      .nullable()
+      .optional(),
     note,
   })
-  .refine((r) => WITHOUT_VALUE.includes(r.what) || (r.what === 'note' ? r.note.trim() !== '' : r.value !== null), {
-    message: 'is missing',
-    path: ['value'],
-  })
+  .refine(
+    (r) => WITHOUT_VALUE.includes(r.what) || (IN_WORDS.includes(r.what) ? r.note.trim() !== '' : r.value !== null),
+    {
+      message: 'is missing',
+      path: ['value'],
+    },
+  )
   .refine((r) => r.what !== 'felt' || [0, 1, 2, 3, 4].includes(r.value ?? -1), {
     message: 'is one of the five words, 0 to 4',
+    path: ['value'],
+  })
+  .refine((r) => !(TASTED as readonly string[]).includes(r.what) || ((r.value ?? 0) >= 0 && (r.value ?? 0) <= 10), {
+    message: 'is 0 to 10',
     path: ['value'],
   })
   .refine((r) => r.what !== 'micron' || (r.value ?? 0) >= 1, { message: 'must be at least 1 µm', path: ['value'] });

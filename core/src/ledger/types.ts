@@ -1,3 +1,4 @@
+import type { Waits } from '../run/due';
 import type { Place } from '../workshop/stations';
 import type { DatedFacts } from './contents';
 
@@ -229,18 +230,43 @@ export interface Batch {
   recipe?: { id: string; version: number } | null | undefined;
   /** What is meant to be done with it, and when: sugar in, lid on, look again. */
   acts?: PlannedAct[] | undefined;
+  /** The probe in the mass, whose readings are logged; null or absent: none. */
+  probe?: 'simulated' | 'sent' | null | undefined;
+  /** When its blocks are meant to come off the shelf, UTC ms; null or absent: after the workshop's usual days. */
+  restUntil?: number | null | undefined;
 }
 
 /** An act planned ahead for a batch. */
 export interface PlannedAct {
   id: string;
   what: string;
-  /** When it is due, UTC ms. */
+  /** When it is due by the clock, UTC ms; where it waits for something else, when that was expected as it was planned. */
   at: number;
   personId: string;
   /** When it was done; null while it is to come. */
   doneAt: number | null;
+  /** What it does to the bowl; absent: nothing that is counted with. */
+  kind?: ActKind | undefined;
+  /** What it waits for; absent: the clock. */
+  waits?: Waits | undefined;
 }
+
+/** What is done with a bowl on the stones. */
+export const ACT_KINDS = [
+  'warm',
+  'butter',
+  'nibs',
+  'lid-off',
+  'lid-on',
+  'sugar',
+  'milk',
+  'lecithin',
+  'stones-up',
+  'stones-down',
+  'read',
+  'other',
+] as const;
+export type ActKind = (typeof ACT_KINDS)[number];
 
 /** What an ingredient is made of, shares by weight of 1, for cocoa percent and the flow figures. */
 export interface Material {

@@ -4,6 +4,7 @@ import type { Role } from './ingredient';
 export interface Portion {
   ingredient: string;
   name: string;
+  role: Role;
   grams: number;
   /** Minutes after the stones start. */
   atMinutes: number;
@@ -56,6 +57,7 @@ export function feedPlan(lines: readonly OrderLine[]): Portion[] {
       const one = (grams: number, atMinutes: number, part: string, why = note): Portion => ({
         ingredient: line.ingredient,
         name: line.name,
+        role: line.role,
         grams: Math.round(grams * 10) / 10,
         atMinutes,
         part,

@@ -29,3 +29,14 @@ export const betaShare = (x: number, a: number, b: number): number => jstat.ibet
 
 /** Logarithm of the beta function. @param a, @param b over 0 */
 export const logBeta = (a: number, b: number): number => jstat.betaln(a, b);
+
+/** Standard normal distribution function, to 1e-7 (Abramowitz and Stegun 26.2.17). */
+export function normalCumulative(z: number): number {
+  const t = 1 / (1 + 0.2316419 * Math.abs(z));
+  const tail =
+    Math.exp(-0.5 * z * z) *
+    0.3989422804 *
+    t *
+    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  return z > 0 ? 1 - tail : tail;
+}

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { command, newBatch } from '../ledger/commands';
 import { id } from '../ledger/fields';
-import { HOLDING_KINDS, LOSS_CAUSES, STEP_KINDS } from '../ledger/types';
+import { ACT_KINDS, HOLDING_KINDS, LOSS_CAUSES, STEP_KINDS } from '../ledger/types';
+import { waits } from '../run/due';
 import { liveRoast } from './roasting';
 import { machine, newMaterial, newRoute, person } from './schemas';
 import { PLACES, STATIONS } from './stations';
@@ -122,9 +123,21 @@ export const ROWS = {
     code: z.string().min(1).max(40),
     machineId: idOrNone,
     acts: z
-      .array(z.object({ id, what: words, at: instant, personId: id, doneAt: instant.nullable() }))
+      .array(
+        z.object({
+          id,
+          what: words,
+          at: instant,
+          personId: id,
+          doneAt: instant.nullable(),
+          kind: z.enum(ACT_KINDS).optional(),
+          waits: waits.optional(),
+        }),
+      )
       .max(200)
       .optional(),
+    probe: z.enum(['simulated', 'sent']).nullable().optional(),
+    restUntil: instant.nullable().optional(),
   }),
   steps: step,
   works: work,

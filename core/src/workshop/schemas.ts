@@ -94,6 +94,16 @@ export const newMachine = z.object({
   kw: z.number().min(0, 'cannot be below 0').max(1000, 'is too much').default(0),
   /** Grinds by hand, blade or saddle stone: its texture is described, no particle size is aimed at or foretold. */
   coarse: z.boolean().optional(),
+  /** Keeps the mass warm and moving, and grinds nothing. */
+  conches: z.boolean().optional(),
+  /** Turns a minute; how loud it is where people stand, dB; how its tension is set, in words; whether it has a lid. */
+  rpm: z.number().min(0, 'cannot be below 0').max(10_000, 'is faster than stones turn').nullable().optional(),
+  noiseDb: z.number().min(20, 'is quieter than a room').max(140, 'is louder than anybody bears').nullable().optional(),
+  tension: z.string().trim().max(120, 'is longer than 120 letters').optional(),
+  lid: z.boolean().optional(),
+  /** Running hours after which its stones are dressed, and after which it is serviced. */
+  dressEveryH: z.number().min(1, 'must be at least 1').max(100_000, 'is too long').nullable().optional(),
+  serviceEveryH: z.number().min(1, 'must be at least 1').max(100_000, 'is too long').nullable().optional(),
   /** What a roaster is; null for other machines, and for roasters nobody has described. */
   roaster: roasterFacts.nullable().optional(),
 });
@@ -104,7 +114,20 @@ export const newCleaning = z.object({
   how: z.string().trim().min(3, 'says how, in a word or two').max(300, 'is longer than 300 letters'),
 });
 const cleaning = z.object({ at: z.number().int(), personId: id, how: z.string().max(300) });
-export const machine = newMachine.extend({ id, cleanings: z.array(cleaning).max(2000).optional() });
+/** What was done to a machine itself. */
+export const SERVICES = ['dressed', 'serviced', 'repaired'] as const;
+export const newService = z.object({
+  at: newCleaning.shape.at,
+  personId: id,
+  what: z.enum(SERVICES),
+  note: z.string().trim().max(300, 'is longer than 300 letters').default(''),
+});
+const service = z.object({ at: z.number().int(), personId: id, what: z.enum(SERVICES), note: z.string().max(300) });
+export const machine = newMachine.extend({
+  id,
+  cleanings: z.array(cleaning).max(2000).optional(),
+  services: z.array(service).max(2000).optional(),
+});
 export type Machine = z.infer<typeof machine>;
 
 export const newMaterial = z.object({

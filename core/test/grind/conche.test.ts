@@ -8,7 +8,8 @@ import {
   momentOf,
   nextAttended,
   runningHours,
-  stretchesOf,
+  lifeOf,
+  grinding,
 } from '../../src/grind/running';
 import { judgeRest } from '../../src/rest/benefit';
 import { normals, seeded } from '../../src/stats/chance';
@@ -109,24 +110,17 @@ describe('a mass with a ceiling', () => {
 });
 
 describe('running hours', () => {
-  const stretches = stretchesOf(
-    0,
-    [
-      { at: 5 * HOUR, on: false },
-      { at: 6 * HOUR, on: false },
-      { at: 9 * HOUR, on: true },
-    ],
-    null,
-  );
+  const stop = (hour: number) => ({ at: hour * HOUR, what: 'stop' as const });
+  const stretches = grinding(lifeOf(0, [stop(5), stop(6), { at: 9 * HOUR, what: 'run' }], null));
   test('stops do not count, whatever is pressed twice', () => {
     expect(runningHours(stretches, 4 * HOUR)).toBe(4);
     expect(runningHours(stretches, 8 * HOUR)).toBe(5);
     expect(runningHours(stretches, 12 * HOUR)).toBe(8);
     expect(isRunning(stretches)).toBe(true);
-    expect(isRunning(stretchesOf(0, [{ at: HOUR, on: false }], null))).toBe(false);
-    expect(runningHours(stretchesOf(0, [], 3 * HOUR), 9 * HOUR)).toBe(3);
+    expect(isRunning(grinding(lifeOf(0, [stop(1)], null)))).toBe(false);
+    expect(runningHours(grinding(lifeOf(0, [], 3 * HOUR)), 9 * HOUR)).toBe(3);
     // Before the bowl was charged, and after it was emptied, nothing is switched.
-    expect(runningHours(stretchesOf(2 * HOUR, [{ at: HOUR, on: false }], 5 * HOUR), 9 * HOUR)).toBe(3);
+    expect(runningHours(grinding(lifeOf(2 * HOUR, [stop(1)], 5 * HOUR)), 9 * HOUR)).toBe(3);
   });
 
   const local = localIn('Europe/Lisbon');

@@ -38,18 +38,36 @@ export const simulatedGrind = (
   seed: seedOf(batchId),
 });
 
+/** What a gauge shows of a draw-down: the mean, and in each channel the dense band and where single streaks begin, µm. */
+export interface GaugeReading {
+  micron: number | null;
+  channels: number[];
+  streaks: number[];
+}
+
+const CHANNELS = 2;
+/** Single grains stand out over the band by so many parts. */
+const STREAKS = 1.35;
+
 /** A fineness gauge that reads a made-up mass: other stones than the forecast knows, read by eye. */
 export class SimulatedGauge {
-  /** µm as its reader says; null where nothing was ground yet. @param hours running hours @param at moment, for the eye */
+  /** What its reader says; nothing where nothing was ground yet. @param hours running hours @param at moment, for the eye */
   read(
     run: { batch: { id: string }; machineId: string | null; massG: number; populations: readonly Population[] },
     hours: number,
     at: number,
-  ): number | null {
-    if (run.populations.length === 0) return null;
+  ): GaugeReading {
+    const none = { micron: null, channels: [], streaks: [] };
+    if (run.populations.length === 0) return none;
     const grind = simulatedGrind(run.machineId ?? 'stones', run.batch.id, Math.max(1, run.massG), run.populations);
     const size = grindSizes(grind, hours).at(-1);
-    if (size === undefined || !Number.isFinite(size)) return null;
-    return readGauge(grind.stones, size, normals(seeded(seedOf(run.batch.id) + Math.floor(at / 60_000))));
+    if (size === undefined || !Number.isFinite(size)) return none;
+    const normal = normals(seeded(seedOf(run.batch.id) + Math.floor(at / 60_000)));
+    const channels = Array.from({ length: CHANNELS }, () => readGauge(grind.stones, size, normal));
+    return {
+      micron: Math.round((10 * channels.reduce((sum, value) => sum + value, 0)) / CHANNELS) / 10,
+      channels,
+      streaks: channels.map((band) => Math.max(band, readGauge(grind.stones, size * STREAKS, normal))),
+    };
   }
 }

@@ -2,6 +2,7 @@ import type { GrindTonight } from '@wunsch/core/grind/tonight';
 import { clockText, dayText } from '@wunsch/core/units/zone';
 import { Paper } from '../print/paper';
 import type { Views } from '../ledger/views';
+import type { ActView } from '@wunsch/core/api/grind';
 import type { GrindRun } from './study';
 
 /** Hours that the sheet looks ahead. */
@@ -11,6 +12,7 @@ const ROWS = 16;
 export async function nightSheet(
   views: Views,
   { batch, machineId }: GrindRun,
+  acts: readonly ActView[],
   found: GrindTonight,
 ): Promise<Uint8Array> {
   const { workshop } = views;
@@ -28,12 +30,16 @@ export async function nightSheet(
   if (found.todo !== null) paper.write(found.todo, { size: 12 });
   paper.write(found.because.join(' '), { size: 10 });
   paper.space(8);
-  const acts = (batch.acts ?? []).filter(({ doneAt }) => doneAt === null);
-  if (acts.length > 0) {
+  const open = acts.filter(({ doneAt }) => doneAt === null);
+  if (open.length > 0) {
     paper.heading('To do');
     paper.table(
       ['When', 'What', 'Done by'],
-      acts.map(({ at, what }) => [clockText(at, zone).replace('T', ' '), what, '']),
+      open.map(({ id, dueAt, waitsWords: own, what }) => {
+        const at = dueAt ?? found.expected[id] ?? null;
+        const time = at === null ? '' : clockText(at, zone).replace('T', ' ');
+        return [own === null ? time : `${time === '' ? '' : `about ${time}, `}${own}`, what, ''];
+      }),
       [0.25, 0.5, 0.25],
     );
   }

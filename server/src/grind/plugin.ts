@@ -11,17 +11,20 @@ import { tonight } from '@wunsch/core/grind/tonight';
 import { id } from '@wunsch/core/ledger/commands';
 import { feedPlan } from '@wunsch/core/recipe/order';
 import { formatMass } from '@wunsch/core/units/mass';
-import type { GrindHits } from '@wunsch/core/api/grind';
+import type { GrindHits, GrindRunView } from '@wunsch/core/api/grind';
+import type { BowlTemp } from '@wunsch/core/grind/warming';
 import { attended as attendedSchema } from '@wunsch/core/workshop/schemas';
+import { SILENT_MS, type BowlProbes } from '../devices/bowl-probe';
 import type { SimulatedGauge } from '../devices/gauge';
 import { param } from '../ledger/plugin';
 import type { Views } from '../ledger/views';
 import type { Router } from '../http/router';
 import { Pantry } from '../recipe/pantry';
 import { linesOf } from '../recipe/views';
-import { restBenefit } from '../rest/benefit';
 import { nightSheet } from './night';
-import { GrindRuns, type GrindRun } from './study';
+import { actRoutes } from './act-routes';
+import { grinderRoutes } from './grinders';
+import { grindRuns, type GrindRun, type GrindRuns } from './study';
 
 const hours = z.number().min(0, 'cannot be below 0').max(1000, 'is more than six weeks');
 const micron = z.number().min(1, 'must be at least 1 µm').max(1000, 'is coarser than a grit');
@@ -40,15 +43,41 @@ const reading = z.discriminatedUnion('kind', [
 ]);
 const grams = z.number().positive('must be more than 0').max(1_000_000, 'is more than any stones carry');
 
+const DAY_MS = 86_400_000;
+
+function runView(runs: GrindRuns, run: GrindRun, heat: readonly BowlTemp[], now: number): GrindRunView {
+  const { batch } = run;
+  const last = heat.at(-1);
+  return {
+    code: batch.code,
+    state: runs.study(run, run.endedAt ?? now).state,
+    groundH: runningHours(run.stretches, now),
+    movedH: runningHours(run.moved, now),
+    acts: runs.actViews(run, now),
+    probe:
+      batch.probe == null
+        ? null
+        : {
+            kind: batch.probe,
+            rows: heat.filter(({ at }) => at >= now - DAY_MS),
+            silentMin:
+              now - (last?.at ?? run.startedAt) > SILENT_MS
+                ? Math.round((now - (last?.at ?? run.startedAt)) / 60_000)
+                : null,
+          },
+    passes: runs.passes(run),
+  };
+}
+
 /** As many finished grinds as the page of hits looks back on. */
 const MOST_HITS = 16;
 /** Portions that were due longer ago went in long since. */
 const FEED_PAST_MS = 30 * 60_000;
 
 /** Grinders at work: what the forecast is made from, how it did before, the sheet for the night. */
-export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge): void {
+export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge, probes: BowlProbes): void {
   const { workshop } = router;
-  const runs = new GrindRuns(views);
+  const runs = grindRuns(views);
   const runOf = (request: { params: unknown }): GrindRun => {
     const code = param(request.params, 'code').toUpperCase();
     const batch = [...workshop.batches.values()].find((row) => row.code === code);
@@ -58,12 +87,50 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge)
   };
   router.read('/api/grind/batches/:code/study', 'What the forecast of a grind is made from', (request) => {
     const run = runOf(request);
-    return runs.study(run, run.endedAt ?? workshop.now());
+    return runs.study(run, run.endedAt ?? workshop.now(), probes.read(run.batch.id));
   });
+  router.read('/api/grind/batches/:code/run', 'What a grind is doing now: its acts, its probe', async (request) => {
+    const run = runOf(request);
+    await probes.open(run.batch.id);
+    return runView(runs, run, probes.read(run.batch.id), workshop.now());
+  });
+  actRoutes(router, runs, runOf);
+  grinderRoutes(router, views, runs);
+  router.write(
+    'POST',
+    '/api/grind/batches/:code/probe',
+    'Say which probe hangs in a bowl',
+    z.object({ personId: id, probe: z.enum(['simulated', 'sent']).nullable() }),
+    ({ personId, probe }, request) => {
+      workshop.checkPerson(personId);
+      workshop.changeBatch(runOf(request).batch.id, (batch) => ({ ...batch, probe }));
+      return { probe };
+    },
+  );
+  router.calc(
+    '/api/grind/batches/:code/temperature',
+    'Post what a real probe in a bowl reads',
+    z.object({
+      tempC: z.number().min(0, 'is colder than any bowl').max(120, 'is hotter than any bowl'),
+      at: z.iso.datetime({ offset: true }).optional(),
+    }),
+    async ({ tempC, at }, request) => {
+      const run = runOf(request);
+      const moment = at === undefined ? workshop.now() : Date.parse(at);
+      if (run.endedAt !== null) throw new DomainError('grind/empty', `${run.batch.code} has been emptied.`);
+      if (moment < run.startedAt)
+        throw new DomainError('grind/before-start', `${run.batch.code} had not been started at that time.`);
+      if (moment > workshop.now() + 60_000) throw new DomainError('ledger/future', 'That time is still to come.');
+      if (run.batch.probe == null)
+        throw new DomainError('grind/no-probe', `No probe hangs in ${run.batch.code}: choose it at its bench first.`);
+      await probes.take(run.batch, tempC, moment);
+      return { kept: true };
+    },
+  );
   router.read('/api/grind/batches/:code/gauge', 'What the simulated gauge reads of a batch now', (request) => {
     const run = runOf(request);
     const now = workshop.now();
-    return { simulated: true, micron: gauge.read(run, runningHours(run.stretches, now), now) };
+    return { simulated: true, ...gauge.read(run, runningHours(run.stretches, now), now) };
   });
   router.read(
     '/api/grind/machines/:id/hits',
@@ -139,7 +206,7 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge)
       type: 'application/pdf',
       name: `${run.batch.code} tonight.pdf`,
       inline: true,
-      bytes: await nightSheet(views, run, tonight(runs.study(run, workshop.now()))),
+      bytes: await nightSheet(views, run, runs.actViews(run, workshop.now()), tonight(runs.study(run, workshop.now()))),
     };
   });
   router.calc(
@@ -155,9 +222,6 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge)
       nowH: hours,
     }),
     ({ tastes, heat, wanted, nowH }) => forecastConche(tastes, heat, wanted, nowH),
-  );
-  router.read('/api/rest/benefit', 'Whether resting helps, bean by bean: scores against days', () =>
-    restBenefit(views),
   );
   router.calc(
     '/api/calc/grind/forecast',
@@ -198,7 +262,11 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge)
         startedAt: now ?? workshop.now(),
         attended: attended ?? settings.attended,
         timeZone: settings.timeZone,
-        conche: { tastes: [], heat: [] },
+        state: question.running ? 'grinding' : 'standing',
+        planned: [],
+        acts: [],
+        assumed: [],
+        conche: { nowH: 0, tastes: [], astringency: [], aroma: [], heat: [], prior: null, past: [] },
       });
     },
   );

@@ -1,10 +1,28 @@
 import type { CommandOf } from '@wunsch/core/ledger/commands';
-import type { Batch, Step } from '@wunsch/core/ledger/types';
+import type { ActView } from '@wunsch/core/api/grind';
+import { nightChoice } from '@wunsch/core/grind/moved';
+import { actDues, waitsWords, wentIn, type Charged, type WentIn } from '@wunsch/core/grind/acts';
+import { conchePriorFrom, type ConchePast } from '@wunsch/core/grind/conche';
+import type { Batch, PlannedAct, Step } from '@wunsch/core/ledger/types';
+import type { Due } from '@wunsch/core/run/due';
+import { localIn } from '@wunsch/core/units/zone';
+import type { BowlTemp } from '@wunsch/core/grind/warming';
 import type { Population, Solid } from '@wunsch/core/grind/fineness';
 import type { GrindPrior, GrindReading } from '@wunsch/core/grind/forecast';
 import { evidenceOf, priorFrom, type GrindEvidence } from '@wunsch/core/grind/prior';
-import { isRunning, runningHours, stretchesOf, type Stretch } from '@wunsch/core/grind/running';
-import type { GrindStudy } from '@wunsch/core/grind/tonight';
+import {
+  grinding,
+  isRunning,
+  lifeOf,
+  momentOf,
+  momentReached,
+  moving,
+  runningHours,
+  type Life,
+  type RunEvent,
+  type Stretch,
+} from '@wunsch/core/grind/running';
+import type { ConcheStudy, GrindStudy } from '@wunsch/core/grind/tonight';
 import type { Views } from '../ledger/views';
 
 /** What a grind was, by its own steps. */
@@ -13,20 +31,44 @@ export interface GrindRun {
   machineId: string | null;
   startedAt: number;
   endedAt: number | null;
+  /** How the bowl stood from when to when; when it was ground, and when it was moved at all. */
+  life: Life;
   stretches: Stretch[];
+  moved: Stretch[];
+  charges: Charged[];
   populations: Population[];
   readings: (GrindReading & { at: number })[];
-  conche: GrindStudy['conche'];
+  conche: Pick<ConcheStudy, 'tastes' | 'astringency' | 'aroma' | 'heat'>;
+  /** Moments at which the tension was changed. */
+  tensions: number[];
   massG: number;
   group: string;
 }
 
+const EVENTS: Partial<Record<CommandOf<'reading'>['what'], Exclude<RunEvent['what'], 'into'>>> = {
+  'stones-stop': 'stop',
+  'stones-run': 'run',
+  'stones-up': 'up',
+  'stones-down': 'down',
+};
+
+/** Earlier batches of a bean whose conching is looked back on. */
+const MOST_CONCHED = 12;
 /** From so many percent on, an ingredient counts as what it is mostly. */
 const MOSTLY = 40;
 /** Newer grinds say more: of a machine's past so many are asked. */
 const MOST_PAST = 60;
 /** Readings from which on a finished grind teaches anything. */
 const LEAST_READINGS = 2;
+
+const shared = new WeakMap<Views, GrindRuns>();
+
+/** The runs of a workshop, read once for all who ask. */
+export function grindRuns(views: Views): GrindRuns {
+  const known = shared.get(views) ?? new GrindRuns(views);
+  shared.set(views, known);
+  return known;
+}
 
 /** Runs of grinders, read from the book; what finished ones teach is kept. */
 export class GrindRuns {
@@ -38,7 +80,7 @@ export class GrindRuns {
   /** A batch's run; null before anything was charged. */
   run(batch: Batch): GrindRun | null {
     const steps = this.views.stepsOfBatch(batch.id);
-    const key = steps.map(({ id }) => id).join();
+    const key = `${steps.map(({ id }) => id).join()} ${JSON.stringify(batch.acts ?? [])}`;
     const before = this.kept.get(batch.id);
     if (before?.key === key) return { ...before.run, batch };
     const run = this.read(batch, steps);
@@ -46,23 +88,37 @@ export class GrindRuns {
     return run;
   }
 
+  private conches(machineId: string | null): boolean {
+    return machineId !== null && this.views.workshop.machines.get(machineId)?.conches === true;
+  }
+
   private read(batch: Batch, steps: readonly Step[]): GrindRun | null {
-    const charges = steps.filter(({ kind }) => kind === 'charge');
-    const first = charges[0];
+    const charged = steps.filter(({ kind }) => kind === 'charge');
+    const first = charged[0];
     if (!first) return null;
     const emptied = steps.findLast(({ kind }) => kind === 'discharge');
     const endedAt = emptied && !this.views.workshop.book.live.has(batch.id) ? emptied.at : null;
     const notes = steps.flatMap((step) =>
-      step.kind === 'reading' ? [{ at: step.at, ...(step.command as CommandOf<'reading'>) }] : [],
+      step.kind === 'reading' && (endedAt === null || step.at <= endedAt)
+        ? [{ at: step.at, machineId: step.machineId, ...(step.command as CommandOf<'reading'>) }]
+        : [],
     );
-    const stretches = stretchesOf(
+    const began = first.machineId ?? batch.machineId;
+    const life = lifeOf(
       first.at,
-      notes.flatMap(({ at, what }) =>
-        what === 'stones-stop' || what === 'stones-run' ? [{ at, on: what === 'stones-run' }] : [],
-      ),
+      notes.flatMap(({ at, what, machineId }): RunEvent[] => {
+        const event = EVENTS[what];
+        if (event) return [{ at, what: event }];
+        return what === 'move' && machineId !== null
+          ? [{ at, what: 'into', machineId, conches: this.conches(machineId) }]
+          : [];
+      }),
       endedAt,
+      { machineId: began, conches: this.conches(began) },
     );
+    const [stretches, moved] = [grinding(life), moving(life)];
     const hoursAt = (at: number): number => runningHours(stretches, at);
+    const movedAt = (at: number): number => runningHours(moved, at);
     const readings = notes.flatMap(({ at, what, value }): GrindRun['readings'] => {
       if (value === null) return [];
       if (what === 'micron') return [{ kind: 'gauge', at, atH: hoursAt(at), micron: value }];
@@ -71,27 +127,51 @@ export class GrindRuns {
     const micron = emptied && (emptied.command as CommandOf<'discharge'>).micron;
     if (emptied && micron != null && endedAt !== null)
       readings.push({ kind: 'gauge', at: endedAt, atH: hoursAt(endedAt), micron });
+    const charges = charged.map((step) => ({ at: step.at, solids: this.solidsOf(step) }));
+    // Only what was done says when it went in: what is to come is asked for at the moment of the question.
+    const went = wentIn(
+      (batch.acts ?? []).filter(({ doneAt }) => doneAt !== null),
+      charges,
+      new Map(),
+      first.at,
+    );
+    const scores = (asked: string) =>
+      notes.flatMap(({ at, what, value }) =>
+        what === asked && value !== null ? [{ atH: movedAt(at), score: value }] : [],
+      );
     return {
       batch,
       machineId: this.views.machineOf(batch.id),
       startedAt: first.at,
       endedAt,
+      life,
       stretches,
-      populations: charges.flatMap((step) =>
-        this.solidsOf(step).map((solid) => ({ solid, atH: Math.round(100 * hoursAt(step.at)) / 100 })),
-      ),
+      moved,
+      charges,
+      populations: this.populations(went.solids, stretches),
       readings: readings.sort((a, b) => a.atH - b.atH),
       conche: {
-        tastes: notes.flatMap(({ at, what, value }) =>
-          what === 'sourness' && value !== null ? [{ atH: hoursAt(at), score: value }] : [],
-        ),
+        tastes: scores('sourness'),
+        astringency: scores('astringency'),
+        aroma: scores('aroma'),
         heat: notes.flatMap(({ at, what, value }) =>
-          what === 'bowl-temperature' && value !== null ? [{ atH: hoursAt(at), tempC: value }] : [],
+          what === 'bowl-temperature' && value !== null ? [{ atH: movedAt(at), tempC: value }] : [],
         ),
       },
-      massG: charges.reduce((sum, step) => sum + chargedMg(step, batch.id), 0) / 1000,
+      tensions: notes.flatMap(({ at, what }) => (what === 'tension' ? [at] : [])),
+      massG: charged.reduce((sum, step) => sum + chargedMg(step, batch.id), 0) / 1000,
       group: batch.recipe?.id ?? batch.name,
     };
+  }
+
+  private populations(solids: readonly { solid: Solid; at: number }[], stretches: readonly Stretch[]): Population[] {
+    const found = new Map<string, Population>();
+    for (const { solid, at } of solids) {
+      // Portions of one hour are one: the last of them is the coarsest.
+      const atH = Math.round(100 * runningHours(stretches, at)) / 100;
+      found.set(`${solid} ${Math.floor(atH)}`, { solid, atH });
+    }
+    return [...found.values()];
   }
 
   /** What of a charge has to be ground. */
@@ -141,15 +221,118 @@ export class GrindRuns {
   }
 
   /**
+   * When the acts of a run are due, and what went in by them.
+   *
+   * @param now the moment it is asked for
+   */
+  acts(run: GrindRun, now: number): { acts: PlannedAct[]; dues: Map<string, Due>; went: WentIn } {
+    const { settings } = this.views.workshop;
+    const planned = run.batch.acts ?? [];
+    const dues = actDues(planned, {
+      momentOf: (hours) =>
+        momentReached(run.stretches, hours, now) ??
+        momentOf(
+          hours,
+          { at: now, hours: runningHours(run.stretches, now) },
+          settings.unattended,
+          settings.attended,
+          localIn(settings.timeZone),
+        ),
+      crossed: (micron) => {
+        const seen = run.readings.find((row) => row.kind === 'gauge' && row.micron <= micron && row.at <= now);
+        return seen ? { at: seen.at, seen: true } : null;
+      },
+    });
+    const went = wentIn(planned, run.charges, dues, now);
+    return {
+      acts: planned.map((act) => ({ ...act, doneAt: act.doneAt ?? went.done.get(act.id) ?? null })),
+      dues,
+      went,
+    };
+  }
+
+  /** The acts of a run with what is known of them now. */
+  actViews(run: GrindRun, now: number): ActView[] {
+    const { settings } = this.views.workshop;
+    const { acts, dues } = this.acts(run, now);
+    const local = localIn(settings.timeZone);
+    return acts.map((act) => {
+      const dueAt = dues.get(act.id)?.at ?? null;
+      return {
+        ...act,
+        dueAt,
+        waitsWords: waitsWords(act, acts),
+        night: act.doneAt !== null || dueAt === null ? null : nightChoice(dueAt, now, settings.attended, local),
+      };
+    });
+  }
+
+  /** How often a batch went through its machine. */
+  passes({ batch }: GrindRun): number {
+    return this.views
+      .stepsOfBatch(batch.id)
+      .filter(({ kind, command }) => kind === 'reading' && (command as CommandOf<'reading'>).what === 'pass').length;
+  }
+
+  private byMachine = { of: '', rows: new Map<string, GrindRun[]>() };
+
+  /** Runs that were in a machine, oldest first. */
+  ofMachine(machineId: string): readonly GrindRun[] {
+    const { book, batches } = this.views.workshop;
+    if (this.byMachine.of !== book.state) {
+      const rows = new Map<string, GrindRun[]>();
+      for (const batch of batches.values()) {
+        const run = this.run(batch);
+        for (const id of new Set(run?.life.map((row) => row.machineId)))
+          if (run && id !== null) rows.set(id, [...(rows.get(id) ?? []), run]);
+      }
+      for (const list of rows.values()) list.sort((a, b) => a.startedAt - b.startedAt);
+      this.byMachine = { of: book.state, rows };
+    }
+    return this.byMachine.rows.get(machineId) ?? [];
+  }
+
+  /** Earlier batches of the same recipe or bean: how long they were conched, and what became of them. */
+  private concheOf(run: GrindRun, at: number): Pick<ConcheStudy, 'prior' | 'past'> {
+    const { workshop } = this.views;
+    const runs = [...workshop.batches.values()]
+      .filter((batch) => batch.id !== run.batch.id && (batch.recipe?.id ?? batch.name) === run.group)
+      .flatMap((batch) => this.run(batch) ?? [])
+      .filter((past) => past.endedAt !== null && past.endedAt <= at)
+      .sort((a, b) => (a.endedAt ?? 0) - (b.endedAt ?? 0))
+      .slice(-MOST_CONCHED);
+    const past = runs.map(({ batch, moved, endedAt, conche }): ConchePast => {
+      const tastes = this.views
+        .stepsOfBatch(batch.id)
+        .flatMap((step) => (step.kind === 'taste' ? [step.command as CommandOf<'taste'>] : []));
+      return {
+        code: batch.code,
+        hours: runningHours(moved, endedAt ?? at),
+        sourness: conche.tastes.at(-1)?.score ?? null,
+        score: tastes.length === 0 ? null : tastes.reduce((sum, { score }) => sum + score, 0) / tastes.length,
+        words: tastes.find(({ note }) => note !== '')?.note ?? '',
+      };
+    });
+    const taught = runs.filter(({ conche }) => conche.tastes.length >= LEAST_READINGS);
+    return { past, prior: taught.length === 0 ? null : conchePriorFrom(taught.map(({ conche }) => conche)) };
+  }
+
+  /**
    * Everything a forecast of a run is made from.
    *
    * @param at the moment it is asked for: readings after it are not known then
+   * @param heat what a probe in the mass logged, UTC ms
    */
-  study(run: GrindRun, at: number): GrindStudy {
+  study(run: GrindRun, at: number, heat: readonly BowlTemp[] = []): GrindStudy {
     const { workshop } = this.views;
     const { settings } = workshop;
     const { batch, machineId } = run;
     const { getsUnder, ...prior } = this.prior(run);
+    const live = run.endedAt === null;
+    const { acts, dues, went } = this.acts(run, at);
+    const last = run.life.at(-1);
+    const read = run.readings.filter((reading) => reading.at <= at);
+    const lastRead = read.at(-1)?.at ?? 0;
     return {
       batchId: batch.id,
       code: batch.code,
@@ -157,15 +340,42 @@ export class GrindRuns {
       now: at,
       startedAt: run.startedAt,
       nowH: runningHours(run.stretches, at),
-      running: run.endedAt === null && isRunning(run.stretches),
-      populations: run.populations,
-      readings: run.readings.filter((reading) => reading.at <= at),
+      running: live && isRunning(run.stretches),
+      state: !last || !last.running ? 'standing' : last.conches ? 'conching' : last.lifted ? 'lifted' : 'grinding',
+      populations: live ? this.populations(went.solids, run.stretches) : run.populations,
+      planned: live ? went.planned : [],
+      acts: live
+        ? acts
+            .filter(({ doneAt }) => doneAt === null)
+            .map((act) => ({
+              id: act.id,
+              what: act.what,
+              kind: act.kind ?? 'other',
+              at: dues.get(act.id)?.at ?? null,
+              micron: act.waits?.by === 'reading' && dues.get(act.id)?.at === null ? act.waits.micron : null,
+            }))
+        : [],
+      assumed: [
+        ...went.assumed.map((what) => `“${what}” was due and nobody said that it was done: it counts as done then.`),
+        ...(run.tensions.some((moment) => moment > lastRead && moment <= at)
+          ? ['The tension was changed since the last reading: the pace can differ until it is read again.']
+          : []),
+      ],
+      readings: read,
       targetMicron: batch.targetMicron,
       prior: { ...prior, getsUnder: Number.isFinite(getsUnder) ? getsUnder : null },
       attended: settings.attended,
       unattended: settings.unattended,
       timeZone: settings.timeZone,
-      conche: run.conche,
+      conche: {
+        ...run.conche,
+        nowH: runningHours(run.moved, at),
+        heat: [
+          ...run.conche.heat,
+          ...heat.map((row) => ({ atH: runningHours(run.moved, row.at), tempC: row.tempC })),
+        ].sort((a, b) => a.atH - b.atH),
+        ...(live ? this.concheOf(run, at) : { past: [], prior: null }),
+      },
     };
   }
 }

@@ -1,9 +1,8 @@
 import type { DueItem, FloorStation, FloorView } from '@wunsch/core/api/types';
-import { nextAttended } from '@wunsch/core/grind/running';
-import { localIn } from '@wunsch/core/units/zone';
 import { isByProduct } from '@wunsch/core/ledger/types';
 import { isStation, STATIONS, type Station } from '@wunsch/core/workshop/stations';
 import { beansDue } from '../beans/store';
+import { grindDue } from '../grind/due';
 import { lossWatch } from '../losses/series';
 import { coolingViews, roastDue } from '../roast/due';
 import type { Views } from './views';
@@ -129,17 +128,7 @@ export function dueItems(views: Views): DueItem[] {
       at: work.dueAt ?? work.startedAt + DAY_MS / 4,
     });
   }
-  const local = localIn(settings.timeZone);
-  for (const grind of views.grinds()) {
-    const last = grind.readings.filter(({ what }) => what === 'micron').at(-1)?.at ?? grind.startedAt;
-    due.push({
-      id: `reading-${grind.batch.id}`,
-      station: 'grind',
-      text: `Read the gauge, ${grind.batch.code}`,
-      link: `/station/grind?batch=${grind.batch.code}`,
-      at: nextAttended(last + settings.readingHours * HOUR_MS, settings.attended, local),
-    });
-  }
+  due.push(...grindDue(views));
   for (const run of workshop.recipes.openWeighings())
     due.push({
       id: `weighing-${run.id}`,
@@ -148,16 +137,6 @@ export function dueItems(views: Views): DueItem[] {
       link: `/weighing/${run.id}`,
       at: run.startedAt + HOUR_MS,
     });
-  for (const { batch } of views.grinds())
-    for (const act of batch.acts ?? [])
-      if (act.doneAt === null)
-        due.push({
-          id: `act-${act.id}`,
-          station: 'grind',
-          text: `${act.what}, ${batch.code}`,
-          link: `/station/grind?batch=${batch.code}`,
-          at: act.at,
-        });
   for (const holdingId of book.live) {
     const holding = book.holding(holdingId);
     const since = book.entriesOf(holdingId)[0]?.at ?? 0;
@@ -167,7 +146,7 @@ export function dueItems(views: Views): DueItem[] {
         station: 'rest',
         text: `Block ${holding.code} has rested`,
         link: `/station/rest?holding=${holding.code}`,
-        at: since + settings.restDays * DAY_MS,
+        at: workshop.batches.get(holding.batchId ?? '')?.restUntil ?? since + settings.restDays * DAY_MS,
       });
     }
   }

@@ -1,8 +1,6 @@
-import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { ClosedWork, CorrectionPreview } from '@wunsch/core/api/types';
-import { changeAct, planAct } from '@wunsch/core/grind/acts';
 import { command, entryHead, id, startWork, type Command, type EntryHead } from '@wunsch/core/ledger/commands';
 import { STATIONS } from '@wunsch/core/workshop/stations';
 import type { Step } from '@wunsch/core/ledger/types';
@@ -113,41 +111,6 @@ export function ledgerRoutes(router: Router, views: Views): void {
     return { putBack: true };
   });
 
-  const act = z.object({
-    personId: id,
-    what: z.string().trim().min(2, 'says what is to be done').max(80, 'is longer than 80 letters'),
-    at: z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' }),
-  });
-  router.write(
-    'POST',
-    '/api/grind/batches/:id/acts',
-    'Plan an act for a batch',
-    act,
-    ({ personId, what, at }, request) =>
-      workshop.changeBatch(param(request.params, 'id'), (batch) =>
-        planAct(batch, { id: nanoid(8), what, at: Date.parse(at), personId }),
-      ),
-  );
-  router.write(
-    'POST',
-    '/api/grind/batches/:id/acts/:act',
-    'An act is done, moved to another time, or dropped',
-    z.object({
-      personId: id,
-      done: z.boolean().optional(),
-      at: act.shape.at.optional(),
-      dropped: z.boolean().optional(),
-    }),
-    ({ at, done, dropped }, request) =>
-      workshop.changeBatch(param(request.params, 'id'), (batch) =>
-        changeAct(
-          batch,
-          param(request.params, 'act'),
-          { done, dropped, at: at === undefined ? undefined : Date.parse(at) },
-          workshop.now(),
-        ),
-      ),
-  );
   router.read('/api/ledger/works/:id', 'How a piece of work ended', async (request): Promise<ClosedWork> => {
     const id = param(request.params, 'id');
     const closed = await workshop.closedWork(id);

@@ -413,8 +413,9 @@ export class Workshop extends Lists {
         this.pending.lots.push({ id: made, facts: plan.lot });
       }
       if (plan.batch) {
-        const { acts } = this.batches.get(plan.batch.id) ?? {};
-        const batch = acts ? { ...plan.batch, acts } : plan.batch;
+        // What was planned and chosen for it on the way stays when its first charge is corrected.
+        const { acts, probe, restUntil } = this.batches.get(plan.batch.id) ?? {};
+        const batch = { ...plan.batch, acts, probe, restUntil };
         this.batches.set(batch.id, batch);
         this.pending.batches.push(batch);
       }

@@ -176,6 +176,7 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'leftG', label: 'Stays in the bowl (empty: nothing)', type: 'mass', optional: true },
     { name: 'holdUpG', label: 'Scraped off, not used', type: 'mass', optional: true },
     { name: 'micron', label: 'Last reading', type: 'number', unit: 'µm', optional: true },
+    { name: 'sievedG', label: 'Kept by the sieve', type: 'mass', optional: true },
     NOTE,
   ],
   rest: [{ name: 'outG', label: 'Off the shelf (empty: all of it)', type: 'mass', optional: true }, NOTE],

@@ -1,51 +1,47 @@
 import { useState } from 'react';
 import type { GrindView } from '@wunsch/core/api/types';
-import { judgeWarming } from '@wunsch/core/grind/warming';
+import { concheHistory, judgeAroma, type ConcheTaste } from '@wunsch/core/grind/conche';
 import type { GrindStudy } from '@wunsch/core/grind/tonight';
-import { ceilingOf } from '@wunsch/core/workshop/stations';
-import { useApi } from '../parts/api';
 import { SelectBox } from '../parts/fields';
 import { Caution } from '../parts/pieces';
 import { useWorked } from '../parts/worked';
-import { useHere, useShow } from '../parts/workshop';
+import type { Told } from './Foretold';
 import { stones } from './compute';
 
-/** A sourness that most makers call gone. */
-const USUAL_SOURNESS = 3;
+/** A sourness, an astringency that most makers call gone. */
+const USUAL = { tastes: 3, astringency: 3 };
 const LEVELS = [1, 2, 3, 4, 5].map((level) => [String(level), `${level} of 10`] as const);
+type Of = keyof typeof USUAL;
 
-/** How long it has still to be conched, from what was tasted. */
-export function Conching({ grind: { batch, readings } }: { grind: GrindView }) {
-  const [wanted, setWanted] = useState(USUAL_SOURNESS);
-  const { data: study } = useApi<GrindStudy>(`/api/grind/batches/${batch.code}/study`);
-  const tasted = study?.conche.tastes ?? [];
-  const found = useWorked(
-    study && tasted.length > 0
-      ? JSON.stringify([study.code, study.conche, wanted, Math.round(4 * study.nowH), readings.length])
-      : null,
-    () => stones().conche(study as GrindStudy, wanted),
-    'conche-forecast',
-  );
-  if (tasted.length === 0 || !found) return null;
+const tastedWords = (tastes: readonly ConcheTaste[]): string =>
+  `From ${tastes.length === 1 ? 'one tasting' : `${tastes.length} tastings`}: ${tastes.map(({ atH, score }) => `${score} at ${atH.toFixed(0)} h`).join(', ')}.`;
+
+/** How long it has still to be conched, from what was tasted, and what earlier batches of the bean took. */
+export function Conching({ grind, study }: { grind: GrindView; study: Told['study'] | null }) {
+  if (!study) return null;
+  const { tastes, astringency, aroma, past, heat, nowH } = study.conche;
+  const history = concheHistory(past, USUAL.tastes);
+  const aromaSays = judgeAroma(aroma);
+  if (tastes.length + astringency.length + aroma.length === 0 && history.length === 0) return null;
   return (
     <section aria-label="Conching" className="mt-6">
       <h2 className="mb-2 text-xl">Conching</h2>
-      <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-2">
-        <p className="figure text-xl" aria-live="polite">
-          {found.sentence}
+      {(['tastes', 'astringency'] as const).map(
+        (of) => study.conche[of].length > 0 && <Falls key={of} of={of} study={study} entries={grind.readings.length} />,
+      )}
+      {aromaSays && (
+        <p className={`mt-2 ${aromaSays.tone === 'watch' ? 'rounded-md bg-ripe-wash px-4 py-2 font-semibold' : ''}`}>
+          {aromaSays.sentence}
         </p>
-        <SelectBox
-          className="w-40"
-          label="Sourness that is meant"
-          value={String(wanted)}
-          options={LEVELS}
-          onChange={(value) => setWanted(Number(value))}
-        />
-      </div>
+      )}
+      {history.map((sentence) => (
+        <p key={sentence} className="mt-2">
+          {sentence}
+        </p>
+      ))}
       <p className="mt-1 text-sm text-soft">
-        From {tasted.length === 1 ? 'one tasting' : `${tasted.length} tastings`}:{' '}
-        {tasted.map(({ atH, score }) => `${score} at ${atH.toFixed(0)} h`).join(', ')}. Eight in ten; ten degrees more
-        make it 1.8 times as fast.
+        Moved for {nowH.toFixed(0)} h so far{heat.length === 0 ? '; no temperature is logged, 50 °C is assumed' : ''}.
+        Ten degrees more make it 1.8 times as fast.
       </p>
       <div className="mt-2">
         <Caution>
@@ -57,28 +53,36 @@ export function Conching({ grind: { batch, readings } }: { grind: GrindView }) {
   );
 }
 
-/** Where a mass with a ceiling is going. */
-export function Warming({ grind: { batch, readings } }: { grind: GrindView }) {
-  const { view } = useHere();
-  const show = useShow();
-  const route = view.routes.find(({ id }) => id === batch.routeId);
-  const ceilingC = route ? ceilingOf(route) : null;
-  if (ceilingC === null) return null;
-  const temps = readings.flatMap(({ at, what, value }) =>
-    what === 'bowl-temperature' && value !== null ? [{ at, tempC: value }] : [],
+/** One taste that is meant to go: how long that takes. */
+function Falls({ of, study, entries }: { of: Of; study: GrindStudy; entries: number }) {
+  const [wanted, setWanted] = useState(USUAL[of]);
+  const tastes = study.conche[of];
+  const found = useWorked(
+    JSON.stringify([study.code, study.conche, wanted, Math.round(4 * study.conche.nowH), entries]),
+    () => stones().conche(study, of, wanted),
+    'conche-forecast',
   );
-  const found = judgeWarming(temps, ceilingC, show.temp);
-  if (!found)
-    return (
-      <p className="mt-3 text-sm">
-        This route keeps its mass under {show.temp(ceilingC)}: read the bowl’s temperature once it runs.
-      </p>
-    );
-  const tone = { stop: 'bg-crimson-wash', watch: 'bg-ripe-wash', good: 'bg-leaf-wash' }[found.tone];
+  const name = of === 'tastes' ? 'Sourness' : 'Astringency';
+  if (!found) return null;
   return (
-    <section aria-label="Temperature of the mass" className={`mt-3 rounded-md px-4 py-2 ${tone}`}>
-      <p className="font-semibold">{found.sentence}</p>
-      {found.todo !== null && <p className="text-sm">{found.todo}</p>}
-    </section>
+    <div className="mb-3">
+      <div className="flex flex-wrap items-end justify-between gap-x-8 gap-y-2">
+        <p className="figure text-xl" aria-live="polite">
+          {of === 'astringency' && 'Astringency: '}
+          {found.sentence}
+        </p>
+        <SelectBox
+          className="w-44"
+          label={`${name} that is meant`}
+          value={String(wanted)}
+          options={LEVELS}
+          onChange={(value) => setWanted(Number(value))}
+        />
+      </div>
+      <p className="mt-1 text-sm text-soft">
+        {tastedWords(tastes)} Eight in ten
+        {of === 'tastes' && study.conche.prior ? ', with what earlier batches taught' : ''}.
+      </p>
+    </div>
   );
 }

@@ -7,11 +7,15 @@ import { RouteChoice } from '../parts/RouteChoice';
 import { span, useHere, useShow } from '../parts/workshop';
 import { fieldG, type Fields, type FieldSpec } from '../entry/entry';
 import { Chips } from '../parts/fields';
-import { Conching, Warming } from './Conching';
+import { Conching } from './Conching';
 import { Foretold, ForetoldMore, useForetold } from './Foretold';
 import { PlannedActs } from './PlannedActs';
 import { StonesSwitch } from './Stones';
+import { Grinder } from './Grinder';
 import { TakeReading } from './TakeReading';
+import { useGrinder, useRun } from './useRun';
+import { Warming } from './Warming';
+import { judgeHoldUp } from '@wunsch/core/grind/hold-up';
 import { StepForm } from '../entry/StepForm';
 import { usualIn } from '../entry/WorkBench';
 
@@ -73,31 +77,38 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
   const now = useNow();
   const [act, setAct] = useState<Act>('read');
   const told = useForetold(grind);
+  const run = useRun(grind);
+  const grinder = useGrinder(grind.machine?.id);
   const microns = grind.readings.filter(({ what }) => what === 'micron');
   const last = microns.at(-1);
   const { batch, machine } = grind;
   const hours = (now - grind.startedAt) / 3_600_000;
   const carried = grind.carriedOver;
-  const over = machine?.maxG != null && grind.massMg / 1000 > machine.maxG;
+  const most = grinder?.fill.most && grinder.fill.sentence !== null ? grinder.fill.most.p50 : machine?.maxG;
+  const over = most != null && grind.massMg / 1000 > most;
   const under = machine?.minG != null && grind.massMg / 1000 < machine.minG;
   return (
     <>
       <div className="grid grid-cols-2 gap-x-8 gap-y-5 sm:grid-cols-4">
-        <Figure
-          small
-          label="Last reading"
-          value={last?.value == null ? '–' : `${last.value} µm`}
-          note={
-            last ? `${span(now - last.at)} ago; target ${batch.targetMicron} µm` : `target ${batch.targetMicron} µm`
-          }
-        />
+        {machine?.coarse ? (
+          <Figure small label="Passes" value={run?.passes ?? '–'} note="through this machine" />
+        ) : (
+          <Figure
+            small
+            label="Last reading"
+            value={last?.value == null ? '–' : `${last.value} µm`}
+            note={
+              last ? `${span(now - last.at)} ago; target ${batch.targetMicron} µm` : `target ${batch.targetMicron} µm`
+            }
+          />
+        )}
         <Figure
           small
           label="In the bowl"
           value={show.mass(grind.massMg)}
           note={
             over ? (
-              <strong className="text-crimson">over what {machine.name} carries</strong>
+              <strong className="text-crimson">over what {machine?.name} carries</strong>
             ) : under ? (
               <strong className="text-crimson">under the minimum of {machine?.name}: stones run on each other</strong>
             ) : (
@@ -105,21 +116,25 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
             )
           }
         />
-        <Figure
-          small
-          label="Cocoa"
-          value={`${grind.cocoa.cocoaPct.toFixed(1)} %`}
-          note={`${grind.cocoa.withoutButterPct.toFixed(1)} % without added butter`}
-        />
-        <Figure
-          small
-          label="Running"
-          value={span(now - grind.startedAt)}
-          note={`since ${show.moment(grind.startedAt)}`}
-        />
+        {/* On a phone the reading comes first: these two stand on the batch’s page too. */}
+        <div className="hidden sm:block">
+          <Figure
+            small
+            label="Cocoa"
+            value={`${grind.cocoa.cocoaPct.toFixed(1)} %`}
+            note={`${grind.cocoa.withoutButterPct.toFixed(1)} % without added butter`}
+          />
+        </div>
+        <div className="hidden sm:block">
+          <Figure
+            small
+            label="Ground"
+            value={run ? span(run.groundH * 3_600_000) : '–'}
+            note={`${run && run.movedH - run.groundH > 0.1 ? `moved ${span(run.movedH * 3_600_000)}, ` : ''}since ${show.moment(grind.startedAt)}`}
+          />
+        </div>
       </div>
       <Foretold grind={grind} told={told} />
-      <Warming grind={grind} />
       {carried.length > 0 && (
         <p className="mt-2 rounded-md bg-ripe-wash px-4 py-2 text-sm">
           {machine?.name} may carry over{' '}
@@ -182,23 +197,46 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
               mg: typeof values['holdUpG'] === 'number' ? values['holdUpG'] * 1000 : 0,
               tone: 'loss' as const,
             },
+            {
+              name: 'sieved',
+              mg: typeof values['sievedG'] === 'number' ? values['sievedG'] * 1000 : 0,
+              tone: 'loss' as const,
+            },
           ]}
           restName="still in the machine, or missing"
           finish={(values) => ({ ...values, batchId: batch.id })}
-          below={({ fields }) => <Staying fields={fields} inMg={grind.massMg} />}
+          below={({ fields }) => (
+            <>
+              <Staying fields={fields} inMg={grind.massMg} />
+              {machine && grinder && <HoldUp fields={fields} past={grinder.holdUpsG} machine={machine.name} />}
+            </>
+          )}
         />
       )}
       {act === 'move' && <MoveOn grind={grind} />}
       <ForetoldMore grind={grind} told={told} />
-      <Conching grind={grind} />
+      <Warming grind={grind} run={run} />
+      <Conching grind={grind} study={told?.study ?? null} />
       <p className="mt-3 text-sm text-soft">
         {grind.origin.sentence}{' '}
         <Link className="link" to={`/batch/${batch.code}`}>
           The whole batch
         </Link>
       </p>
-      <PlannedActs grind={grind} />
+      <PlannedActs grind={grind} told={told} />
+      <Grinder grinder={grinder} machine={machine} />
     </>
+  );
+}
+
+/** What stays in the machine, against what usually does. */
+function HoldUp({ fields, past, machine }: { fields: Fields; past: readonly number[]; machine: string }) {
+  const show = useShow();
+  const holdUpG = fieldG(fields['holdUpG']);
+  if (holdUpG === null || holdUpG <= 0) return null;
+  const { tone, sentence } = judgeHoldUp(holdUpG, past, machine, show.mass);
+  return (
+    <p className={`mt-2 text-sm ${tone === 'watch' ? 'rounded-md bg-ripe-wash px-3 py-2' : 'text-soft'}`}>{sentence}</p>
   );
 }
 

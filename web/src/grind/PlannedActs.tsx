@@ -1,112 +1,214 @@
 import { useState } from 'react';
+import type { ActView } from '@wunsch/core/api/grind';
 import type { GrindView } from '@wunsch/core/api/types';
-import { untilWords, useNow } from '../app/DueLine';
+import { ACTS } from '@wunsch/core/grind/acts';
+import { ACT_KINDS, type ActKind } from '@wunsch/core/ledger/types';
+import { useNow } from '../app/DueLine';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
-import { Box } from '../parts/fields';
+import { newKey, useDraft } from '../parts/draft';
+import { Box, NumberBox, SelectBox } from '../parts/fields';
+import { readNumber } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
+import { ActOnLane, DueWords, LaneHead, laneOf } from './ActsLane';
+import type { Told } from './Foretold';
+import { useRun } from './useRun';
 
-/** Acts that are often planned when a bowl begins. */
-const OFTEN = ['Lid on', 'Sugar in', 'Rest of the butter', 'Milk powder in', 'Lecithin in', 'Stones up', 'Look again'];
-
-/** What is meant to be done with a batch, ahead of time: each stands on the due line and is done by one press. */
-export function PlannedActs({ grind: { batch } }: { grind: GrindView }) {
+/** What is meant to be done with a batch, ahead of time: each stands on the due line, is moved by dragging and done by one press. */
+export function PlannedActs({ grind, told }: { grind: GrindView; told: Told | null }) {
+  const { batch } = grind;
   const { personId } = useHere();
-  const show = useShow();
   const now = useNow();
   const { busy, error, run, fail } = useSave();
-  const [what, setWhat] = useState('');
-  const [when, setWhen] = useState('');
-  const acts = batch.acts ?? [];
+  const found = useRun(grind);
+  const acts = found?.acts ?? [];
+  const open = acts.filter(({ doneAt }) => doneAt === null);
+  const lane = laneOf(acts, now);
   const press = (path: string, body: object): Promise<boolean> => {
     if (personId === null) {
       fail(NOBODY);
       return Promise.resolve(false);
     }
-    return run(() => send('POST', `/api/grind/batches/${batch.id}/acts${path}`, { personId, ...body }, newKey()));
+    return run(() => send('POST', `/api/grind/batches/${path}`, { personId, ...body }, newKey()));
   };
-  const at = show.instant(when);
-  const add = (): void => {
-    if (what.trim() === '' || at === undefined) return fail('Say what is to be done, and when.');
-    void press('', { what, at }).then((done) => {
-      if (!done) return;
-      setWhat('');
-      setWhen('');
-    });
-  };
+  const change = (act: ActView, body: object): Promise<boolean> => press(`${batch.id}/acts/${act.id}`, body);
   return (
     <Section title="Planned for it" aside={acts.length === 0 ? 'nothing yet' : undefined}>
+      {open.length > 0 && (
+        <div className="sm:ml-56">
+          <LaneHead lane={lane} />
+        </div>
+      )}
       <ul className="rows">
         {acts.map((act) => (
-          <li key={act.id} className="flex flex-wrap items-center gap-x-4 py-1.5">
-            <span className={`min-w-0 flex-1 ${act.doneAt === null ? '' : 'text-soft line-through'}`}>{act.what}</span>
-            <span className="text-sm text-soft">{show.moment(act.at)}</span>
-            {act.doneAt === null ? (
-              <>
-                <strong className={act.at < now ? 'text-crimson' : 'text-leaf'}>{untilWords(act.at, now)}</strong>
+          <li key={act.id} className="py-1.5 sm:grid sm:grid-cols-[13.5rem_minmax(0,1fr)] sm:items-start sm:gap-x-2">
+            <div className="flex items-center gap-2">
+              {act.doneAt === null && (
                 <button
                   type="button"
-                  className="button"
+                  className="button shrink-0 px-3!"
                   disabled={busy}
-                  onClick={() => void press(`/${act.id}`, { done: true })}
+                  aria-label={`Done: ${act.what}`}
+                  onClick={() => void change(act, { done: true })}
                 >
                   Done
                 </button>
-                <button
-                  type="button"
-                  className="button button-quiet"
-                  disabled={busy}
-                  onClick={() =>
-                    void press(`/${act.id}`, { at: new Date(Math.max(act.at, now) + 3_600_000).toISOString() })
-                  }
-                >
-                  An hour later
-                </button>
-                <button
-                  type="button"
-                  className="button button-quiet"
-                  disabled={busy}
-                  onClick={() => void press(`/${act.id}`, { dropped: true })}
-                >
-                  Drop it
-                </button>
-              </>
-            ) : (
-              <span className="text-sm text-soft">done {show.moment(act.doneAt)}</span>
-            )}
+              )}
+              <span className="min-w-0">
+                <span className={`block ${act.doneAt === null ? '' : 'text-soft line-through'}`}>{act.what}</span>
+                <DueWords act={act} told={told} now={now} />
+              </span>
+            </div>
+            <div>
+              {act.doneAt === null && (
+                <div className="flex items-start">
+                  <div className="min-w-0 flex-1">
+                    <ActOnLane
+                      act={act}
+                      lane={lane}
+                      told={told}
+                      busy={busy}
+                      move={(at) => change(act, { at: new Date(at).toISOString() })}
+                    />
+                  </div>
+                  <button
+                    type="button"
+                    className="button button-quiet"
+                    disabled={busy}
+                    aria-label={`Drop: ${act.what}`}
+                    onClick={() => void change(act, { dropped: true })}
+                  >
+                    Drop it
+                  </button>
+                </div>
+              )}
+            </div>
           </li>
         ))}
       </ul>
-      <div className="mt-2 flex flex-wrap items-end gap-3">
-        <Box label="What is to be done" value={what} onChange={setWhat} className="min-w-48 flex-1" onEnter={add} />
-        <Box label="When" type="datetime-local" value={when} onChange={setWhen} onEnter={add} />
-        <button type="button" className="button" disabled={busy} onClick={add}>
-          Plan it
-        </button>
-      </div>
-      {batch.recipe && acts.length === 0 && (
-        <button
-          type="button"
-          className="button mt-3"
-          disabled={busy}
-          onClick={() => {
-            if (personId === null) return fail(NOBODY);
-            void run(() => send('POST', `/api/grind/batches/${batch.code}/feed`, { personId }, newKey()));
-          }}
-        >
-          Plan the feed by its recipe
-        </button>
-      )}
       <div className="mt-2 flex flex-wrap gap-2">
-        {OFTEN.map((text) => (
-          <button key={text} type="button" className="chip" aria-pressed={what === text} onClick={() => setWhat(text)}>
-            {text}
+        <button type="button" className="button" disabled={busy} onClick={() => void press(`${batch.code}/usual`, {})}>
+          Plan the usual acts
+        </button>
+        {batch.recipe && acts.length === 0 && (
+          <button type="button" className="button" disabled={busy} onClick={() => void press(`${batch.code}/feed`, {})}>
+            Plan the feed by its recipe
           </button>
-        ))}
+        )}
       </div>
+      <OneMore acts={acts} batchId={batch.id} busy={busy} add={(body) => press(`${batch.id}/acts`, body)} fail={fail} />
       <Refusal error={error} />
     </Section>
+  );
+}
+
+const WAYS = [
+  ['clock', 'at a time'],
+  ['running', 'after running hours'],
+  ['reading', 'once it is as fine as'],
+  ['act', 'after another act'],
+] as const;
+type Way = (typeof WAYS)[number][0];
+
+interface Typed {
+  kind: ActKind;
+  what: string;
+  way: Way;
+  when: string;
+  figure: string;
+  after: string;
+}
+const NOTHING: Typed = { kind: 'other', what: '', way: 'clock', when: '', figure: '', after: '' };
+
+/** Plans one more act; half typed it survives a reload. */
+function OneMore({
+  acts,
+  batchId,
+  busy,
+  add,
+  fail,
+}: {
+  acts: readonly ActView[];
+  batchId: string;
+  busy: boolean;
+  add: (body: object) => Promise<boolean>;
+  fail: (message: string) => void;
+}) {
+  const show = useShow();
+  const draft = useDraft<Typed>(`act.${batchId}`, () => NOTHING);
+  const [wrong, setWrong] = useState<string | undefined>(undefined);
+  const { kind, what, way, when, figure, after } = draft.value;
+  const set = (next: Partial<Typed>): void => {
+    setWrong(undefined);
+    draft.set((now) => ({ ...now, ...next }));
+  };
+  const name = what.trim() === '' ? ACTS[kind].words : what;
+  const plan = (): void => {
+    if (name === '') return fail('Say what is to be done.');
+    const at = show.instant(when);
+    const number = readNumber(figure);
+    if (way === 'clock' && at === undefined) return fail('Say when it is to be done.');
+    if (way !== 'clock' && (number === null || number < 0)) return setWrong('is not a number');
+    if (way === 'act' && after === '') return fail('Say after which act.');
+    const waits =
+      way === 'running'
+        ? { by: way, hours: number }
+        : way === 'reading'
+          ? { by: way, micron: number }
+          : way === 'act'
+            ? { by: way, actId: after, minutes: number }
+            : undefined;
+    void add({ what: name, kind, ...(waits ? { waits } : { at }) }).then((done) => done && draft.clear());
+  };
+  return (
+    <div className="mt-3 flex flex-wrap items-end gap-3" role="group" aria-label="Plan one more act">
+      <SelectBox
+        className="w-48"
+        label="Act"
+        value={kind}
+        options={ACT_KINDS.map((id) => [id, id === 'other' ? 'Something else' : ACTS[id].words] as const)}
+        onChange={(id) => set({ kind: id as ActKind })}
+      />
+      <Box
+        label={kind === 'other' ? 'What is to be done' : 'In other words, if you like'}
+        value={what}
+        onChange={(text) => set({ what: text })}
+        className="min-w-48 flex-1"
+        onEnter={plan}
+      />
+      <SelectBox
+        className="w-44"
+        label="When"
+        value={way}
+        options={WAYS.filter(([id]) => id !== 'act' || acts.length > 0)}
+        onChange={(id) => set({ way: id as Way })}
+      />
+      {way === 'clock' && (
+        <Box label="Time" type="datetime-local" value={when} onChange={(text) => set({ when: text })} onEnter={plan} />
+      )}
+      {way === 'act' && (
+        <SelectBox
+          className="w-48"
+          label="After which"
+          value={after}
+          options={[['', 'Choose'] as const, ...acts.map((act) => [act.id, act.what] as const)]}
+          onChange={(id) => set({ after: id })}
+        />
+      )}
+      {way !== 'clock' && (
+        <NumberBox
+          className="w-32"
+          label={way === 'running' ? 'Hours' : way === 'reading' ? 'Fineness' : 'Minutes after'}
+          unit={way === 'running' ? 'h' : way === 'reading' ? 'µm' : 'min'}
+          value={figure}
+          problem={wrong}
+          onChange={(text) => set({ figure: text })}
+        />
+      )}
+      <button type="button" className="button" disabled={busy} onClick={plan}>
+        Plan it
+      </button>
+    </div>
   );
 }

@@ -1,5 +1,7 @@
 import { expose } from 'comlink';
 import { forecastConche, type ConcheForecast } from '@wunsch/core/grind/conche';
+import { effectOfMoving, type MoveEffect } from '@wunsch/core/grind/moved';
+import type { ActKind } from '@wunsch/core/ledger/types';
 import { forecastGrind, type GrindPrior } from '@wunsch/core/grind/forecast';
 import { tonight, type GrindStudy, type GrindTonight } from '@wunsch/core/grind/tonight';
 
@@ -9,8 +11,12 @@ const priorOf = ({ prior }: GrindStudy): GrindPrior => ({ ...prior, getsUnder: p
 const stones = {
   tonight: (study: GrindStudy): GrindTonight => tonight(study),
 
-  conche: (study: GrindStudy, wanted: number): ConcheForecast =>
-    forecastConche(study.conche.tastes, study.conche.heat, wanted, study.nowH),
+  /** What moving an act to another time does to the end. */
+  moved: (study: GrindStudy, act: { id: string; kind: ActKind; what: string }, toAt: number): MoveEffect =>
+    effectOfMoving(study, act, toAt),
+
+  conche: ({ conche }: GrindStudy, of: 'tastes' | 'astringency', wanted: number): ConcheForecast =>
+    forecastConche(conche[of], conche.heat, wanted, conche.nowH, (of === 'tastes' ? conche.prior : null) ?? undefined),
 
   /** What a forecast said once: the running hours that eight in ten lie between, and the middle. */
   foretold: (study: GrindStudy): { p10: number; p50: number; p90: number } => {

@@ -62,5 +62,11 @@ export async function send<T>(
 /** Fetches everything on screen again. */
 export const refresh = (): Promise<unknown> => mutate((key) => typeof key === 'string' && key.startsWith('/api/'));
 
-export const useApi = <T>(path: string | null): SWRResponse<T, ApiError> =>
-  useSWR<T, ApiError>(path, getJson, { keepPreviousData: false, revalidateOnFocus: true, dedupingInterval: 400 });
+/** @param everyMs asked again so often; left out, only when something was entered or the screen is looked at again */
+export const useApi = <T>(path: string | null, everyMs = 0): SWRResponse<T, ApiError> =>
+  useSWR<T, ApiError>(path, getJson, {
+    keepPreviousData: false,
+    revalidateOnFocus: true,
+    dedupingInterval: 400,
+    refreshInterval: everyMs,
+  });

@@ -27,6 +27,21 @@ export const STEP_NAMES: Record<StepKind, string> = {
   reading: 'Reading',
 };
 
+/** What is only noted at the stones, without a figure. */
+const READING_WORDS: Record<string, string | undefined> = {
+  'stones-run': 'the stones run again',
+  'stones-up': 'stones up: conched only',
+  'stones-down': 'stones down: ground again',
+  spilled: 'it spilled over',
+  starved: 'stone on stone: too empty',
+  pass: 'one more pass',
+};
+const STOP_WORDS: Record<string, string | undefined> = {
+  power: ': power cut',
+  night: ' for the night',
+  stalled: ': they stalled, too full',
+};
+
 const signed = (line: LineView): boolean => line.massMg > 0;
 
 /** One step in words: `25.50 kg in, 24.36 kg on (95.5 %), 1.10 kg rejects`. */
@@ -36,16 +51,19 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
   if (step.kind === 'reading') {
     const value = command['value'] as number | null;
     const what = command['what'] as string;
-    if (what === 'note') return String(command['note']);
+    if (what === 'note' || what === 'texture') return String(command['note']);
     if (what === 'move') return `goes on in ${step.machine ?? 'another machine'}`;
-    if (what === 'stones-stop') return 'the stones stop';
-    if (what === 'stones-run') return 'the stones run again';
+    if (what === 'stones-stop') return `the stones stop${STOP_WORDS[String(command['cause'])] ?? ''}`;
+    const words = READING_WORDS[what];
+    if (words !== undefined) return words;
     if (what === 'felt') return `feels: ${FELT[value ?? 0]?.words ?? ''}`;
     return what === 'micron'
       ? `${value} µm`
       : what === 'bowl-temperature'
         ? show.temp(value ?? 0)
-        : `sourness ${value}`;
+        : what === 'rest-taste'
+          ? `${value} of 10 on the shelf`
+          : `${what} ${value}`;
   }
   if (step.kind === 'taste')
     return `${String(command['score'])} of 10${command['note'] === '' ? '' : `: ${String(command['note'])}`}`;

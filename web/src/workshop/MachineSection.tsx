@@ -4,7 +4,8 @@ import { STATION_NAMES, STATIONS } from '@wunsch/core/workshop/stations';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
-import { Box, NumberBox, Tick } from '../parts/fields';
+import { useGrinder } from '../grind/useRun';
+import { Box, Chips, NumberBox, Tick } from '../parts/fields';
 import { readNumbers, typedNumber } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -42,6 +43,7 @@ export function Machines() {
             {open === machine.id && (
               <div className="pb-3">
                 <Allergens machine={machine} />
+                {machine.station === 'grind' && <Upkeep machine={machine} />}
                 <MachineForm machine={machine} close={() => setOpen(null)} />
               </div>
             )}
@@ -58,6 +60,13 @@ export function Machines() {
     </Section>
   );
 }
+
+const DOES = [
+  ['grinds', 'Grinds fine'],
+  ['coarse', 'Grinds coarse'],
+  ['conches', 'Only conches'],
+] as const;
+type Does = (typeof DOES)[number][0];
 
 interface Seen {
   carries: CarriedOver[];
@@ -107,6 +116,63 @@ function Allergens({ machine }: { machine: Machine }) {
   );
 }
 
+const SERVICE_WORDS = [
+  ['dressed', 'Stones dressed'],
+  ['serviced', 'Serviced'],
+  ['repaired', 'Repaired'],
+] as const;
+
+/** What a grinder's own bowls say of it, and what was done to it. */
+function Upkeep({ machine }: { machine: Machine }) {
+  const { personId } = useHere();
+  const show = useShow();
+  const grinder = useGrinder(machine.id);
+  const [note, setNote] = useState('');
+  const { busy, error, run, fail } = useSave();
+  if (!grinder) return null;
+  const { fill, hours, due, services } = grinder;
+  const record = (what: string): void => {
+    if (personId === null) return fail(NOBODY);
+    void run(() =>
+      send('POST', `/api/workshop/machines/${machine.id}/services`, { personId, what, note }, newKey()),
+    ).then((done) => done && setNote(''));
+  };
+  return (
+    <div className="mb-3 rounded-md bg-sunk px-3 py-2" role="group" aria-label={`Upkeep of ${machine.name}`}>
+      <p>
+        {Math.round(hours.run)} h run in {grinder.grinds} bowls; {Math.round(hours.sinceDressed)} h since its stones
+        were dressed, {Math.round(hours.sinceServiced)} h since a service.
+      </p>
+      {fill.sentence !== null && <p className="font-semibold">{fill.sentence}</p>}
+      {due.map((sentence) => (
+        <p key={sentence} className="font-semibold text-crimson">
+          {sentence}
+        </p>
+      ))}
+      {services.slice(0, 3).map(({ at, what, note: words, person }) => (
+        <p key={at} className="text-sm text-soft">
+          {SERVICE_WORDS.find(([id]) => id === what)?.[1] ?? what} {show.day(at)} by {person}
+          {words === '' ? '' : `: ${words}`}
+        </p>
+      ))}
+      <div className="mt-1 flex flex-wrap items-end gap-3">
+        <Box
+          className="min-w-40 flex-1"
+          label="What was done (if there is more to say)"
+          value={note}
+          onChange={setNote}
+        />
+        {SERVICE_WORDS.map(([what, label]) => (
+          <button key={what} type="button" className="button" disabled={busy} onClick={() => record(what)}>
+            {label}
+          </button>
+        ))}
+      </div>
+      <Refusal error={error} />
+    </div>
+  );
+}
+
 function MachineForm({ machine, close }: { machine: Machine | null; close: () => void }) {
   const figure = (value: number | null | undefined, per = 1): string =>
     value == null ? '' : typedNumber(Number((value / per).toFixed(3)));
@@ -116,8 +182,14 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
     min: figure(machine?.minG, 1000),
     max: figure(machine?.maxG, 1000),
     kw: figure(machine?.kw),
+    rpm: figure(machine?.rpm),
+    noise: figure(machine?.noiseDb),
+    dress: figure(machine?.dressEveryH),
+    service: figure(machine?.serviceEveryH),
   });
-  const [coarse, setCoarse] = useState(machine?.coarse ?? false);
+  const [does, setDoes] = useState<Does>(machine?.coarse ? 'coarse' : machine?.conches ? 'conches' : 'grinds');
+  const [tension, setTension] = useState(machine?.tension ?? '');
+  const [lid, setLid] = useState(machine?.lid ?? false);
   const { busy, error, run, fail } = useSave();
   const { values, wrong } = readNumbers(typed);
   const set = (key: keyof typeof typed) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));
@@ -131,7 +203,18 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
       minG: values.min === null ? null : values.min * 1000,
       maxG: values.max === null ? null : values.max * 1000,
       kw: values.kw ?? 0,
-      coarse: station === 'grind' && coarse,
+      ...(station === 'grind'
+        ? {
+            coarse: does === 'coarse',
+            conches: does === 'conches',
+            rpm: values.rpm,
+            noiseDb: values.noise,
+            tension,
+            lid,
+            dressEveryH: values.dress,
+            serviceEveryH: values.service,
+          }
+        : {}),
       ...(machine?.roaster === undefined ? {} : { roaster: machine.roaster }),
     };
     void run(() =>
@@ -161,11 +244,42 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
       <NumberBox label="Most" unit="kg" value={typed.max} problem={wrong.max} onChange={set('max')} />
       <NumberBox label="Power" unit="kW" value={typed.kw} problem={wrong.kw} onChange={set('kw')} />
       {station === 'grind' && (
-        <div className="col-span-3">
-          <Tick checked={coarse} onChange={setCoarse}>
-            Grinds coarse (hand or saddle stone, mortar, food processor, juicer): texture is described, nothing foretold
+        <>
+          <div className="col-span-3">
+            <Chips
+              legend="What it does"
+              options={DOES}
+              chosen={[does]}
+              choose={([next]) => setDoes(next ?? 'grinds')}
+            />
+            {does === 'coarse' && (
+              <p className="mt-1 text-sm text-soft">
+                Hand or saddle stone, mortar, food processor, juicer: texture is described, passes are counted, nothing
+                is foretold.
+              </p>
+            )}
+          </div>
+          <NumberBox label="Speed" unit="turns a minute" value={typed.rpm} problem={wrong.rpm} onChange={set('rpm')} />
+          <NumberBox label="Noise" unit="dB" value={typed.noise} problem={wrong.noise} onChange={set('noise')} />
+          <Box label="Tension, as it is usually set" value={tension} onChange={setTension} />
+          <NumberBox
+            label="Stones dressed every"
+            unit="h"
+            value={typed.dress}
+            problem={wrong.dress}
+            onChange={set('dress')}
+          />
+          <NumberBox
+            label="Service every"
+            unit="h"
+            value={typed.service}
+            problem={wrong.service}
+            onChange={set('service')}
+          />
+          <Tick checked={lid} onChange={setLid}>
+            It has a lid
           </Tick>
-        </div>
+        </>
       )}
       <div className="col-span-3 flex gap-3">
         <button type="button" className="button button-main" disabled={busy} onClick={save}>

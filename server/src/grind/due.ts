@@ -1,0 +1,54 @@
+import type { DueItem } from '@wunsch/core/api/types';
+import { nextAttended } from '@wunsch/core/grind/running';
+import { upkeepDue } from '@wunsch/core/grind/upkeep';
+import { localIn } from '@wunsch/core/units/zone';
+import type { Views } from '../ledger/views';
+import { hoursSince } from './grinders';
+import { grindRuns } from './study';
+
+const HOUR_MS = 3_600_000;
+
+/** What bowls on the stones and the machines themselves need next. */
+export function grindDue(views: Views): DueItem[] {
+  const { workshop } = views;
+  const { settings } = workshop;
+  const runs = grindRuns(views);
+  const now = workshop.now();
+  const local = localIn(settings.timeZone);
+  const due: DueItem[] = [];
+  for (const grind of views.grinds()) {
+    const { batch, machine } = grind;
+    const link = `/station/grind?batch=${batch.code}`;
+    const run = runs.run(batch);
+    if (run)
+      for (const act of runs.actViews(run, now))
+        if (act.doneAt === null && act.dueAt !== null)
+          due.push({ id: `act-${act.id}`, station: 'grind', text: `${act.what}, ${batch.code}`, link, at: act.dueAt });
+    // Where no size is aimed at, none is read.
+    if (machine?.coarse === true || machine?.conches === true) continue;
+    const last = grind.readings.findLast(({ what }) => what === 'micron' || what === 'felt')?.at ?? grind.startedAt;
+    due.push({
+      id: `reading-${batch.id}`,
+      station: 'grind',
+      text: `Read the gauge, ${batch.code}`,
+      link,
+      at: nextAttended(last + settings.readingHours * HOUR_MS, settings.attended, local),
+    });
+  }
+  for (const machine of workshop.machines.values()) {
+    if (machine.station !== 'grind' || (machine.dressEveryH == null && machine.serviceEveryH == null)) continue;
+    const own = runs.ofMachine(machine.id);
+    const since = (what: string): number =>
+      hoursSince(own, machine.id, machine.services?.findLast((row) => row.what === what)?.at ?? 0, now);
+    for (const text of upkeepDue(machine, { sinceDressed: since('dressed'), sinceServiced: since('serviced') }))
+      if (text.includes(': due,'))
+        due.push({
+          id: `upkeep-${machine.id}-${text.slice(0, 7)}`,
+          station: 'grind',
+          text: text.split(':')[0] ?? text,
+          link: '/workshop',
+          at: now,
+        });
+  }
+  return due;
+}

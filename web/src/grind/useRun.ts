@@ -1,0 +1,11 @@
+import type { GrinderView, GrindRunView } from '@wunsch/core/api/grind';
+import type { GrindView } from '@wunsch/core/api/types';
+import { useApi } from '../parts/api';
+
+/** What a batch on the stones is doing: its acts, its probe. */
+export const useRun = ({ batch }: GrindView): GrindRunView | null =>
+  useApi<GrindRunView>(`/api/grind/batches/${batch.code}/run`, 60_000).data ?? null;
+
+/** A machine as its own bowls know it. */
+export const useGrinder = (machineId: string | null | undefined): GrinderView | null =>
+  useApi<GrinderView>(machineId == null ? null : `/api/grind/machines/${machineId}`).data ?? null;
