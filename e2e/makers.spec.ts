@@ -134,7 +134,7 @@ test('an unroasted batch is stopped over 47 °C, and says so afterwards', async 
   await page.getByRole('button', { name: 'Start the batch' }).click();
   await saved(page);
   expect(lot).not.toBe('');
-  await page.getByRole('button', { name: 'Bowl temperature' }).click();
+  await page.getByRole('button', { name: 'Temperature', exact: true }).click();
   await readout(page, 'Bowl temperature').fill('55');
   await page.getByRole('button', { name: 'Save the reading' }).click();
   await expect(stop).toContainText('over the 47 °C');

@@ -11,16 +11,18 @@ const part = process.env['WUNSCH_E2E'];
 export const EMPTY = 4711;
 /** Another one, furnished by the journeys of single makers. */
 export const MAKERS = 4714;
+/** A workshop whose clock runs ten minutes a second. */
+export const FAST = 4715;
 export const DEMO = part === 'look' ? 4713 : 4712;
 
-const server = (port: number, flags: string) => ({
+const server = (port: number, flags: string, env: Record<string, string> = {}) => ({
   command: `node server/dist/main.js ${flags}`,
   cwd: root,
   url: `http://127.0.0.1:${port}/api/health`,
   timeout: 120_000,
   reuseExistingServer: false,
   gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
-  env: { PORT: String(port), WUNSCH_LOG: 'off', WUNSCH_DATA: mkdtempSync(join(tmpdir(), 'wunsch-e2e-')) },
+  env: { PORT: String(port), WUNSCH_LOG: 'off', WUNSCH_DATA: mkdtempSync(join(tmpdir(), 'wunsch-e2e-')), ...env },
 });
 
 export default defineConfig({
@@ -37,5 +39,10 @@ export default defineConfig({
     actionTimeout: 40_000,
     launchOptions: CHROMIUM,
   },
-  webServer: [...(part === 'look' ? [] : [server(EMPTY, ''), server(MAKERS, '')]), server(DEMO, '--demo')],
+  webServer: [
+    ...(part === 'look'
+      ? []
+      : [server(EMPTY, ''), server(MAKERS, ''), server(FAST, '', { WUNSCH_CLOCK_SPEED: '600' })]),
+    server(DEMO, '--demo'),
+  ],
 });

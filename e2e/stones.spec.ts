@@ -78,7 +78,7 @@ test('a grind is foretold: readings narrow it, stones that stand do not grind, a
   // Drawn down on the simulated gauge, and by tongue.
   await page.getByRole('button', { name: 'Draw down on the simulated gauge' }).click();
   await expect(page.getByLabel('Fineness', { exact: true }).first()).not.toHaveText(/^0/);
-  await page.getByRole('button', { name: 'Felt by tongue' }).click();
+  await page.getByRole('button', { name: 'By tongue' }).click();
   await page.getByRole('button', { name: 'Save the reading' }).click();
   await expect(page.getByText('Say how grainy it feels.')).toBeVisible();
   await page.getByRole('button', { name: 'a little grain' }).click();

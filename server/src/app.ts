@@ -4,6 +4,7 @@ import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { beanRoutes } from './beans/plugin';
+import { clockOf, clockRoutes, type Clock } from './devices/clock';
 import { CoreProbe, watchProbes } from './devices/core-probe';
 import { SimulatedRoastProbe } from './devices/roast-probe';
 import { deviceRoutes } from './devices/plugin';
@@ -43,6 +44,8 @@ export interface AppOptions {
   hosts?: readonly string[];
   /** Where whole copies of the workshop are kept; left out, none are made. */
   backups?: Backups;
+  /** The clock that the workshop goes by; left out, the machine's own. */
+  clock?: Clock;
   /** Largest body in bytes; a restore may be larger. */
   bodyLimit?: number;
 }
@@ -56,6 +59,7 @@ export async function buildApp({
   log = false,
   hosts = [],
   backups,
+  clock = clockOf(undefined),
   bodyLimit = BODY_LIMIT,
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
@@ -129,6 +133,7 @@ export async function buildApp({
     upMs: workshop.now() - startedAt,
   }));
   router.read('/api/openapi.json', 'This description', () => router.openapi());
+  clockRoutes(router, clock);
   workshopRoutes(router);
   dataRoutes(router);
   if (backups) backupRoutes(router, backups);
@@ -157,7 +162,7 @@ export async function buildApp({
   app.addHook('onListen', (done) => {
     stopProbes = watchProbes(workshop, probe, logError);
     stopRoasts = live.watch();
-    stopBowls = bowls.watch(logError);
+    stopBowls = bowls.watch(logError, clock.speed);
     if (backups) stopBackups = watchBackups(router, backups);
     done();
   });

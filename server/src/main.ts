@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from './app';
+import { clockOf } from './devices/clock';
 import { makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
 import { hostsFrom } from './http/hosts';
 import { useFontsFrom } from './print/paper';
@@ -32,7 +33,8 @@ async function main(): Promise<void> {
   checkDirectory(directory);
   const copies = resolve(process.env['WUNSCH_BACKUPS'] ?? join(directory, BACKUPS));
   const opened = await openDatabase(directory, join(root, 'server/migrations'), undefined, copies);
-  const workshop = await Workshop.open(opened.db, Date.now, opened.sync);
+  const clock = clockOf(process.env['WUNSCH_CLOCK_SPEED']);
+  const workshop = await Workshop.open(opened.db, clock.now, opened.sync);
   if (demo && workshop.book.steps.size === 0) {
     process.stdout.write('Making up the demo workshop …\n');
     let shown = -10;
@@ -50,6 +52,7 @@ async function main(): Promise<void> {
   const app = await buildApp({
     workshop,
     backups,
+    clock,
     log: process.env['WUNSCH_LOG'] !== 'off',
     hosts: [host.toLowerCase(), ...hostsFrom(process.env['WUNSCH_HOSTS'])],
     ...(existsSync(web) ? { web } : {}),

@@ -1,5 +1,6 @@
-import type { GrindHits } from '@wunsch/core/api/grind';
-import type { GrindStudy, GrindTonight } from '@wunsch/core/grind/tonight';
+import type { GrinderView, GrindHits, GrindRunView, RestBenefit, RestShelf } from '@wunsch/core/api/grind';
+import { tonight, type GrindStudy, type GrindTonight } from '@wunsch/core/grind/tonight';
+import { BowlProbes, thinned } from '../src/devices/bowl-probe';
 import { asProblem, lotCommand, madeBy, testServer, type TestServer } from './harness';
 
 let server: TestServer;
@@ -89,7 +90,7 @@ test('running hours leave out what the stones stood; what went in when is read f
 });
 
 test('readings that cannot be are refused and lose nothing', async () => {
-  const { id, code } = await bowl();
+  const { id } = await bowl();
   const before = await server.call('POST', '/api/ledger/steps', {
     personId: 'ann',
     at: new Date(clock - 20 * HOUR).toISOString(),
@@ -99,11 +100,211 @@ test('readings that cannot be are refused and lose nothing', async () => {
   expect(asProblem(await reading(id, 'micron', 0)).errors[0]?.message).toContain('at least 1 µm');
   expect(asProblem(await reading(id, 'bowl-temperature', 180)).code).toBe('grind/not-a-bowl');
   expect(asProblem(await reading(id, 'felt', 9)).errors[0]?.message).toContain('five words');
-  // Coarser than before is kept: the forecast takes it as it is.
-  await reading(id, 'micron', 40);
+});
+
+test('coarser than before is asked about, kept with its word, and explained', async () => {
+  const { id, code } = await bowl();
+  clock += 4 * HOUR;
+  for (const micron of [70, 52, 40]) {
+    await reading(id, 'micron', micron);
+    clock += 5 * HOUR;
+  }
+  // Within what a gauge is off by.
+  expect((await reading(id, 'micron', 41)).status).toBe(201);
   clock += HOUR;
-  expect((await reading(id, 'micron', 48)).status).toBe(201);
-  expect((await studyOf(code)).readings).toHaveLength(2);
+  const asked = await reading(id, 'micron', 55);
+  expect(asked.status).toBe(409);
+  expect(asProblem(asked).detail).toContain('coarser than the 41 µm read before, and nothing went in since');
+  const kept = await server.call('POST', '/api/ledger/steps', {
+    personId: 'ann',
+    command: { kind: 'reading', batchId: id, what: 'micron', value: 55, note: '' },
+    overrides: [{ gate: 'grind/coarser', word: 'A scratch on the gauge' }],
+  });
+  expect(kept.status).toBe(201);
+  const study = await studyOf(code);
+  expect(study.readings).toHaveLength(5);
+  expect(tonight(study).because.join(' ')).toContain('The 55 µm at 28 h stand off from the other readings');
+  // What goes in starts coarse: then nobody asks.
+  const more = madeBy(
+    await server.step({
+      kind: 'buy',
+      materialId: 'sugar',
+      supplier: 'Mill',
+      supplierBatch: '',
+      massG: 500,
+      price: 1,
+      note: '',
+    } as never),
+  );
+  await server.step({ kind: 'charge', batchId: id, sources: [{ holdingId: more, massG: 500 }], note: '' } as never);
+  clock += HOUR;
+  expect((await reading(id, 'micron', 90)).status).toBe(201);
+});
+
+test('acts wait for hours, readings and each other; of the night they are offered earlier or later; stones up is said once', async () => {
+  const { id, code } = await bowl();
+  const plan = (body: object) => server.call('POST', `/api/grind/batches/${id}/acts`, { personId: 'ann', ...body });
+  const run = async (): Promise<GrindRunView> =>
+    (await server.call('GET', `/api/grind/batches/${code}/run`)).body as GrindRunView;
+  expect(asProblem(await plan({ what: 'Nothing said of when' })).errors[0]?.path).toBe('at');
+  expect(asProblem(await plan({ what: 'Too much', waits: { by: 'running', hours: 2000 } })).status).toBe(422);
+  expect((await server.call('POST', `/api/grind/batches/${code}/usual`, { personId: 'ann' })).body).toEqual({
+    planned: 3,
+  });
+  expect((await server.call('POST', `/api/grind/batches/${code}/usual`, { personId: 'ann' })).body).toEqual({
+    planned: 0,
+  });
+  const up = (await run()).acts.find(({ kind }) => kind === 'stones-up');
+  await plan({ what: 'Look again', waits: { by: 'act', actId: up?.id, minutes: 30 } });
+  expect((await run()).acts.map(({ dueAt }) => dueAt === null)).toEqual([false, true, true, true]);
+  clock += 10 * HOUR;
+  await reading(id, 'micron', 26);
+  const lecithin = (await run()).acts.find(({ kind }) => kind === 'lecithin');
+  // Read at midnight, due while nobody is here.
+  expect(lecithin?.dueAt).toBe(clock);
+  const later = await plan({ what: 'Lid off', at: new Date(clock + 3 * HOUR).toISOString() });
+  expect(later.status).toBe(201);
+  const night = (await run()).acts.find(({ what }) => what === 'Lid off')?.night;
+  expect(night).toEqual({ before: null, after: Date.UTC(2026, 8, 2, 7) });
+  const done = (personId: string) =>
+    server.call('POST', `/api/grind/batches/${id}/acts/${up?.id ?? ''}`, { personId, done: true });
+  await done('ann');
+  clock += HOUR;
+  await done('ann');
+  expect((await run()).state).toBe('lifted');
+  const raised = server.workshop.book.timeline.filter(
+    ({ command }) => (command as { what?: string }).what === 'stones-up',
+  );
+  expect(raised).toHaveLength(1);
+  expect((await run()).acts.find(({ what }) => what === 'Look again')?.dueAt).toBe(clock - HOUR / 2);
+  clock += 4 * HOUR;
+  expect(await studyOf(code)).toMatchObject({ nowH: 18, state: 'lifted', conche: { nowH: 23 } });
+});
+
+test('sugar that is planned is in the forecast, and out of the plan once it is charged', async () => {
+  const { id, code } = await bowl();
+  const more = madeBy(
+    await server.step({
+      kind: 'buy',
+      materialId: 'sugar',
+      supplier: 'Mill',
+      supplierBatch: '',
+      massG: 500,
+      price: 1,
+      note: '',
+    } as never),
+  );
+  const before = tonight(await studyOf(code)).p50.hours;
+  await server.call('POST', `/api/grind/batches/${id}/acts`, {
+    personId: 'ann',
+    what: 'The rest of the sugar',
+    kind: 'sugar',
+    at: new Date(clock + 12 * HOUR).toISOString(),
+  });
+  const planned = await studyOf(code);
+  expect(planned.planned).toMatchObject([{ solid: 'sugar' }]);
+  expect(tonight(planned).p50.hours).toBeGreaterThan(before + 6);
+  clock += 10 * HOUR;
+  await server.step({ kind: 'charge', batchId: id, sources: [{ holdingId: more, massG: 500 }], note: '' } as never);
+  const charged = await studyOf(code);
+  expect(charged.planned).toEqual([]);
+  expect(charged.populations.at(-1)).toEqual({ solid: 'sugar', atH: 18 });
+});
+
+test('a probe in the bowl is logged, thinned by age, kept over a restart, and refused what it cannot read', async () => {
+  const { id, code } = await bowl();
+  const post = (body: object) => server.call('POST', `/api/grind/batches/${code}/temperature`, body);
+  const run = async (): Promise<GrindRunView> =>
+    (await server.call('GET', `/api/grind/batches/${code}/run`)).body as GrindRunView;
+  expect(asProblem(await post({ tempC: 44 })).code).toBe('grind/no-probe');
+  await server.call('POST', `/api/grind/batches/${code}/probe`, { personId: 'ann', probe: 'sent' });
+  expect(asProblem(await post({ tempC: 180 })).errors[0]?.message).toContain('hotter than any bowl');
+  expect(asProblem(await post({ tempC: 44, at: new Date(clock - 20 * HOUR).toISOString() })).code).toBe(
+    'grind/before-start',
+  );
+  expect(asProblem(await post({ tempC: 44, at: new Date(clock + HOUR).toISOString() })).code).toBe('ledger/future');
+  for (const tempC of [44, 45, 46]) {
+    expect((await post({ tempC })).status).toBe(200);
+    clock += 5 * 60_000;
+  }
+  expect((await run()).probe).toMatchObject({ kind: 'sent', silentMin: null });
+  expect((await run()).probe?.rows.map(({ tempC }) => tempC)).toEqual([44, 45, 46]);
+  expect((await studyOf(code)).conche.heat).toHaveLength(3);
+  clock += HOUR;
+  expect((await run()).probe?.silentMin).toBe(65);
+  // Another server over the same workshop reads what was kept.
+  const other = new BowlProbes(server.workshop, () => null);
+  await other.open(id);
+  expect(other.read(id)).toHaveLength(3);
+  expect(
+    thinned(
+      [0, 1, 2, 11, 20].map((minute) => ({ at: minute * 60_000, tempC: 40 })),
+      20 * HOUR,
+    ),
+  ).toHaveLength(2);
+});
+
+test('a machine is known by its own bowls: spills, hours, upkeep, what stays in it', async () => {
+  const { id } = await bowl();
+  server.workshop.putMachine({ ...server.workshop.machines.get('stone'), dressEveryH: 10 } as never);
+  await reading(id, 'spilled');
+  clock += 12 * HOUR;
+  await server.step({ kind: 'discharge', batchId: id, outsG: [9700], holdUpG: 150, sievedG: 50, note: '' } as never);
+  const view = async (): Promise<GrinderView> =>
+    (await server.call('GET', '/api/grind/machines/stone')).body as GrinderView;
+  const found = await view();
+  expect(found.hours).toEqual({ run: 20, sinceDressed: 20, sinceServiced: 20 });
+  expect(found.due).toEqual(['Dressing the stones of Ten kilo stone: due, 20 of 10 running hours.']);
+  expect(found.fill.sentence).toContain('1 of 1 stalled or spilled');
+  expect(found.holdUpsG).toEqual([250]);
+  const floor = (await server.call('GET', '/api/ledger/floor')).body as { due: { text: string }[] };
+  expect(floor.due.map(({ text }) => text)).toContain('Dressing the stones of Ten kilo stone');
+  const dressed = await server.call('POST', '/api/workshop/machines/stone/services', {
+    personId: 'ann',
+    what: 'dressed',
+  });
+  expect(dressed.status).toBe(201);
+  expect((await view()).due).toEqual([]);
+  expect(
+    (await server.call('POST', '/api/workshop/machines/stone/services', { personId: 'ann', what: 'polished' })).status,
+  ).toBe(422);
+});
+
+test('blocks are tasted on the shelf and meant to come off on a day of their own', async () => {
+  const { id, code } = await bowl();
+  clock += 30 * HOUR;
+  const route = server.workshop.routes.get('from-nibs');
+  if (route)
+    server.workshop.putRoute({ ...route, stations: ['beans', 'grind', 'rest', 'temper', 'mould', 'pack', 'taste'] });
+  await server.step({ kind: 'discharge', batchId: id, outsG: [9800], holdUpG: 200, note: '' } as never);
+  clock += 3 * 24 * HOUR;
+  const tasted = await server.call('POST', '/api/ledger/steps', {
+    personId: 'ann',
+    command: {
+      kind: 'reading',
+      batchId: id,
+      what: 'rest-taste',
+      value: 6.5,
+      air: { tempC: 17, humidityPct: 52 },
+      note: '',
+    },
+  });
+  expect(tasted.status).toBe(201);
+  expect(asProblem(await reading(id, 'rest-taste', 11)).errors[0]?.message).toBe('is 0 to 10');
+  const until = new Date(clock + 21 * 24 * HOUR).toISOString();
+  expect((await server.call('POST', `/api/rest/batches/${code}/until`, { personId: 'ann', until })).status).toBe(201);
+  const { batches } = (await server.call('GET', '/api/rest/shelf')).body as RestShelf;
+  expect(batches).toMatchObject([
+    {
+      code,
+      restUntil: Date.parse(until),
+      tastings: [{ score: 6.5, restedDays: 3, air: { tempC: 17, humidityPct: 52 } }],
+    },
+  ]);
+  const floor = (await server.call('GET', '/api/ledger/floor')).body as { due: { station: string; at: number }[] };
+  expect(floor.due.find(({ station }) => station === 'rest')?.at).toBe(Date.parse(until));
+  const { bars } = (await server.call('GET', '/api/rest/benefit')).body as RestBenefit;
+  expect(bars[0]?.rows).toMatchObject([{ score: 6.5, of: 'shelf' }]);
 });
 
 test('finished grinds teach the next one, and hold its forecasts up to what came', async () => {

@@ -1,7 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import type { ActKind, Batch, PlannedAct } from '../ledger/types';
 import { duesOf, type Due, type RunState, type Waits } from '../run/due';
-import type { Role } from '../recipe/ingredient';
 import type { Solid } from './fineness';
 
 /** As many as anybody plans for one bowl. */
@@ -35,7 +34,7 @@ export function planAct(batch: Batch, act: Omit<PlannedAct, 'doneAt'>): Batch {
 }
 
 /** What of a recipe goes in as which act. */
-const BY_ROLE: Readonly<Record<Role, ActKind>> = {
+const BY_ROLE: Readonly<Partial<Record<string, ActKind>>> = {
   nibs: 'nibs',
   liquor: 'nibs',
   butter: 'butter',
@@ -43,9 +42,7 @@ const BY_ROLE: Readonly<Record<Role, ActKind>> = {
   milk: 'milk',
   other: 'milk',
   powder: 'milk',
-  couverture: 'other',
   lecithin: 'lecithin',
-  bowl: 'other',
 };
 
 /**
@@ -54,7 +51,7 @@ const BY_ROLE: Readonly<Record<Role, ActKind>> = {
  * @param startedAt when the stones began, UTC ms; @param scale of this bowl against the plan; @param mass how mg are shown
  */
 export const actsOfFeed = (
-  portions: readonly { name: string; grams: number; atMinutes: number; part: string; role: Role }[],
+  portions: readonly { name: string; grams: number; atMinutes: number; part: string; role: string }[],
   startedAt: number,
   scale: number,
   mass: (mg: number) => string,
@@ -62,7 +59,7 @@ export const actsOfFeed = (
   portions.map(({ name, grams, atMinutes, part, role }) => ({
     what: `${name} ${mass(Math.round(grams * scale) * 1000)}${part === '' ? '' : `, ${part}`}`.slice(0, 80),
     at: startedAt + atMinutes * 60_000,
-    kind: BY_ROLE[role],
+    kind: BY_ROLE[role] ?? 'other',
   }));
 
 /**
@@ -163,7 +160,9 @@ export function wentIn(
       if (weighedBefore) found.solids.push({ solid, at: act.doneAt });
       continue;
     }
-    const charge = open.find((row) => row.solid === solid && Math.abs(row.at - act.at) <= NEAR_MS);
+    const charge = open.find(
+      (row) => row.solid === solid && row.at > (act.plannedAt ?? -Infinity) && Math.abs(row.at - act.at) <= NEAR_MS,
+    );
     if (charge) {
       found.done.set(act.id, charge.at);
       open.splice(open.indexOf(charge), 1);

@@ -245,6 +245,8 @@ export interface PlannedAct {
   personId: string;
   /** When it was done; null while it is to come. */
   doneAt: number | null;
+  /** When it was planned, UTC ms: what was charged before is not meant by it. */
+  plannedAt?: number | undefined;
   /** What it does to the bowl; absent: nothing that is counted with. */
   kind?: ActKind | undefined;
   /** What it waits for; absent: the clock. */

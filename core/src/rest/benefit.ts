@@ -1,9 +1,13 @@
+import { cholesky, invert, times } from '../stats/importance';
+
 /** A score of a batch, and how long its blocks had rested when it was tasted or tempered. */
 export interface RestedScore {
   restedDays: number;
   score: number;
   /** Scores of one batch are alike; left out, each is of another. */
   batch?: string;
+  /** Blocks on the shelf are scored on another footing than finished bars; left out, a bar. */
+  of?: 'bar' | 'shelf';
 }
 
 export interface RestVerdict {
@@ -23,7 +27,7 @@ const LEAST_SPREAD = 3;
 /** Variance between batches for each of that within one, as it may be. */
 const BETWEEN = [0, 0.3, 1, 3, 10];
 /** Days in which two thirds of it happen, as it may be; the longest is hardly told from a straight line. */
-const TAUS = [1.5, 3, 5, 8, 12, 18, 27, 60];
+const TAUS = Array.from({ length: 25 }, (_, i) => 1.5 * 40 ** (i / 24));
 /** Ninety parts in a hundred are there after so many of them. */
 const MOST = Math.log(10);
 /** Half of the fall of twice the log likelihood that four in five intervals keep to. */
@@ -36,8 +40,9 @@ interface Line {
 }
 
 /**
- * The straight line through scores over an age, batches differing by a chance of their own (random intercepts: each
- * score less a share of its batch's mean, by ordinary least squares; Baltagi, Econometric Analysis of Panel Data, ch. 2).
+ * The straight line through scores over an age: batches differ by a chance of their own (random intercepts: each score
+ * less a share of its batch's mean, by ordinary least squares; Baltagi, Econometric Analysis of Panel Data, ch. 2), and
+ * blocks are scored on another footing than bars.
  */
 function lineThrough(rows: readonly RestedScore[], age: (days: number) => number, between: number): Line {
   const groups = new Map<string, RestedScore[]>();
@@ -45,33 +50,51 @@ function lineThrough(rows: readonly RestedScore[], age: (days: number) => number
     const key = row.batch ?? `#${index}`;
     groups.set(key, [...(groups.get(key) ?? []), row]);
   });
-  let [ww, wx, wy, xx, xy, yy, logSizes] = [0, 0, 0, 0, 0, 0, 0];
+  const shelf = ({ of }: RestedScore): number => (of === 'shelf' ? 1 : 0);
+  const two = new Set(rows.map(shelf)).size > 1;
+  const columns: ((row: RestedScore) => number)[] = [
+    ({ restedDays }) => age(restedDays),
+    () => 1,
+    ...(two ? [shelf] : []),
+  ];
+  const size = columns.length;
+  const square = Array.from({ length: size }, () => Array.from({ length: size }, () => 0));
+  const right = Array.from({ length: size }, () => 0);
+  let [yy, logSizes] = [0, 0];
   for (const group of groups.values()) {
     const n = group.length;
     const share = 1 - 1 / Math.sqrt(1 + n * between);
-    const meanX = group.reduce((sum, row) => sum + age(row.restedDays), 0) / n;
-    const meanY = group.reduce((sum, row) => sum + row.score, 0) / n;
+    const less = (of: (row: RestedScore) => number): ((row: RestedScore) => number) => {
+      const mean = group.reduce((sum, row) => sum + of(row), 0) / n;
+      return (row) => of(row) - share * mean;
+    };
+    const own = columns.map(less);
+    const score = less((row) => row.score);
     logSizes += 0.5 * Math.log(1 + n * between);
     for (const row of group) {
-      const [w, x, y] = [1 - share, age(row.restedDays) - share * meanX, row.score - share * meanY];
-      ww += w * w;
-      wx += w * x;
-      wy += w * y;
-      xx += x * x;
-      xy += x * y;
+      const x = own.map((of) => of(row));
+      const y = score(row);
       yy += y * y;
+      x.forEach((value, i) => {
+        right[i] = (right[i] ?? 0) + value * y;
+        x.forEach((other, j) => {
+          const line = square[i];
+          if (line) line[j] = (line[j] ?? 0) + value * other;
+        });
+      });
     }
   }
-  const det = Math.max(1e-12, ww * xx - wx * wx);
-  const slope = (ww * xy - wx * wy) / det;
-  const level = (xx * wy - wx * xy) / det;
-  const left = Math.max(1e-9, yy - slope * xy - level * wy);
-  const dof = rows.length - 2;
+  const lower = cholesky(square);
+  const inverse = invert(square);
+  const fitted = times(inverse, right);
+  const left = Math.max(1e-9, yy - fitted.reduce((sum, value, i) => sum + value * (right[i] ?? 0), 0));
+  const dof = Math.max(1, rows.length - size);
+  // Restricted: so that few batches do not seem more alike than they are.
+  const logDet = 2 * lower.reduce((sum, line, i) => sum + Math.log(Math.max(1e-12, line[i] ?? 0)), 0);
   return {
-    slope,
-    error: Math.sqrt(((left / dof) * ww) / det),
-    // Restricted: so that few batches do not seem more alike than they are.
-    logLikelihood: -logSizes - 0.5 * dof * Math.log(left) - 0.5 * Math.log(det),
+    slope: fitted[0] ?? 0,
+    error: Math.sqrt((left / dof) * Math.max(0, inverse[0]?.[0] ?? 0)),
+    logLikelihood: -logSizes - 0.5 * dof * Math.log(left) - 0.5 * logDet,
   };
 }
 

@@ -130,6 +130,7 @@ export const ROWS = {
           at: instant,
           personId: id,
           doneAt: instant.nullable(),
+          plannedAt: instant.optional(),
           kind: z.enum(ACT_KINDS).optional(),
           waits: waits.optional(),
         }),

@@ -5,6 +5,7 @@ import { grindSizes, readGauge } from '@wunsch/core/grind/simulated-stones';
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import { seedOf, simulatedGrind } from '../devices/gauge';
 import type { Demo } from './generator';
+import { spillIfTooFull, tasteAtRest, tasteOnTheStones } from './grinds';
 import { DAY, HOUR } from './schedule';
 import { recipeAt, recipeId } from './recipes';
 import { BUYERS, ORIGINS, PEOPLE, TASTING_WORDS, type Origin } from './scenario';
@@ -329,6 +330,7 @@ export class BatchChain {
         );
       });
     }
+    if (plan.small) spillIfTooFull(demo, this.batch, sweet + HOUR, personId);
     this.readings(at, personId);
   }
 
@@ -369,6 +371,7 @@ export class BatchChain {
       });
     }
     const end = at + hours * HOUR;
+    tasteOnTheStones(demo, this.batch, { startedAt: at, hours, personId });
     demo.after(end, () => this.discharge(end, hours));
   }
 
@@ -398,6 +401,7 @@ export class BatchChain {
       },
     );
     const blocks = Object.values(step.slots).map((id, index) => ({ id, g: outsG[index] ?? 0 }));
+    tasteAtRest(demo, this.batch, at);
     // One was wanted for a fair before its days were over.
     const rested = at + (plan.disagree ? 9.2 : plan.stop ? 14.3 : demo.chance.between(14, 19)) * DAY;
     if (plan.stop === 'rest') return;

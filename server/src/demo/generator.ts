@@ -4,6 +4,7 @@ import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import type { Workshop } from '../workshop/workshop';
 import { BeanStory } from './beans';
 import { BatchChain, type Plan } from './chain';
+import { furnishBowls } from './grinds';
 import { planLadder, writeRecipes } from './recipes';
 import { RoastStory } from './roasts';
 import { Chance, DAY, HOUR, Schedule } from './schedule';
@@ -224,6 +225,7 @@ export class Demo {
       }
     }
     this.roastStory.catchUp();
+    furnishBowls(this);
     await workshop.commit();
     this.options.progress?.(1);
   }

@@ -66,19 +66,23 @@ export class BowlProbes {
 
   /** One look at every simulated probe. */
   async tick(): Promise<void> {
-    const now = this.workshop.now();
     for (const batchId of this.recordings.keys())
       if (!this.workshop.book.live.has(batchId)) this.recordings.delete(batchId);
     for (const batch of this.workshop.batches.values()) {
       if (batch.probe == null || !this.workshop.book.live.has(batch.id)) continue;
-      const recording = await this.open(batch.id);
-      const last = recording.rows.at(-1)?.at ?? 0;
-      if (batch.probe === 'simulated' && now - last >= EVERY_MS) {
-        const life = this.lifeOf(batch);
-        if (life) add(recording, { at: now, tempC: this.simulate(batch, life, now) });
-      }
+      const recording = await this.hear(batch);
       if (recording.dirty) await this.keep(batch, recording);
     }
+  }
+
+  /** What a batch's probe says now, if it is a simulated one and its minute is over; kept with the next look. */
+  async hear(batch: Batch): Promise<Recording> {
+    const now = this.workshop.now();
+    const recording = await this.open(batch.id);
+    const last = recording.rows.at(-1)?.at ?? 0;
+    const life = batch.probe === 'simulated' && now - last >= EVERY_MS ? this.lifeOf(batch) : null;
+    if (life) add(recording, { at: now, tempC: this.simulate(batch, life, now) });
+    return recording;
   }
 
   private simulate(batch: Batch, life: Life, at: number): number {
@@ -98,11 +102,11 @@ export class BowlProbes {
     }
   }
 
-  /** Looks after the probes until stopped; a look that fails is told and tried again. @returns stop */
-  watch(log: (error: unknown) => void): () => void {
+  /** Looks after the probes until stopped; a look that fails is told and tried again. @param speed of the clock @returns stop */
+  watch(log: (error: unknown) => void, speed = 1): () => void {
     const look = (): void => void this.tick().catch(log);
     look();
-    const timer = setInterval(look, EVERY_MS / 4);
+    const timer = setInterval(look, Math.max(500, EVERY_MS / 4 / speed));
     return () => clearInterval(timer);
   }
 }

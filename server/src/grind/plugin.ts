@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { forecastConche } from '@wunsch/core/grind/conche';
-import { actsOfFeed, planAct } from '@wunsch/core/grind/acts';
+import { ACTS, actsOfFeed, planAct } from '@wunsch/core/grind/acts';
 import { FELT } from '@wunsch/core/grind/fineness';
 import { TRADE_PRIOR } from '@wunsch/core/grind/forecast';
 import { evidenceOf, priorFrom } from '@wunsch/core/grind/prior';
@@ -91,7 +91,7 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge,
   });
   router.read('/api/grind/batches/:code/run', 'What a grind is doing now: its acts, its probe', async (request) => {
     const run = runOf(request);
-    await probes.open(run.batch.id);
+    await probes.hear(run.batch);
     return runView(runs, run, probes.read(run.batch.id), workshop.now());
   });
   actRoutes(router, runs, runOf);
@@ -174,10 +174,10 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge,
       const version = batch.recipe ? workshop.recipes.version(batch.recipe.id, batch.recipe.version) : undefined;
       if (!version)
         throw new DomainError('recipe/none', `${batch.code} was not weighed by a recipe: plan its acts one by one.`);
-      if ((batch.acts ?? []).length > 0)
+      if ((batch.acts ?? []).some(({ kind = 'other' }) => ACTS[kind].solid !== null))
         throw new DomainError(
           'grind/planned-already',
-          `Acts are planned for ${batch.code} already, perhaps at another screen. Nothing was planned twice.`,
+          `What goes into ${batch.code} is planned already, perhaps at another screen. Nothing was planned twice.`,
         );
       const pantry = new Pantry(views);
       const lines = linesOf(pantry, version.recipe.lines).map(({ ingredient, grams: own }, index) => {
@@ -196,7 +196,8 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge,
       const scale = workshop.book.balance(batch.id).massMg / 1000 / Math.max(1, total);
       const acts = actsOfFeed(feedPlan(lines), startedAt, scale, (mg) => formatMass(mg, workshop.settings.massSystem));
       const due = acts.filter(({ at }) => at > now - FEED_PAST_MS);
-      for (const act of due) workshop.changeBatch(batch.id, (row) => planAct(row, { ...act, id: nanoid(8), personId }));
+      for (const act of due)
+        workshop.changeBatch(batch.id, (row) => planAct(row, { ...act, id: nanoid(8), personId, plannedAt: now }));
       return { planned: due.length };
     },
   );

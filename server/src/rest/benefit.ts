@@ -58,7 +58,11 @@ export function restBenefit(views: Views): RestBenefit {
     if (!poured) continue;
     const on = steps.find(({ kind, at }) => (kind === 'rest' || kind === 'temper') && at >= poured.at);
     const scores = steps.flatMap((step) => (step.kind === 'taste' ? [(step.command as CommandOf<'taste'>).score] : []));
-    const rows = tastedAlong(steps, poured.at).map(({ score, restedDays }) => ({ score, restedDays }));
+    const rows: RestedScore[] = tastedAlong(steps, poured.at).map(({ score, restedDays }) => ({
+      score,
+      restedDays,
+      of: 'shelf',
+    }));
     if (on && scores.length > 0)
       rows.push({
         restedDays: (on.at - poured.at) / DAY_MS,

@@ -55,12 +55,12 @@ export function DrawnGauge({
                 {/* Deep at the left, nothing at the right. */}
                 <span
                   aria-hidden
-                  className="absolute inset-0 bg-nib opacity-30"
+                  className="absolute inset-0 bg-[var(--nib)] opacity-35"
                   style={{ clipPath: 'polygon(0 0, 100% 45%, 100% 55%, 0 100%)' }}
                 />
                 <span
                   aria-hidden
-                  className="absolute inset-y-0 right-0 bg-nib opacity-70"
+                  className="absolute inset-y-0 right-0 bg-[var(--nib)]"
                   style={{
                     left: `${100 - band}%`,
                     maskImage: 'radial-gradient(circle, #000 1.2px, transparent 1.6px)',

@@ -51,15 +51,15 @@ export function Foretold({ grind, told }: { grind: GrindView; told: Told | null 
   const show = useShow();
   if (grind.machine?.coarse === true)
     return (
-      <p className="mt-4 rounded-md bg-sunk px-4 py-3">
+      <p className="rounded-md bg-sunk px-4 py-3">
         {grind.machine.name} grinds coarse: describe the texture and count the passes in notes; no particle size is
         foretold.
       </p>
     );
-  if (!told) return <div className="mt-4 min-h-24 rounded-md bg-sunk" aria-busy="true" />;
+  if (!told) return <div className="min-h-24 rounded-md bg-sunk" aria-busy="true" />;
   const { found } = told;
   return (
-    <section aria-label="Forecast" className={`mt-4 rounded-md px-4 py-3 ${TONES[found.tone]}`}>
+    <section aria-label="Forecast" className={`rounded-md px-4 py-3 ${TONES[found.tone]}`}>
       <p className="figure text-[1.6rem] leading-snug" aria-live="polite">
         {found.sentence}
       </p>

@@ -89,52 +89,35 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
   const under = machine?.minG != null && grind.massMg / 1000 < machine.minG;
   return (
     <>
-      <div className="grid grid-cols-2 gap-x-8 gap-y-5 sm:grid-cols-4">
-        {machine?.coarse ? (
-          <Figure small label="Passes" value={run?.passes ?? '–'} note="through this machine" />
-        ) : (
+      <div className="grid items-start gap-x-8 gap-y-3 lg:grid-cols-[minmax(0,1fr)_auto]">
+        <Foretold grind={grind} told={told} />
+        <div className="grid grid-cols-2 gap-x-8">
+          {machine?.coarse ? (
+            <Figure small label="Passes" value={run?.passes ?? '–'} note="through this machine" />
+          ) : (
+            <Figure
+              small
+              label="Last reading"
+              value={last?.value == null ? '–' : `${last.value} µm`}
+              note={last ? `${span(now - last.at)} ago` : `target ${batch.targetMicron} µm`}
+            />
+          )}
           <Figure
             small
-            label="Last reading"
-            value={last?.value == null ? '–' : `${last.value} µm`}
+            label="In the bowl"
+            value={show.mass(grind.massMg)}
             note={
-              last ? `${span(now - last.at)} ago; target ${batch.targetMicron} µm` : `target ${batch.targetMicron} µm`
+              over ? (
+                <strong className="text-crimson">over what {machine?.name} carries</strong>
+              ) : under ? (
+                <strong className="text-crimson">under the minimum of {machine?.name}: stones run on each other</strong>
+              ) : (
+                (machine?.name ?? 'no machine named')
+              )
             }
-          />
-        )}
-        <Figure
-          small
-          label="In the bowl"
-          value={show.mass(grind.massMg)}
-          note={
-            over ? (
-              <strong className="text-crimson">over what {machine?.name} carries</strong>
-            ) : under ? (
-              <strong className="text-crimson">under the minimum of {machine?.name}: stones run on each other</strong>
-            ) : (
-              (machine?.name ?? 'no machine named')
-            )
-          }
-        />
-        {/* On a phone the reading comes first: these two stand on the batch’s page too. */}
-        <div className="hidden sm:block">
-          <Figure
-            small
-            label="Cocoa"
-            value={`${grind.cocoa.cocoaPct.toFixed(1)} %`}
-            note={`${grind.cocoa.withoutButterPct.toFixed(1)} % without added butter`}
-          />
-        </div>
-        <div className="hidden sm:block">
-          <Figure
-            small
-            label="Ground"
-            value={run ? span(run.groundH * 3_600_000) : '–'}
-            note={`${run && run.movedH - run.groundH > 0.1 ? `moved ${span(run.movedH * 3_600_000)}, ` : ''}since ${show.moment(grind.startedAt)}`}
           />
         </div>
       </div>
-      <Foretold grind={grind} told={told} />
       {carried.length > 0 && (
         <p className="mt-2 rounded-md bg-ripe-wash px-4 py-2 text-sm">
           {machine?.name} may carry over{' '}
@@ -218,6 +201,9 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
       <Warming grind={grind} run={run} />
       <Conching grind={grind} study={told?.study ?? null} />
       <p className="mt-3 text-sm text-soft">
+        {grind.cocoa.cocoaPct.toFixed(1)} % cocoa, {grind.cocoa.withoutButterPct.toFixed(1)} % without added butter.{' '}
+        {run &&
+          `Ground ${span(run.groundH * 3_600_000)}${run.movedH - run.groundH > 0.1 ? `, moved ${span(run.movedH * 3_600_000)}` : ''} since ${show.moment(grind.startedAt)}. `}
         {grind.origin.sentence}{' '}
         <Link className="link" to={`/batch/${batch.code}`}>
           The whole batch

@@ -19,11 +19,13 @@ import { useRun } from './useRun';
 export function PlannedActs({ grind, told }: { grind: GrindView; told: Told | null }) {
   const { batch } = grind;
   const { personId } = useHere();
+  const show = useShow();
   const now = useNow();
   const { busy, error, run, fail } = useSave();
   const found = useRun(grind);
   const acts = found?.acts ?? [];
   const open = acts.filter(({ doneAt }) => doneAt === null);
+  const done = acts.filter(({ doneAt }) => doneAt !== null);
   const lane = laneOf(acts, now);
   const press = (path: string, body: object): Promise<boolean> => {
     if (personId === null) {
@@ -36,62 +38,76 @@ export function PlannedActs({ grind, told }: { grind: GrindView; told: Told | nu
   return (
     <Section title="Planned for it" aside={acts.length === 0 ? 'nothing yet' : undefined}>
       {open.length > 0 && (
-        <div className="sm:ml-56">
+        <div className="sm:mr-22 sm:ml-[17.5rem]">
           <LaneHead lane={lane} />
         </div>
       )}
       <ul className="rows">
-        {acts.map((act) => (
-          <li key={act.id} className="py-1.5 sm:grid sm:grid-cols-[13.5rem_minmax(0,1fr)] sm:items-start sm:gap-x-2">
+        {open.map((act) => (
+          <li key={act.id} className="py-1.5 sm:grid sm:grid-cols-[17rem_minmax(0,1fr)] sm:items-start sm:gap-x-2">
             <div className="flex items-center gap-2">
-              {act.doneAt === null && (
-                <button
-                  type="button"
-                  className="button shrink-0 px-3!"
-                  disabled={busy}
-                  aria-label={`Done: ${act.what}`}
-                  onClick={() => void change(act, { done: true })}
-                >
-                  Done
-                </button>
-              )}
+              <button
+                type="button"
+                className="button shrink-0 px-3!"
+                disabled={busy}
+                aria-label={`Done: ${act.what}`}
+                onClick={() => void change(act, { done: true })}
+              >
+                Done
+              </button>
               <span className="min-w-0">
-                <span className={`block ${act.doneAt === null ? '' : 'text-soft line-through'}`}>{act.what}</span>
+                <span className="block">{act.what}</span>
                 <DueWords act={act} told={told} now={now} />
               </span>
             </div>
-            <div>
-              {act.doneAt === null && (
-                <div className="flex items-start">
-                  <div className="min-w-0 flex-1">
-                    <ActOnLane
-                      act={act}
-                      lane={lane}
-                      told={told}
-                      busy={busy}
-                      move={(at) => change(act, { at: new Date(at).toISOString() })}
-                    />
-                  </div>
-                  <button
-                    type="button"
-                    className="button button-quiet"
-                    disabled={busy}
-                    aria-label={`Drop: ${act.what}`}
-                    onClick={() => void change(act, { dropped: true })}
-                  >
-                    Drop it
-                  </button>
-                </div>
-              )}
+            <div className="flex items-start">
+              <div className="min-w-0 flex-1">
+                <ActOnLane
+                  act={act}
+                  lane={lane}
+                  told={told}
+                  busy={busy}
+                  move={(at) => change(act, { at: new Date(at).toISOString() })}
+                />
+              </div>
+              <button
+                type="button"
+                className="button button-quiet"
+                disabled={busy}
+                aria-label={`Drop: ${act.what}`}
+                onClick={() => void change(act, { dropped: true })}
+              >
+                Drop it
+              </button>
             </div>
           </li>
         ))}
       </ul>
+      {done.length > 0 && (
+        <p className="mt-2 text-sm text-soft">
+          Done:{' '}
+          {done.map((act, index) => (
+            <span key={act.id}>
+              {index > 0 && '; '}
+              {act.what} {show.moment(act.doneAt ?? 0)}{' '}
+              <button
+                type="button"
+                className="link min-h-8"
+                aria-label={`Not done after all: ${act.what}`}
+                disabled={busy}
+                onClick={() => void change(act, { done: false })}
+              >
+                not after all
+              </button>
+            </span>
+          ))}
+        </p>
+      )}
       <div className="mt-2 flex flex-wrap gap-2">
         <button type="button" className="button" disabled={busy} onClick={() => void press(`${batch.code}/usual`, {})}>
           Plan the usual acts
         </button>
-        {batch.recipe && acts.length === 0 && (
+        {batch.recipe && !acts.some(({ kind = 'other' }) => ACTS[kind].solid !== null) && (
           <button type="button" className="button" disabled={busy} onClick={() => void press(`${batch.code}/feed`, {})}>
             Plan the feed by its recipe
           </button>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { GrindView } from '@wunsch/core/api/types';
 import { FELT } from '@wunsch/core/grind/fineness';
 import { readSeries, type FieldSpec } from '../entry/entry';
-import { StepForm, type Choosing } from '../entry/StepForm';
+import { StepForm, type Below } from '../entry/StepForm';
 import { getJson } from '../parts/api';
 import { Chips } from '../parts/fields';
 import { typedNumber } from '../parts/number';
@@ -10,12 +10,12 @@ import { useSave } from '../parts/save';
 import { DrawnGauge } from './DrawnGauge';
 
 const READINGS = [
-  { value: 'micron', label: 'Fineness, µm' },
-  { value: 'felt', label: 'Felt by tongue' },
+  { value: 'micron', label: 'By gauge' },
+  { value: 'felt', label: 'By tongue' },
   { value: 'bowl-temperature', label: 'Temperature' },
   { value: 'taste', label: 'Taste' },
   { value: 'tension', label: 'Tension' },
-  { value: 'note', label: 'Only a note' },
+  { value: 'note', label: 'Note' },
 ] as const;
 /** What is read where nothing is foretold. */
 const COARSE = [
@@ -23,7 +23,7 @@ const COARSE = [
   { value: 'texture', label: 'Texture' },
   { value: 'bowl-temperature', label: 'Temperature' },
   { value: 'taste', label: 'Taste' },
-  { value: 'note', label: 'Only a note' },
+  { value: 'note', label: 'Note' },
 ] as const;
 type Asked = (typeof READINGS)[number]['value'] | (typeof COARSE)[number]['value'];
 
@@ -100,7 +100,6 @@ export function TakeReading({ grind }: { grind: GrindView }) {
             chosen={[asked]}
             choose={([next]) => setAsked(next ?? 'micron')}
           />
-          {asked === 'micron' && <MarkGauge grind={grind} choosing={choosing} last={last ?? 40} />}
           {asked === 'felt' && (
             <Chips
               legend="How it feels between tongue and palate"
@@ -127,6 +126,7 @@ export function TakeReading({ grind }: { grind: GrindView }) {
           )}
         </div>
       )}
+      below={(below) => asked === 'micron' && <MarkGauge grind={grind} form={below} last={last ?? 40} />}
       path="/api/ledger/steps"
       submit={asked === 'pass' ? 'It went through once more' : 'Save the reading'}
       finish={({ channels: read, streaks, ...values }, _sources, { choices = {} }) => {
@@ -155,20 +155,20 @@ export function TakeReading({ grind }: { grind: GrindView }) {
 const seriesText = (values: readonly number[]): string => values.map(typedNumber).join(' ');
 
 /** The gauge as a drawing to mark, and the simulated one. */
-function MarkGauge({ grind, choosing, last }: { grind: GrindView; choosing: Choosing; last: number }) {
+function MarkGauge({ grind, form, last }: { grind: GrindView; form: Below; last: number }) {
   const [open, setOpen] = useState(false);
   const { busy, run } = useSave();
-  const typed = readSeries(choosing.fields['channels']?.text ?? '') ?? [];
-  const typedStreaks = readSeries(choosing.fields['streaks']?.text ?? '') ?? [];
+  const typed = readSeries(form.fields['channels']?.text ?? '') ?? [];
+  const typedStreaks = readSeries(form.fields['streaks']?.text ?? '') ?? [];
   const begin = Math.min(95, Math.round(last));
   const channels = typed.length > 1 ? typed.slice(0, 4) : [typed[0] ?? begin, typed[0] ?? begin];
   const streaks = channels.map((band, i) => Math.max(band, Math.min(99, typedStreaks[i] ?? Math.round(band * 1.3))));
   const write = (bands: readonly number[], singles: readonly number[]): void => {
-    choosing.write('channels', seriesText(bands));
-    choosing.write('streaks', seriesText(singles));
+    form.setField('channels', { text: seriesText(bands) });
+    form.setField('streaks', { text: seriesText(singles) });
   };
   return (
-    <div>
+    <div className="mt-3">
       <div className="flex flex-wrap gap-2">
         <button type="button" className="chip" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Close the drawing' : 'Mark it on a drawn gauge'}

@@ -19,7 +19,7 @@ export function Benefit({ names }: { names: readonly string[] }) {
                 <p className={verdict.tone === 'quiet' ? 'text-soft' : 'font-semibold'}>{verdict.sentence}</p>
                 <p className="text-sm text-soft">
                   {rows.slice(-6).map((row) => (
-                    <Link key={row.code} className="link mr-2" to={`/batch/${row.code}`}>
+                    <Link key={`${row.code} ${row.restedDays}`} className="link mr-2" to={`/batch/${row.code}`}>
                       <span className="code">{row.code}</span> {row.restedDays.toFixed(0)} d, {row.score.toFixed(1)}
                     </Link>
                   ))}

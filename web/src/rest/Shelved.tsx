@@ -37,36 +37,7 @@ export function Shelved({ batch, since }: { batch: RestShelf['batches'][number];
   };
   const weeks = batch.restUntil === null ? null : String(Math.round((batch.restUntil - since) / WEEK_MS));
   return (
-    <div className="mt-3 grid gap-6 rounded-md bg-sunk px-4 py-3 lg:grid-cols-2">
-      <StepForm
-        kind="reading"
-        station={null}
-        specs={FIELDS}
-        draftId={`rest-taste.${batch.batchId}`}
-        problem={({ choices = {} }) => (choices['score'] === undefined ? 'Say how good it is, 0 to 10.' : null)}
-        before={({ choices, choose }) => (
-          <div className="mb-3">
-            <Chips
-              legend="How good is it now, 0 to 10"
-              options={SCORES}
-              chosen={[choices['score'] ?? '']}
-              choose={([next]) => choose('score', next ?? '')}
-            />
-          </div>
-        )}
-        path="/api/ledger/steps"
-        submit="Save the tasting"
-        finish={({ airTemp, airHumidity, ...values }, _sources, { choices = {} }) => ({
-          note: '',
-          ...values,
-          batchId: batch.batchId,
-          what: 'rest-taste',
-          value: Number(choices['score']),
-          ...(typeof airTemp === 'number'
-            ? { air: { tempC: airTemp, humidityPct: typeof airHumidity === 'number' ? airHumidity : null } }
-            : {}),
-        })}
-      />
+    <div className="mt-3 grid gap-5 rounded-md bg-sunk px-4 py-3">
       <div>
         <Chips
           legend="Meant to rest for"
@@ -113,6 +84,35 @@ export function Shelved({ batch, since }: { batch: RestShelf['batches'][number];
           </ul>
         )}
       </div>
+      <StepForm
+        kind="reading"
+        station={null}
+        specs={FIELDS}
+        draftId={`rest-taste.${batch.batchId}`}
+        problem={({ choices = {} }) => (choices['score'] === undefined ? 'Say how good it is, 0 to 10.' : null)}
+        before={({ choices, choose }) => (
+          <div className="mb-3">
+            <Chips
+              legend="How good is it now, 0 to 10"
+              options={SCORES}
+              chosen={[choices['score'] ?? '']}
+              choose={([next]) => choose('score', next ?? '')}
+            />
+          </div>
+        )}
+        path="/api/ledger/steps"
+        submit="Save the tasting"
+        finish={({ airTemp, airHumidity, ...values }, _sources, { choices = {} }) => ({
+          note: '',
+          ...values,
+          batchId: batch.batchId,
+          what: 'rest-taste',
+          value: Number(choices['score']),
+          ...(typeof airTemp === 'number'
+            ? { air: { tempC: airTemp, humidityPct: typeof airHumidity === 'number' ? airHumidity : null } }
+            : {}),
+        })}
+      />
     </div>
   );
 }

@@ -5,7 +5,7 @@ import type { Machine } from '@wunsch/core/workshop/schemas';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { useGrinder } from '../grind/useRun';
-import { Box, Chips, NumberBox, Tick } from '../parts/fields';
+import { Box, Chips, NumberBox, SelectBox, Tick } from '../parts/fields';
 import { readNumbers, typedNumber } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -226,20 +226,12 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
   return (
     <div className="mt-2 grid grid-cols-3 gap-3" role="group" aria-label={machine?.name ?? 'A new machine'}>
       <Box className="col-span-2" label="Machine" value={name} onChange={setName} onEnter={save} />
-      <label className="label">
-        Station
-        <select
-          className="entry"
-          value={station}
-          onChange={(event) => setStation(event.target.value as Machine['station'])}
-        >
-          {STATIONS.map((row) => (
-            <option key={row} value={row}>
-              {STATION_NAMES[row]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <SelectBox
+        label="Station"
+        value={station}
+        options={STATIONS.map((row) => [row, STATION_NAMES[row]] as const)}
+        onChange={(row) => setStation(row as Machine['station'])}
+      />
       <NumberBox label="Least" unit="kg" value={typed.min} problem={wrong.min} onChange={set('min')} />
       <NumberBox label="Most" unit="kg" value={typed.max} problem={wrong.max} onChange={set('max')} />
       <NumberBox label="Power" unit="kW" value={typed.kw} problem={wrong.kw} onChange={set('kw')} />
