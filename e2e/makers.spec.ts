@@ -32,7 +32,7 @@ test('a home cook: late butter, another machine, silk, hazelnut shells; the pack
   await page.getByRole('button', { name: /Cocoa butter/ }).click();
   await readout(page, /^P\d+, of/).fill('100');
   await page.getByRole('button', { name: 'Add it to the bowl' }).click();
-  await expect(page.getByText('71.4 %', { exact: true })).toBeVisible();
+  await expect(page.getByText('71.4 % cocoa', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Move it on' }).click();
   await page.getByRole('button', { name: 'Warm conche' }).click();
   await page.getByRole('button', { name: 'It is in there now' }).click();

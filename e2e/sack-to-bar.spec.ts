@@ -124,12 +124,12 @@ test('a sack of beans becomes tasted bars, by the keyboard alone', async ({ page
     await hands.fill('Name of the batch', 'Ridge 72 %');
     await hands.fill('Cocoa meant', '72');
     await hands.push(hands.button('Start the batch'));
-    await expect(page.getByText('72.9 %', { exact: true })).toBeVisible(); // 7.0 of 9.6
+    await expect(page.getByText('72.9 % cocoa', { exact: true })).toBeVisible(); // 7.0 of 9.6
     await hands.push(hands.button('Add to the bowl'));
     await hands.push(hands.button(/Cocoa butter/));
     await hands.fill(/^P\d+, of/, '400');
     await hands.push(hands.button('Add it to the bowl'));
-    await expect(page.getByText('74.0 %', { exact: true })).toBeVisible();
+    await expect(page.getByText('74.0 % cocoa', { exact: true })).toBeVisible();
     await expect(page.getByText('70.0 % without added butter')).toBeVisible();
     await hands.push(hands.button('Take a reading'));
     await hands.fill('Fineness', '18 20 19');

@@ -69,6 +69,7 @@ test('a grind is foretold: readings narrow it, stones that stand do not grind, a
 
   // A power cut: what is left is hours, not a time of day.
   await page.getByRole('button', { name: 'Stones stop' }).click();
+  await page.getByRole('button', { name: 'Power cut' }).click();
   await expect(page.getByText(/^They stand since/)).toBeVisible();
   await expect(forecast.getByText(/^The stones stand\./)).toBeVisible();
   await page.reload();

@@ -1,4 +1,12 @@
-import { forecastConche, hoursAt60, type ConcheTaste } from '../../src/grind/conche';
+import {
+  concheHistory,
+  CONCHE_PRIOR,
+  conchePriorFrom,
+  forecastConche,
+  hoursAt60,
+  judgeAroma,
+  type ConcheTaste,
+} from '../../src/grind/conche';
 import { countHeld, held } from '../../src/grind/hits';
 import { judgeWarming } from '../../src/grind/warming';
 import {
@@ -229,5 +237,89 @@ describe('forecasts held up to what came', () => {
       ]),
     ).toEqual({ held: 1, of: 2 });
     expect(countHeld([])).toEqual({ held: 0, of: 0 });
+  });
+});
+
+describe('what earlier batches of a bean teach', () => {
+  const past = (rate: number, n: number): { tastes: ConcheTaste[]; heat: [] }[] =>
+    Array.from({ length: n }, (_, batch) => ({
+      tastes: [0, 10, 20, 35].map((atH) => ({
+        atH,
+        score: 1.4 + 5.6 * Math.exp(-rate * hoursAt60([], atH)) + (batch % 2 === 0 ? 0.3 : -0.3),
+      })),
+      heat: [],
+    }));
+
+  test('they narrow the next one, and lean it towards what they took', () => {
+    const wide = forecastConche([{ atH: 0, score: 7 }], [], 3, 0);
+    const narrow = forecastConche([{ atH: 0, score: 7 }], [], 3, 0, conchePriorFrom(past(0.09, 5)));
+    expect(narrow.more.p90 - narrow.more.p10).toBeLessThan(wide.more.p90 - wide.more.p10);
+    const slow = forecastConche([{ atH: 0, score: 7 }], [], 3, 0, conchePriorFrom(past(0.03, 5)));
+    expect(slow.more.p50).toBeGreaterThan(narrow.more.p50);
+    // One tasting of one batch teaches nothing.
+    expect(conchePriorFrom([{ tastes: [{ atH: 0, score: 7 }], heat: [] }])).toBe(CONCHE_PRIOR);
+  });
+
+  test('with past batches behind it, eight in ten hold on tasters of another kind', () => {
+    let [held, all] = [0, 0];
+    for (let bean = 0; bean < 40; bean += 1) {
+      const chance = seeded(900 + bean);
+      const normal = normals(chance);
+      const own = 0.06 * Math.exp(0.35 * normal());
+      const batch = () => {
+        const rate = own * Math.exp(0.15 * normal());
+        const start = 7 + 0.5 * normal();
+        const at = (hour: number): number =>
+          1.3 +
+          (start - 1.3) *
+            (0.7 * Math.exp(-rate * hoursAt60([], hour)) + 0.3 * Math.exp(-0.4 * rate * hoursAt60([], hour)));
+        const said = (hour: number): ConcheTaste => ({
+          atH: hour,
+          score: Math.round(2 * (at(hour) + 0.5 * normal())) / 2,
+        });
+        return { at, said };
+      };
+      const prior = conchePriorFrom(
+        Array.from({ length: 4 }, () => {
+          const { said } = batch();
+          return { tastes: [said(2), said(14), said(28), said(44)], heat: [] };
+        }),
+      );
+      for (let next = 0; next < 5; next += 1) {
+        const { at, said } = batch();
+        let doneH = 16;
+        while (at(doneH) > 3 && doneH < 400) doneH += 0.25;
+        const found = forecastConche([said(2), said(9), said(16)], [], 3, 16, prior);
+        all += 1;
+        if (16 + found.more.p10 <= doneH + 0.5 && doneH - 0.5 <= 16 + found.more.p90) held += 1;
+      }
+    }
+    expect(held / all).toBeGreaterThan(0.7);
+    expect(held / all).toBeLessThan(0.95);
+  });
+
+  test('the last good one and the one that was stopped early are told; aroma that goes is said', () => {
+    const rows = [
+      { code: 'B010', hours: 31, sourness: 2, score: 7.9, words: 'Round' },
+      { code: 'B012', hours: 14, sourness: 5, score: 6.1, words: 'Sour a week later' },
+    ];
+    expect(concheHistory(rows, 3)).toEqual([
+      'The last good one, B010, took 31 h and left the stones at sourness 2; scored 7.9.',
+      'B012 was stopped after 14 h at sourness 5 and scored 6.1: “Sour a week later”.',
+    ]);
+    expect(concheHistory([], 3)).toEqual([]);
+    expect(judgeAroma([{ atH: 4, score: 6 }])).toBeNull();
+    expect(
+      judgeAroma([
+        { atH: 4, score: 7 },
+        { atH: 20, score: 5 },
+      ])?.tone,
+    ).toBe('watch');
+    expect(
+      judgeAroma([
+        { atH: 4, score: 6 },
+        { atH: 20, score: 6.5 },
+      ])?.tone,
+    ).toBe('good');
   });
 });

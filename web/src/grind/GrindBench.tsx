@@ -112,7 +112,11 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
               ) : under ? (
                 <strong className="text-crimson">under the minimum of {machine?.name}: stones run on each other</strong>
               ) : (
-                (machine?.name ?? 'no machine named')
+                <>
+                  <strong>{grind.cocoa.cocoaPct.toFixed(1)} % cocoa</strong>
+                  <br />
+                  {machine?.name ?? 'no machine named'}
+                </>
               )
             }
           />
