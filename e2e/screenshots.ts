@@ -15,10 +15,10 @@ interface Shot {
   path: string;
   theme?: 'day' | 'night';
   size?: readonly [number, number];
-  /** Presses on the pad, so that a picture shows work. */
-  keys?: string[];
   /** A heading to bring to the top. */
   scrollTo?: string;
+  /** A group to bring into view. */
+  into?: string;
   /** Steps that the first slider is moved by. */
   drag?: number;
   /** A button to press first. */
@@ -36,13 +36,13 @@ const SHOTS: Shot[] = [
   { name: 'roast-program', path: '/roasting/program/falling-2' },
   { name: 'roast-live-night', path: '/station/roast', theme: 'night' },
   { name: 'roast-load', path: '/roasting/load/{load}' },
-  { name: 'roast-compare', path: '/roasting/compare?codes={loads}', theme: 'night' },
   { name: 'losses', path: '/losses' },
   { name: 'recipe', path: '/recipe/harbour-milk', drag: 6 },
   { name: 'weighing', path: '/weighing/{weighing}' },
-  { name: 'bowl-night', path: '/bowl/{bowl}', theme: 'night', press: 'Thinner' },
+  { name: 'rest', path: '/station/rest', press: 'Taste or plan' },
   { name: 'grind', path: '/station/grind' },
-  { name: 'weigh-pad', path: '/station/winnow', keys: ['7', '.', '6', 'Next', '1', '.', '2'] },
+  { name: 'gauge', path: '/station/grind', press: 'Mark it on a drawn gauge', into: 'Gauge, drawn' },
+  { name: 'foretold-night', path: '/grinding/stone-small', theme: 'night' },
   { name: 'trace', path: '/trace/B055-1' },
   { name: 'store', path: '/store' },
   { name: 'tablet-roast', path: '/station/roast', size: [768, 1024] },
@@ -99,19 +99,11 @@ async function begin(base: string): Promise<string> {
 
 async function take(base: string): Promise<void> {
   const codes = await loadCodes(base);
-  const { grinds } = (await (await fetch(`${base}/api/ledger/floor`)).json()) as {
-    grinds: { batch: { code: string } }[];
-  };
   const weighing = await begin(base);
-  const filled = (path: string): string =>
-    path
-      .replace('{loads}', codes.join(','))
-      .replace('{load}', codes.at(-1) ?? '')
-      .replace('{bowl}', grinds[0]?.batch.code ?? '')
-      .replace('{weighing}', weighing);
+  const filled = (path: string): string => path.replace('{load}', codes.at(-1) ?? '').replace('{weighing}', weighing);
   const browser = await chromium.launch(CHROMIUM);
   for (const shot of SHOTS) {
-    const { name, path, theme = 'day', size = [1280, 800] as const, keys = [], typed = '', scrollTo } = shot;
+    const { name, path, theme = 'day', size = [1280, 800] as const, typed = '', scrollTo } = shot;
     const context = await browser.newContext({ viewport: { width: size[0], height: size[1] } });
     await context.addInitScript((chosen) => {
       localStorage.setItem('wunsch.theme', chosen);
@@ -120,18 +112,12 @@ async function take(base: string): Promise<void> {
     const page = await context.newPage();
     await page.goto(base + filled(path));
     await page.getByRole('main').getByRole('heading', { level: 1 }).waitFor();
-    if (keys.length > 0) {
-      const pad = page.getByRole('region', { name: 'Weigh pad' });
-      await pad.getByRole('button', { name: /^in k?g$/ }).waitFor();
-      const kilograms = pad.getByRole('button', { name: 'in kg', exact: true });
-      if (await kilograms.isVisible()) await kilograms.click();
-      for (const key of keys) await pad.getByRole('button', { name: key === '.' ? 'point' : key, exact: true }).click();
-    }
     if (typed !== '') {
       await page.getByRole('group', { name: /Cut test tally/ }).focus();
       await page.keyboard.type(typed);
     }
-    if (shot.press !== undefined) await page.getByRole('button', { name: shot.press }).click();
+    if (shot.press !== undefined) await page.getByRole('button', { name: shot.press }).first().click();
+    if (shot.into !== undefined) await page.getByRole('group', { name: shot.into }).scrollIntoViewIfNeeded();
     if (shot.drag !== undefined) {
       await page.getByRole('slider').first().focus();
       for (let i = 0; i < shot.drag; i += 1) await page.keyboard.press('ArrowRight');

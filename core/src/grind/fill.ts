@@ -20,6 +20,8 @@ export interface RealFill {
   least: Bound | null;
   /** In words, against its plate; null where its bowls say nothing beyond the plate. */
   sentence: string | null;
+  /** Which of the two its own bowls speak of. */
+  said: { most: boolean; least: boolean };
   of: number;
 }
 
@@ -67,7 +69,13 @@ export function realFill(
     said.push(
       `Under about ${kg(least.p50)} (${kg(least.p10)} to ${kg(least.p90)}) its stones run on each other: ${under.length} of ${facts.length} did.`,
     );
-  return { most, least, sentence: said.length > 0 ? said.join(' ') : null, of: facts.length };
+  return {
+    most,
+    least,
+    sentence: said.length > 0 ? said.join(' ') : null,
+    said: { most: over.length > 0, least: under.length > 0 },
+    of: facts.length,
+  };
 }
 
 function limit(

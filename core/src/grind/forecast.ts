@@ -10,8 +10,6 @@ export type GrindReading =
 export interface GrindPrior extends NormalPrior {
   /** How many finished grinds it was learned from. */
   grinds: number;
-  /** By how much, in the logarithm of time, the law was late at the ends of those grinds. */
-  late: number;
   /** What the stones are known to get under, µm: they do not end above it. Infinity: nothing is known. */
   getsUnder: number;
 }
@@ -27,7 +25,6 @@ export const TRADE_PRIOR: GrindPrior = {
   mean: [Math.log(0.055), Math.log(14), Math.log(110), Math.log(125), Math.log(60), 0],
   covariance: diagonal([0.4, 0.09, 0.12, 0.12, 0.3, 0.03]),
   grinds: 0,
-  late: 0,
   getsUnder: Infinity,
 };
 
@@ -127,11 +124,10 @@ export function forecastGrind(question: GrindQuestion): GrindForecast {
   const draws = drawPosterior(prior, likely, DRAWS, seed);
   const laws = draws.values.map(lawOf);
   const paces = draws.values.map((value) => Math.exp(value[PACE] ?? 0));
-  const early = Math.exp(prior.late);
   const hoursOf = (micron: number): number[] =>
     laws.map((law, index) => {
       const hours = hoursTo(law, populations, micron);
-      return hours > lastH ? Math.max(lastH, (lastH + (hours - lastH) / (paces[index] ?? 1)) / early) : hours;
+      return hours > lastH ? Math.max(lastH, lastH + (hours - lastH) / (paces[index] ?? 1)) : hours;
     });
   let targetHours = hoursOf(targetMicron);
   const arrived = arrival(readings, populations, targetMicron);

@@ -100,8 +100,11 @@ const SPREAD_WORTH = 6;
 /** Grinds of the same recipe after which half of what sets it apart is believed. */
 const GROUP_WORTH = 3;
 const ROUNDS = 8;
-/** The next grind is on stones that wear and in other weather: a little wider than the ones before it. */
-const WIDER = 2;
+/**
+ * The next grind is on stones that wear and in other weather. After few grinds the doubt about their mean holds that
+ * already; after many, so much of how they differ is added (chosen so that eight in ten hold, see the calibration).
+ */
+const WIDER = { share: 0.3, half: 4 };
 /** What a grind is worth of the one after it. */
 const FADING = 0.97;
 
@@ -134,6 +137,7 @@ export function priorFrom(past: readonly GrindEvidence[], massG: number, group: 
     found = fit(rows, spread);
   }
   const { mean, covariance, each } = found;
+  const wider = (WIDER.share * past.length) / (past.length + WIDER.half);
   const mine = each.filter((_, index) => rows[index]?.group === group);
   const pull = mine.length / (mine.length + GROUP_WORTH);
   const learned = mean.map((value, i) => {
@@ -144,32 +148,12 @@ export function priorFrom(past: readonly GrindEvidence[], massG: number, group: 
     mean: [...learned, ...TRADE_PRIOR.mean.slice(LEARNED)],
     covariance: TRADE_PRIOR.covariance.map((row, i) =>
       row.map((value, j) =>
-        i < LEARNED && j < LEARNED ? (covariance[i]?.[j] ?? 0) + WIDER * (spread[i]?.[j] ?? 0) : value,
+        i < LEARNED && j < LEARNED ? (covariance[i]?.[j] ?? 0) + wider * (spread[i]?.[j] ?? 0) : value,
       ),
     ),
     grinds: past.length,
-    late: lateness(past, found),
     getsUnder: median(past.map(({ last }) => last?.micron ?? Infinity)),
   };
-}
-
-/** Grinds after which half of a lateness is believed: what is left of it in what was fitted is less than it was. */
-const LATENESS_WORTH = 4;
-
-/**
- * By how much, in the logarithm of time, the law is late where grinds ended: no grind follows it to the micron, and the
- * end is what is asked for.
- */
-function lateness(past: readonly GrindEvidence[], { each }: Fitted): number {
-  const found = past.flatMap(({ last, populations, massG }, index) => {
-    const own = each[index]?.mean;
-    if (last === null || own === undefined || massG <= 0) return [];
-    const law = lawOf(own);
-    const size = micronAt(law, populations, last.atH);
-    const fall = law.perH * (size - law.endMicron) * last.atH;
-    return fall > 0 ? [Math.max(-0.3, Math.min(0.3, (size - last.micron) / fall))] : [];
-  });
-  return found.reduce((sum, value) => sum + value, 0) / (found.length + LATENESS_WORTH);
 }
 
 type Matrix = number[][];

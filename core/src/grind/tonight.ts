@@ -154,10 +154,6 @@ export function tonight(study: GrindStudy): GrindTonight {
   };
 }
 
-/** How often such a forecast holds, by simulation: many grinds and many readings make it a little too sure of itself. */
-const oftenHeld = (grinds: number, readings: number): string =>
-  grinds >= 10 && readings >= 4 ? 'Seven in ten' : 'Eight in ten';
-
 interface Marks {
   p10: { hours: number; at: number | null };
   p50: { hours: number; at: number | null };
@@ -276,10 +272,7 @@ function words(
   return {
     tone: 'quiet',
     sentence: between === null ? `${hoursLeft} to ${targetMicron} µm.` : `${night ? 'At target' : 'Pull'} ${between}.`,
-    because: [
-      ...because,
-      `${oftenHeld(prior.grinds, gauges.length)}; now about ${micronBy(nowH).p50.toFixed(0)} µm, ${hoursLeft}.`,
-    ],
+    because: [...because, `Eight in ten; now about ${micronBy(nowH).p50.toFixed(0)} µm, ${hoursLeft}.`],
     todo,
   };
 }

@@ -91,6 +91,9 @@ export const newMachine = z.object({
   station: z.enum(STATIONS),
   minG: capacity,
   maxG: capacity,
+  /** What its plate says, where its own bowls taught otherwise. */
+  plateMinG: massG.nullable().optional(),
+  plateMaxG: massG.nullable().optional(),
   kw: z.number().min(0, 'cannot be below 0').max(1000, 'is too much').default(0),
   /** Grinds by hand, blade or saddle stone: its texture is described, no particle size is aimed at or foretold. */
   coarse: z.boolean().optional(),

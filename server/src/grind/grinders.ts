@@ -72,7 +72,7 @@ function grinderView(views: Views, runs: GrindRuns, machine: Machine): GrinderVi
     name: machine.name,
     fill: realFill(
       own.map((run) => fillFact(views, run)),
-      machine,
+      { minG: machine.plateMinG ?? machine.minG, maxG: machine.plateMaxG ?? machine.maxG },
       (mg) => formatMass(mg, workshop.settings.massSystem),
     ),
     hours,

@@ -84,7 +84,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
   const { batch, machine } = grind;
   const hours = (now - grind.startedAt) / 3_600_000;
   const carried = grind.carriedOver;
-  const most = grinder?.fill.most && grinder.fill.sentence !== null ? grinder.fill.most.p50 : machine?.maxG;
+  const most = grinder?.fill.most && grinder.fill.said.most ? grinder.fill.most.p50 : machine?.maxG;
   const over = most != null && grind.massMg / 1000 > most;
   const under = machine?.minG != null && grind.massMg / 1000 < machine.minG;
   return (

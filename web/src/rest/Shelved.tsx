@@ -37,53 +37,7 @@ export function Shelved({ batch, since }: { batch: RestShelf['batches'][number];
   };
   const weeks = batch.restUntil === null ? null : String(Math.round((batch.restUntil - since) / WEEK_MS));
   return (
-    <div className="mt-3 grid gap-5 rounded-md bg-sunk px-4 py-3">
-      <div>
-        <Chips
-          legend="Meant to rest for"
-          options={WEEKS}
-          chosen={weeks === null ? [] : [weeks]}
-          choose={([next]) => until(since + Number(next ?? 2) * WEEK_MS)}
-        />
-        <div className="mt-3 flex flex-wrap items-end gap-3">
-          <Box label="Or until" type="date" value={day} onChange={setDay} />
-          <button
-            type="button"
-            className="button"
-            disabled={busy}
-            onClick={() => {
-              const at = show.instant(`${day}T09:00`);
-              if (at === undefined) return fail('Say until which day.');
-              until(Date.parse(at));
-            }}
-          >
-            Plan it
-          </button>
-          {batch.restUntil !== null && (
-            <button type="button" className="button button-quiet" disabled={busy} onClick={() => until(null)}>
-              As usual
-            </button>
-          )}
-        </div>
-        <Refusal error={error} />
-        {batch.tastings.length > 0 && (
-          <ul className="rows mt-4 text-sm">
-            {batch.tastings.map(({ stepId, at, restedDays, score, air, note, person }) => (
-              <li key={stepId} className="flex flex-wrap gap-x-3 py-1">
-                <strong className="figure">{score}</strong>
-                <span>{restedDays.toFixed(0)} d</span>
-                <span className="text-soft">
-                  {show.day(at)}, {person}
-                  {air === null
-                    ? ''
-                    : `, ${show.temp(air.tempC)}${air.humidityPct === null ? '' : ` and ${air.humidityPct} %`}`}
-                  {note === '' ? '' : `: ${note}`}
-                </span>
-              </li>
-            ))}
-          </ul>
-        )}
-      </div>
+    <div className="mt-3 grid gap-5 border-l-4 border-rule pl-4">
       <StepForm
         kind="reading"
         station={null}
@@ -113,6 +67,52 @@ export function Shelved({ batch, since }: { batch: RestShelf['batches'][number];
             : {}),
         })}
       />
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+        <Chips
+          legend="Meant to rest for"
+          options={WEEKS}
+          chosen={weeks === null ? [] : [weeks]}
+          choose={([next]) => until(since + Number(next ?? 2) * WEEK_MS)}
+        />
+        <div className="flex flex-wrap items-end gap-3">
+          <Box label="Or until" type="date" value={day} onChange={setDay} />
+          <button
+            type="button"
+            className="button"
+            disabled={busy}
+            onClick={() => {
+              const at = show.instant(`${day}T09:00`);
+              if (at === undefined) return fail('Say until which day.');
+              until(Date.parse(at));
+            }}
+          >
+            Plan it
+          </button>
+          {batch.restUntil !== null && (
+            <button type="button" className="button button-quiet" disabled={busy} onClick={() => until(null)}>
+              As usual
+            </button>
+          )}
+        </div>
+        <Refusal error={error} />
+      </div>
+      {batch.tastings.length > 0 && (
+        <ul className="rows text-sm">
+          {batch.tastings.map(({ stepId, at, restedDays, score, air, note, person }) => (
+            <li key={stepId} className="flex flex-wrap gap-x-3 py-1">
+              <strong className="figure">{score}</strong>
+              <span>{restedDays.toFixed(0)} d</span>
+              <span className="text-soft">
+                {show.day(at)}, {person}
+                {air === null
+                  ? ''
+                  : `, ${show.temp(air.tempC)}${air.humidityPct === null ? '' : ` and ${air.humidityPct} %`}`}
+                {note === '' ? '' : `: ${note}`}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
     </div>
   );
 }

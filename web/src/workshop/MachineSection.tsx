@@ -137,13 +137,34 @@ function Upkeep({ machine }: { machine: Machine }) {
       send('POST', `/api/workshop/machines/${machine.id}/services`, { personId, what, note }, newKey()),
     ).then((done) => done && setNote(''));
   };
+  const tens = (g: number): number => Math.round(g / 100) * 100;
+  /** What its bowls taught becomes its least and most everywhere; the plate is kept beside it. */
+  const takeLearned = (): void => {
+    const { id: _id, cleanings: _c, services: _s, ...facts } = machine;
+    const plate = { plateMinG: machine.plateMinG ?? machine.minG, plateMaxG: machine.plateMaxG ?? machine.maxG };
+    void run(() =>
+      send('PUT', `/api/workshop/machines/${machine.id}`, {
+        ...facts,
+        ...plate,
+        maxG: fill.said.most && fill.most ? tens(fill.most.p50) : machine.maxG,
+        minG: fill.said.least && fill.least ? tens(fill.least.p50) : machine.minG,
+      }),
+    );
+  };
   return (
     <div className="mb-3 rounded-md bg-sunk px-3 py-2" role="group" aria-label={`Upkeep of ${machine.name}`}>
       <p>
         {Math.round(hours.run)} h run in {grinder.grinds} bowls; {Math.round(hours.sinceDressed)} h since its stones
         were dressed, {Math.round(hours.sinceServiced)} h since a service.
       </p>
-      {fill.sentence !== null && <p className="font-semibold">{fill.sentence}</p>}
+      {fill.sentence !== null && (
+        <div className="flex flex-wrap items-center gap-x-4">
+          <p className="min-w-0 flex-1 font-semibold">{fill.sentence}</p>
+          <button type="button" className="button" disabled={busy} onClick={takeLearned}>
+            Count with that
+          </button>
+        </div>
+      )}
       {due.map((sentence) => (
         <p key={sentence} className="font-semibold text-crimson">
           {sentence}
