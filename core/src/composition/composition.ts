@@ -222,7 +222,10 @@ export function originVerdict(
   if (!first) return { kind: 'none', sentence: 'No cacao of a known lot in it.' };
   const percent = (share: number): string => `${(100 * share).toFixed(share > 0.1 ? 0 : 1)} %`;
   if (rest.length === 0) {
-    return { kind: 'single-lot', sentence: `Single-origin: all cacao from lot ${first.code}, ${first.producer}.` };
+    return {
+      kind: 'single-lot',
+      sentence: `Single-origin: all cacao from lot ${first.code}${first.producer === '' ? '' : `, ${first.producer}`}.`,
+    };
   }
   const parts = lots.map((lot) => `${percent(lot.share)} ${lot.code}`).join(', ');
   const same = rest.every(

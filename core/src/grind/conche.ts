@@ -44,6 +44,8 @@ export const CONCHE_PRIOR: NormalPrior = {
 /** Tasters score the same thing differently from hour to hour: standard deviation of a score. */
 const TASTE_SD = 0.6;
 const DRAWS = 1500;
+/** Nobody plans further ahead: beyond it only the sooner end says anything. */
+const MOST_HOURS = 150;
 
 export interface ConcheForecast {
   /** More hours at the temperature it has now until it tastes as wanted; Infinity: it levels off above. */
@@ -155,7 +157,7 @@ export function forecastConche(
       ? 'It tastes as it was meant to: more only takes aroma away.'
       : neverShare > 0.5
         ? `It levels off above ${wanted}: warmer, or with the lid off, it would go on.`
-        : Number.isFinite(p90)
+        : p90 <= MOST_HOURS
           ? `${hours(p10)} to ${hours(p90)} more hours ${warmth}.`
           : `${hours(p10)} more hours or longer ${warmth}.`;
   return { more: { p10, p50, p90 }, neverShare, sentence };

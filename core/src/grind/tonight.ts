@@ -118,7 +118,9 @@ export function tonight(study: GrindStudy): GrindTonight {
   const momentAt = (hours: number): number | null => momentOf(hours, clock, unattended, attended, local);
   const mark = (hours: number) => ({ hours, at: momentAt(hours) });
   const [p10, p50, p90] = [mark(forecast.p10), mark(forecast.p50), mark(forecast.p90)];
-  const open = attendedHours(now, attended, local, MOST_HOURS).map((at) => {
+  // What does not grind gets no finer by the clock.
+  const grinds = study.state === 'grinding';
+  const open = (grinds ? attendedHours(now, attended, local, MOST_HOURS) : []).map((at) => {
     const hours = hoursAt(at, clock, unattended, attended, local);
     return { at, chance: forecast.chanceBy(hours), micron: forecast.micronBy(hours).p50 };
   });
@@ -148,7 +150,9 @@ export function tonight(study: GrindStudy): GrindTonight {
     curve: forecast.curve,
     attended: open,
     expected: Object.fromEntries(
-      study.acts.flatMap(({ id, micron }) => (micron === null ? [] : [[id, momentAt(forecast.reaches(micron))]])),
+      study.acts.flatMap(({ id, micron }) =>
+        micron === null || !grinds ? [] : [[id, momentAt(forecast.reaches(micron))]],
+      ),
     ),
     next,
   };

@@ -12,6 +12,10 @@ const AHEAD_MS = 3 * HOUR_MS;
 /** Degrees an hour below which a bowl is steady. */
 const STEADY = 0.4;
 
+/** Unroasted makers keep their mass at it, °C; ceilings up to the second are theirs. */
+const KEPT_C = 42;
+const COOL_C = 50;
+
 export interface Warming {
   tone: 'stop' | 'watch' | 'good';
   sentence: string;
@@ -42,6 +46,7 @@ export function judgeWarming(
       todo,
       reachesAt: last.at,
     };
+  const keepC = ceilingC > KEPT_C && ceilingC <= COOL_C ? KEPT_C : null;
   const recent = temps.filter(({ at }) => at >= last.at - RECENT_MS);
   const steady: Warming = {
     tone: 'good',
@@ -49,6 +54,11 @@ export function judgeWarming(
     todo: null,
     reachesAt: null,
   };
+  if (keepC !== null && last.tempC > keepC) {
+    steady.tone = 'watch';
+    steady.sentence = `${show(last.tempC)}: over the ${show(keepC)} that such a mass is kept at, ceiling ${show(ceilingC)}.`;
+    steady.todo = todo;
+  }
   if (recent.length < 2) return steady;
   const meanAt = recent.reduce((sum, { at }) => sum + at, 0) / recent.length;
   const meanC = recent.reduce((sum, { tempC }) => sum + tempC, 0) / recent.length;

@@ -114,6 +114,10 @@ describe('a mass with a ceiling', () => {
     expect(judgeWarming(temps(36, 43), 42, show)).toMatchObject({ tone: 'stop' });
     // Half a degree an hour from 38 is eight hours off.
     expect(judgeWarming(temps(37, 37.5, 38), 42, show)?.tone).toBe('good');
+    // Between what unroasted makers keep it at and what it may never pass.
+    expect(judgeWarming(temps(43, 43, 43), 47, show)?.sentence).toBe(
+      '43.0 °C: over the 42.0 °C that such a mass is kept at, ceiling 47.0 °C.',
+    );
   });
 });
 

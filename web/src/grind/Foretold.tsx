@@ -52,8 +52,7 @@ export function Foretold({ grind, told }: { grind: GrindView; told: Told | null 
   if (grind.machine?.coarse === true)
     return (
       <p className="rounded-md bg-sunk px-4 py-3">
-        {grind.machine.name} grinds coarse: describe the texture and count the passes in notes; no particle size is
-        foretold.
+        {grind.machine.name} grinds coarse: count the passes and describe the texture; no particle size is foretold.
       </p>
     );
   if (!told) return <div className="min-h-24 rounded-md bg-sunk" aria-busy="true" />;

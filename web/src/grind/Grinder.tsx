@@ -13,7 +13,10 @@ export function Grinder({ grinder, machine }: { grinder: GrinderView | null; mac
   if (!grinder || !machine) return null;
   const { fill, hours, due, carries, cleaned } = grinder;
   return (
-    <Section title={grinder.name} aside={`${Math.round(hours.run)} h run, ${grinder.grinds} bowls`}>
+    <Section
+      title={grinder.name}
+      aside={`${Math.round(hours.run)} h run, ${grinder.grinds} ${grinder.grinds === 1 ? 'bowl' : 'bowls'}`}
+    >
       {fill.sentence !== null && <p className="font-semibold">{fill.sentence}</p>}
       {due.map((sentence) => (
         <p key={sentence} className="font-semibold text-crimson">

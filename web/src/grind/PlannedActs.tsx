@@ -104,9 +104,16 @@ export function PlannedActs({ grind, told }: { grind: GrindView; told: Told | nu
         </p>
       )}
       <div className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="button" disabled={busy} onClick={() => void press(`${batch.code}/usual`, {})}>
-          Plan the usual acts
-        </button>
+        {grind.machine?.coarse !== true && grind.machine?.conches !== true && (
+          <button
+            type="button"
+            className="button"
+            disabled={busy}
+            onClick={() => void press(`${batch.code}/usual`, {})}
+          >
+            Plan the usual acts
+          </button>
+        )}
         {batch.recipe && !acts.some(({ kind = 'other' }) => ACTS[kind].solid !== null) && (
           <button type="button" className="button" disabled={busy} onClick={() => void press(`${batch.code}/feed`, {})}>
             Plan the feed by its recipe

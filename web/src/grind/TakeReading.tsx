@@ -65,7 +65,7 @@ const mean = (values: readonly number[]): number =>
 export function TakeReading({ grind }: { grind: GrindView }) {
   const coarse = grind.machine?.coarse ?? false;
   const kinds: readonly { value: Asked; label: string }[] = coarse ? COARSE : READINGS;
-  const [asked, setAsked] = useState<Asked>(coarse ? 'pass' : 'micron');
+  const [asked, setAsked] = useState<Asked>(coarse ? 'pass' : grind.machine?.conches ? 'taste' : 'micron');
   const [taste, setTaste] = useState<(typeof TASTES)[number][0]>('sourness');
   const what = asked === 'taste' ? taste : asked;
   const last = grind.readings.filter((row) => row.what === what && row.value !== null).at(-1)?.value;

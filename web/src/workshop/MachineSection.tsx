@@ -154,8 +154,9 @@ function Upkeep({ machine }: { machine: Machine }) {
   return (
     <div className="mb-3 rounded-md bg-sunk px-3 py-2" role="group" aria-label={`Upkeep of ${machine.name}`}>
       <p>
-        {Math.round(hours.run)} h run in {grinder.grinds} bowls; {Math.round(hours.sinceDressed)} h since its stones
-        were dressed, {Math.round(hours.sinceServiced)} h since a service.
+        {Math.round(hours.run)} h run in {grinder.grinds} {grinder.grinds === 1 ? 'bowl' : 'bowls'};{' '}
+        {Math.round(hours.sinceDressed)} h since its stones were dressed, {Math.round(hours.sinceServiced)} h since a
+        service.
       </p>
       {fill.sentence !== null && (
         <div className="flex flex-wrap items-center gap-x-4">
