@@ -54,6 +54,7 @@ const VIEWS = [
   '/weighing/{weighing}',
   '/losses?station=mould&metric=unaccounted',
   '/stock-take',
+  '/practise',
   '/trace/B050-1',
   '/workshop',
 ];

@@ -28,6 +28,7 @@ import { grindRoutes } from './grind/plugin';
 import { grindRuns } from './grind/study';
 import { restRoutes } from './rest/plugin';
 import { recipeRoutes } from './recipe/plugin';
+import { temperCalculators } from './temper/calculators';
 import { traceRoutes } from './trace/plugin';
 import type { Backups } from './store/backups';
 import { backupRoutes, watchBackups } from './workshop/backup-routes';
@@ -157,6 +158,7 @@ export async function buildApp({
   lossRoutes(router, views);
   calculatorRoutes(router);
   roastCalculators(router);
+  temperCalculators(router);
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {

@@ -7,6 +7,7 @@ import './index.css';
 import { Empty, Loading } from './parts/pieces';
 
 const OpeningPage = lazy(() => import('./workshop/OpeningPage').then((m) => ({ default: m.OpeningPage })));
+const PractisePage = lazy(() => import('./temper/PractisePage').then((m) => ({ default: m.PractisePage })));
 const Bench = lazy(() => import('./bench/Bench').then((m) => ({ default: m.Bench })));
 const BatchPage = lazy(() => import('./trace/BatchPage').then((m) => ({ default: m.BatchPage })));
 const InspectionPage = lazy(() => import('./beans/InspectionPage').then((m) => ({ default: m.InspectionPage })));
@@ -82,6 +83,7 @@ const router = createBrowserRouter([
       { path: '/roasting/trial/:id', element: page(<TrialPage />) },
       { path: '/roasting/roasters', element: page(<RoastersPage />) },
       { path: '/grinding/:machine', element: page(<HitsPage />) },
+      { path: '/practise', element: page(<PractisePage />) },
       { path: '/recipes', element: page(<RecipesPage />) },
       { path: '/recipe/:id', element: page(<RecipePage />) },
       { path: '/bowl/:code', element: page(<BowlPage />) },

@@ -16,6 +16,7 @@ import { CAUTIONS, routeCautions } from './cautions';
 import { GrindBench } from '../grind/GrindBench';
 import { PackBench } from '../pack/PackBench';
 import { RestBench } from '../rest/RestBench';
+import { TemperBench } from '../temper/TemperBench';
 import { TasteBench } from '../taste/TasteBench';
 import { SavedHere, SavedNote, type SavedEntry } from '../entry/SavedNote';
 import { WinnowBench } from '../winnow/WinnowBench';
@@ -100,7 +101,7 @@ const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
   ),
   grind: (view) => <GrindBench view={view} />,
   rest: (view) => <RestBench view={view} />,
-  temper: (view) => <WorkBench view={view} />,
+  temper: (view) => <TemperBench view={view} />,
   mould: (view) => <WorkBench view={view} />,
   pack: (view) => <PackBench view={view} />,
   taste: (view) => <TasteBench view={view} />,

@@ -1,0 +1,92 @@
+import type { TemperReading } from './judge';
+
+export interface MeterVerdict {
+  /** Where the curve bends: °C, and °C a minute there. */
+  tempC: number;
+  slopeCperMin: number;
+  verdict: 'under' | 'well' | 'over';
+  sentence: string;
+  todo: string;
+}
+
+/** Seconds on either side that the curve is fitted over. */
+const HALF_S = 24;
+const FEWEST = 8;
+/** °C a minute at the bend: rising after it is too little seed, falling on without a stop too much. */
+const RISING = 0.12;
+const FALLING = -0.55;
+
+/**
+ * What a cooling-curve meter says: a sample cools in a cold well; where its own heat of setting holds it, the curve bends.
+ * The bend is where the slope is highest after the first quick fall (local parabolas by least squares: Savitzky and
+ * Golay 1964, for readings that need not be evenly apart).
+ *
+ * @returns null where there are too few readings, or it never slows down
+ */
+export function readMeter(readings: readonly TemperReading[]): MeterVerdict | null {
+  const rows = readings.filter(({ tempC }) => Number.isFinite(tempC)).sort((a, b) => a.second - b.second);
+  const points = rows.flatMap(({ second }) => {
+    const near = rows.filter((row) => Math.abs(row.second - second) <= HALF_S);
+    // Both sides have to be there: at an end, and beside a gap, a slope is a guess.
+    if (near.length < FEWEST || near[0]?.second === undefined) return [];
+    const span = [second - near[0].second, (near.at(-1)?.second ?? second) - second];
+    if (Math.min(...span) < HALF_S / 2) return [];
+    const fit = parabola(near, second);
+    return fit ? [{ second, ...fit }] : [];
+  });
+  if (points.length < 3) return null;
+  const steepest = points.reduce((low, row) => (row.slope < low.slope ? row : low));
+  const after = points.filter(({ second }) => second > steepest.second);
+  if (after.length === 0) return null;
+  const end = after.at(-1)?.second ?? 0;
+  // The slowest before the sample has set and only cools on: not the flat tail at the well's own temperature.
+  const tail = Math.min(...rows.map(({ tempC }) => tempC)) + 1.5;
+  const bend = after.filter(
+    ({ tempC, second }) => tempC > tail || second < steepest.second + (end - steepest.second) / 3,
+  );
+  const found = bend.reduce<(typeof points)[number] | null>(
+    (high, row) => (high === null || row.slope > high.slope ? row : high),
+    null,
+  );
+  if (!found || found.slope - steepest.slope < 0.3) return null;
+  const slope = found.slope;
+  const verdict = slope > RISING ? 'under' : slope < FALLING ? 'over' : 'well';
+  const at = `bend at ${found.tempC.toFixed(1)} °C, ${slope < 0 ? '−' : '+'}${Math.abs(slope).toFixed(2)} °C a minute there`;
+  return {
+    tempC: found.tempC,
+    slopeCperMin: slope,
+    verdict,
+    sentence: {
+      under: `Under-tempered: it warms itself again after the ${at}.`,
+      well: `Well tempered: it holds, ${at}.`,
+      over: `Over-tempered: it falls on with hardly a stop, ${at}.`,
+    }[verdict],
+    todo: {
+      under: 'Half a degree colder for some minutes, stirring, or half a percent of silk; then draw again.',
+      well: 'Pour it, and keep it within its window.',
+      over: 'Warm it by half a degree and stir for five minutes, or stir fresh melted chocolate in; then draw again.',
+    }[verdict],
+  };
+}
+
+/** Value and slope, °C a minute, of the parabola through readings near a moment. */
+function parabola(near: readonly TemperReading[], at: number): { tempC: number; slope: number } | null {
+  let [s0, s1, s2, s3, s4, y0, y1, y2] = [0, 0, 0, 0, 0, 0, 0, 0];
+  for (const { second, tempC } of near) {
+    const x = (second - at) / 60;
+    s0 += 1;
+    s1 += x;
+    s2 += x * x;
+    s3 += x ** 3;
+    s4 += x ** 4;
+    y0 += tempC;
+    y1 += x * tempC;
+    y2 += x * x * tempC;
+  }
+  // Cramer's rule for the three normal equations.
+  const det = s0 * (s2 * s4 - s3 * s3) - s1 * (s1 * s4 - s2 * s3) + s2 * (s1 * s3 - s2 * s2);
+  if (Math.abs(det) < 1e-12) return null;
+  const tempC = (y0 * (s2 * s4 - s3 * s3) - s1 * (y1 * s4 - y2 * s3) + s2 * (y1 * s3 - y2 * s2)) / det;
+  const slope = (s0 * (y1 * s4 - y2 * s3) - y0 * (s1 * s4 - s2 * s3) + s2 * (s1 * y2 - s2 * y1)) / det;
+  return { tempC, slope };
+}

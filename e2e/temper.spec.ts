@@ -1,0 +1,80 @@
+import { expect, test } from '@playwright/test';
+import { ann, charged, enter, madeBy, nibs, somebody } from './maker';
+import { MAKERS } from './playwright.config';
+
+/* Tempering: the sums at the bench, and a place to practise. */
+
+test.use({ baseURL: `http://127.0.0.1:${MAKERS}`, locale: 'en-IE' });
+test.beforeEach(async ({ page }) => {
+  await somebody(page);
+  await page.addInitScript((id) => localStorage.setItem('wunsch.person', id), ann);
+});
+
+test('a bowl is practised by the keyboard: cooled, kept moving, brought back, poured; the best is kept', async ({
+  page,
+}) => {
+  await page.goto('/practise');
+  await expect(page.getByText(/nothing of it touches the book/)).toBeVisible();
+  const press = async (name: string): Promise<void> => {
+    await page.getByRole('button', { name, exact: true }).focus();
+    await page.keyboard.press('Enter');
+  };
+  const bowl = page.getByTestId('bowl-temperature');
+  const degrees = async (): Promise<number> => Number(((await bowl.textContent()) ?? '').replace(/[^\d.]/g, ''));
+  const bath = page.getByRole('slider', { name: 'Water bath, °C' });
+  const to = async (celsius: number): Promise<void> => {
+    await bath.focus();
+    for (let now = Number(await bath.getAttribute('aria-valuenow')); now !== celsius; now += now < celsius ? 1 : -1)
+      await page.keyboard.press(now < celsius ? 'ArrowRight' : 'ArrowLeft');
+  };
+  await press('60×');
+  await to(22);
+  await press('Begin');
+  await expect.poll(degrees, { timeout: 60_000, intervals: [100] }).toBeLessThan(28);
+  await to(27);
+  // Some minutes at the low point, until there is seed enough.
+  const formV = async (): Promise<number> =>
+    Number(
+      /[\d.]+/.exec((await page.getByText('Form V', { exact: true }).locator('..').textContent()) ?? '')?.[0] ?? 0,
+    );
+  await expect.poll(formV, { timeout: 120_000, intervals: [100] }).toBeGreaterThan(0.7);
+  await to(33);
+  await expect.poll(degrees, { timeout: 60_000, intervals: [100] }).toBeGreaterThan(31);
+  await press('Pour it');
+  const bar = page.getByRole('region', { name: 'The bar' });
+  await expect(bar.getByText(/of 100\. In temper: it shines, snaps and leaves its mould\./)).toBeVisible();
+  await expect(bar.getByRole('img', { name: /^The bar: gloss \d+ %/ })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^A first bowl, best \d+$/ })).toBeVisible();
+
+  // Poured warm it is not in temper, and the first fault is named.
+  await press('Marble, 20 °C');
+  await press('60×');
+  await press('Begin');
+  await expect.poll(degrees, { timeout: 60_000, intervals: [100] }).toBeLessThan(40);
+  await press('Pour it');
+  await expect(bar.getByText(/Not in temper/)).toBeVisible();
+  await expect(bar.getByText(/^Its lowest was .* over the 28\s°C at which seed is made/)).toBeVisible();
+});
+
+test('the bench says its windows and works out what stays warm; what cannot be is said; the test has its clock', async ({
+  page,
+}) => {
+  const lot = await nibs(page, 'Temper nibs', 3000);
+  const bowl = madeBy(await charged(page, 'Temper 100', [{ holdingId: lot, massG: 2900 }]), 'mass');
+  const tub = await enter(page, { kind: 'discharge', batchId: bowl, outsG: [2000, 850], holdUpG: 50 });
+  expect(tub.lines.length).toBeGreaterThan(1);
+  await page.goto('/station/temper');
+  const windows = page.getByRole('region', { name: 'Windows' });
+  await expect(windows.getByText('melt 45 to 50 °C')).toBeVisible();
+  await windows.getByRole('button', { name: 'Work it out' }).click();
+  await expect(windows.getByText(/^Keep .* warm \(35 %\), spread /)).toBeVisible();
+  await windows.getByLabel('Kept warm (°C)').fill('30');
+  await expect(windows.getByText(/warm it more/)).toBeVisible();
+  await windows.getByRole('button', { name: 'Silk' }).click();
+  await expect(windows.getByText(/of silk \(1 %\) at 33\.5\s°C/)).toBeVisible();
+  await windows.getByRole('button', { name: 'Test dipped' }).click();
+  await expect(page.getByRole('timer', { name: 'Temper test' })).toContainText(/4:5\d|5:00/);
+  await page.reload();
+  await expect(page.getByRole('timer', { name: 'Temper test' })).toBeVisible();
+});

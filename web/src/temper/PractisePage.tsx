@@ -1,0 +1,247 @@
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { Slider } from 'radix-ui';
+import { pour, thickness, type Bar } from '@wunsch/core/temper/crystal';
+import { judgePour, type TemperVerdict } from '@wunsch/core/temper/judge';
+import { BAR_WORDS, LESSONS, scoreOf, type Lesson } from '@wunsch/core/temper/lessons';
+import { Chips } from '../parts/fields';
+import { Caution } from '../parts/pieces';
+import { useHere, useShow } from '../parts/workshop';
+import { DrawnBar } from './DrawnBar';
+import { useBowl, type Around, type Controls } from './useBowl';
+
+const TemperChart = lazy(() => import('../charts/TemperChart'));
+
+const AROUND = [
+  ['bath', 'Water bath'],
+  ['marble', 'Marble, 20 °C'],
+  ['room', 'The room'],
+] as const;
+const STIRS = [
+  ['0', 'Nobody stirs'],
+  ['1', 'Stir'],
+  ['2', 'Stir hard'],
+] as const;
+const SPEEDS = [
+  ['1', '1×'],
+  ['20', '20×'],
+  ['60', '60×'],
+] as const;
+/** Seed in tenths of the bowl, silk in hundredths. */
+const SEED_SHARE = 0.05;
+const SILK_SHARE = 0.01;
+
+/** A place to temper without wasting chocolate: a model for learning; nothing of it touches the book. */
+export function PractisePage() {
+  const [lessonId, setLessonId] = useState<string>(LESSONS[0]?.id ?? '');
+  const { personId } = useHere();
+  const lesson = LESSONS.find(({ id }) => id === lessonId) ?? (LESSONS[0] as Lesson);
+  const [, setBests] = useState(0);
+  return (
+    <div>
+      <h1 className="text-3xl">Practise tempering</h1>
+      <p className="mt-1 text-soft">
+        A model for learning, with a bowl of two kilograms. It foretells no real pour, and nothing of it touches the
+        book.
+      </p>
+      <div className="mt-4">
+        <Chips
+          legend="Lesson"
+          options={LESSONS.map(({ id, name }) => {
+            const best = bestOf(personId, id);
+            return [id, best === null ? name : `${name}, best ${best}`] as const;
+          })}
+          chosen={[lesson.id]}
+          choose={([id]) => setLessonId(id ?? lesson.id)}
+        />
+      </div>
+      <Bowl key={lesson.id} lesson={lesson} scored={() => setBests((n) => n + 1)} />
+    </div>
+  );
+}
+
+const nameOf = (personId: string | null, lessonId: string): string =>
+  `wunsch.practice.${personId ?? 'nobody'}.${lessonId}`;
+function bestOf(personId: string | null, lessonId: string): number | null {
+  const kept = localStorage.getItem(nameOf(personId, lessonId));
+  return kept === null || !Number.isFinite(Number(kept)) ? null : Number(kept);
+}
+
+interface Poured {
+  bar: Bar;
+  minutes: number;
+  score: number;
+  verdict: TemperVerdict;
+}
+
+const BEGIN: Controls = { around: 'bath', bathC: 30, shear: 1, speed: 20, running: false };
+
+function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
+  const { personId } = useHere();
+  const show = useShow();
+  const [controls, setControls] = useState<Controls>({ ...BEGIN, bathC: Math.round(lesson.start.tempC) });
+  const [poured, setPoured] = useState<Poured | null>(null);
+  const { practice, add, again } = useBowl(lesson, poured ? { ...controls, running: false } : controls);
+  const { bowl, minute, log, seeded } = practice;
+  const set = (next: Partial<Controls>): void => setControls((now) => ({ ...now, ...next }));
+  const thick = thickness(bowl);
+  // Frames come oftener than readings: the chart follows these.
+  const points = useMemo(() => log.map(({ second, tempC }) => ({ minute: second / 60, tempC })), [log]);
+  const finish = (): void => {
+    const bar = pour(bowl, lesson.fatShare);
+    const score = scoreOf(bar, minute, lesson);
+    const best = bestOf(personId, lesson.id);
+    if (best === null || score > best) localStorage.setItem(nameOf(personId, lesson.id), String(score));
+    setPoured({ bar, minutes: minute, score, verdict: judgePour(log, { windows: lesson.windows, seeded }) });
+    scored();
+  };
+  const restart = (): void => {
+    again();
+    setPoured(null);
+    setControls({ ...BEGIN, bathC: Math.round(lesson.start.tempC) });
+  };
+  return (
+    <div className="mt-5 grid gap-8 lg:grid-cols-[minmax(0,1fr)_22rem]">
+      <div className="min-w-0">
+        <p className="max-w-2xl">{lesson.story}</p>
+        <div className="mt-3 flex flex-wrap items-end gap-x-8 gap-y-2" aria-live="off">
+          <span className="figure text-6xl" data-testid="bowl-temperature">
+            {show.temp(Math.round(10 * bowl.tempC) / 10)}
+          </span>
+          <Meter label="Form V" share={bowl.v / 0.08} text={`${(100 * bowl.v).toFixed(1)} %`} tone="bg-leaf" />
+          <Meter label="Form IV" share={bowl.iv / 0.08} text={`${(100 * bowl.iv).toFixed(1)} %`} tone="bg-ripe" />
+          <Meter label="Thickness" share={(thick - 1) / 4} text={`${thick.toFixed(1)}×`} tone="bg-crimson" />
+          <span className="figure text-2xl">{minute.toFixed(1)} min</span>
+        </div>
+        <div className="mt-3">
+          <Suspense fallback={<div className="h-60" />}>
+            <TemperChart
+              caption="Temperature by minutes; bands are where it is melted, cooled and worked"
+              points={points}
+              windows={lesson.windows}
+            />
+          </Suspense>
+        </div>
+        {poured && (
+          <section
+            aria-label="The bar"
+            className={`mt-4 rounded-md px-4 py-3 ${poured.bar.verdict === 'good' ? 'bg-leaf-wash' : 'bg-ripe-wash'}`}
+          >
+            <p className="figure text-2xl">
+              {poured.score} of 100. {BAR_WORDS[poured.bar.verdict]}
+            </p>
+            <p className="mt-1">
+              {poured.verdict.first
+                ? `${poured.verdict.sentence} ${poured.verdict.first.todo}`
+                : poured.bar.verdict === 'good'
+                  ? `In ${poured.minutes.toFixed(0)} min; the best run known takes ${lesson.bestMin}.`
+                  : 'Its temperatures were right: more stirring, or more minutes at the low point, would have made the seed.'}
+            </p>
+            <div className="mt-3">
+              <DrawnBar bar={poured.bar} />
+            </div>
+          </section>
+        )}
+      </div>
+      <div className="grid content-start gap-4" role="group" aria-label="What you do">
+        <div className="flex flex-wrap gap-2">
+          {poured ? (
+            <button type="button" className="button button-main text-lg" onClick={restart}>
+              Begin again
+            </button>
+          ) : (
+            <>
+              <button
+                type="button"
+                className={controls.running ? 'button' : 'button button-main'}
+                onClick={() => set({ running: !controls.running })}
+              >
+                {controls.running ? 'Pause' : minute > 0 ? 'Go on' : 'Begin'}
+              </button>
+              <button
+                type="button"
+                className={minute > 0 ? 'button button-main' : 'button'}
+                disabled={minute === 0}
+                onClick={finish}
+              >
+                Pour it
+              </button>
+              <button type="button" className="button button-quiet" disabled={minute === 0} onClick={restart}>
+                Begin again
+              </button>
+            </>
+          )}
+        </div>
+        <Chips
+          legend="Clock"
+          options={SPEEDS}
+          chosen={[String(controls.speed) as '1' | '20' | '60']}
+          choose={([next]) => set({ speed: Number(next ?? 20) })}
+        />
+        <Chips
+          legend="The bowl stands on"
+          options={AROUND.map(([id, words]) => [id, id === 'room' ? `${words}, ${lesson.roomC} °C` : words] as const)}
+          chosen={[controls.around]}
+          choose={([next]) => set({ around: (next ?? 'bath') as Around })}
+        />
+        <div>
+          <span className="label">
+            Water bath, <span className="figure">{controls.bathC} °C</span>
+          </span>
+          <Slider.Root
+            className="relative flex h-11 touch-none items-center select-none"
+            min={8}
+            max={60}
+            step={1}
+            value={[controls.bathC]}
+            onValueChange={([bathC = 30]) => set({ bathC, around: 'bath' })}
+          >
+            <Slider.Track className="relative h-1.5 grow rounded-full bg-rule">
+              <Slider.Range className="absolute h-full rounded-full bg-leaf" />
+            </Slider.Track>
+            <Slider.Thumb
+              aria-label="Water bath, °C"
+              className="block size-8 rounded-full border-2 border-ink bg-sheet shadow-sm focus-visible:outline-3 focus-visible:outline-offset-2 focus-visible:outline-ink"
+            />
+          </Slider.Root>
+        </div>
+        <Chips
+          legend="Stirring"
+          options={STIRS}
+          chosen={[String(controls.shear) as '0' | '1' | '2']}
+          choose={([next]) => set({ shear: Number(next ?? 1) })}
+        />
+        {lesson.seed && (
+          <div>
+            <span className="label mb-1">Put in</span>
+            <div className="flex flex-wrap gap-2">
+              <button
+                type="button"
+                className="chip"
+                disabled={poured !== null}
+                onClick={() => add('chocolate', SEED_SHARE)}
+              >
+                Seed, 5 %
+              </button>
+              <button type="button" className="chip" disabled={poured !== null} onClick={() => add('silk', SILK_SHARE)}>
+                Silk, 1 %
+              </button>
+            </div>
+          </div>
+        )}
+        <Caution>At the real bowl: hot mass and hot water burn; no water and no steam into the chocolate.</Caution>
+      </div>
+    </div>
+  );
+}
+
+function Meter({ label, share, text, tone }: { label: string; share: number; text: string; tone: string }) {
+  return (
+    <span className="w-24">
+      <span className="label">{label}</span>
+      <span className="figure block text-xl">{text}</span>
+      <span aria-hidden className="block h-1.5 overflow-hidden rounded-full bg-sunk">
+        <span className={`block h-full ${tone}`} style={{ width: `${Math.max(0, Math.min(100, 100 * share))}%` }} />
+      </span>
+    </span>
+  );
+}
