@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { ann, charged, enter, madeBy, nibs, somebody } from './maker';
+import { ann, bought, charged, enter, madeBy, material, nibs, post, readout, saved, somebody } from './maker';
 import { MAKERS } from './playwright.config';
 
 /* Tempering: the sums at the bench, and a place to practise. */
@@ -77,4 +77,63 @@ test('the bench says its windows and works out what stays warm; what cannot be i
   await expect(page.getByRole('timer', { name: 'Temper test' })).toContainText(/4:5\d|5:00/);
   await page.reload();
   await expect(page.getByRole('timer', { name: 'Temper test' })).toBeVisible();
+});
+
+test('a silk pour is followed live at sixty times the clock, filled in from its curve, and judged', async ({
+  page,
+}) => {
+  const lot = await nibs(page, 'Silk nibs', 4000);
+  const bowl = madeBy(await charged(page, 'Silk 100', [{ holdingId: lot, massG: 3900 }]), 'mass');
+  const tub = madeBy(await enter(page, { kind: 'discharge', batchId: bowl, outsG: [3800], holdUpG: 100 }));
+  const butter = await material(page, 'Silk butter', { cocoa: 'butter' });
+  const silk = await bought(page, butter, 400);
+  const work = await post<{ id: string }>(page, '/api/ledger/works', {
+    station: 'temper',
+    personId: ann,
+    sources: [
+      { holdingId: tub, massG: 3000 },
+      { holdingId: silk, massG: 30 },
+    ],
+    note: '',
+  });
+  await page.goto(`/station/temper?work=${work.id}`);
+  const pour = page.getByRole('region', { name: 'The pour now' });
+  await expect(pour.getByText('No temperature yet: put a probe in, or read it by hand.')).toBeVisible();
+  // What is no temperature is refused at its field.
+  await pour.getByLabel('It is at (°C)').fill('warm');
+  await pour.getByRole('button', { name: 'Log it' }).click();
+  await expect(pour.getByText('is not a number')).toBeVisible();
+  await pour.getByRole('button', { name: 'Simulated, 60×' }).click();
+  await expect(pour.getByText(/to go until it is melted out|over the working window/)).toBeVisible();
+  // Another screen, and this one again after a reload, see the same pour.
+  await page.reload();
+  await expect(pour.getByText(/°C over the working window\./)).toBeVisible({ timeout: 90_000 });
+  await expect(pour.getByText('In its window.')).toBeVisible({ timeout: 120_000 });
+  await pour.getByRole('button', { name: 'Fill in from the curve' }).click();
+  await expect(readout(page, 'Worked at')).toHaveValue(/^3[12]/);
+  await page.getByRole('button', { name: 'Silk', exact: true }).click();
+  await page.getByRole('button', { name: 'Set in 5 min' }).click();
+  await page.getByRole('button', { name: 'Save the temper' }).click();
+  await saved(page);
+  const judged = page.getByRole('listitem').filter({ hasText: 'from its curve' }).first();
+  await expect(
+    judged.getByText(/^Nothing in it says why it should bloom: melted at 4\d\.\d °C, worked at 3\d\.\d °C\.$/),
+  ).toBeVisible();
+
+  // Read by hand, with its low point too warm: the first fault and what to do about it.
+  await enter(page, {
+    kind: 'temper',
+    sources: [{ holdingId: tub, massG: 700 }],
+    method: 'bath',
+    meltC: 46,
+    coolC: 30.6,
+    workC: 31.5,
+    test: 'slow',
+    note: '',
+  });
+  await page.goto('/station/temper');
+  await expect(
+    page.getByText(/^Its lowest was 30\.6 °C: over the 28 °C at which seed is made\. Too little seed/),
+  ).toBeVisible();
+  await expect(page.getByText(/^Next time: Cool to 27 to 28 °C/)).toBeVisible();
 });

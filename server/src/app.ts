@@ -28,7 +28,8 @@ import { grindRoutes } from './grind/plugin';
 import { grindRuns } from './grind/study';
 import { restRoutes } from './rest/plugin';
 import { recipeRoutes } from './recipe/plugin';
-import { temperCalculators } from './temper/calculators';
+import { temperRoutes } from './temper/plugin';
+import { Pours } from './temper/pours';
 import { traceRoutes } from './trace/plugin';
 import type { Backups } from './store/backups';
 import { backupRoutes, watchBackups } from './workshop/backup-routes';
@@ -126,6 +127,7 @@ export async function buildApp({
   let stopProbes = (): void => undefined;
   let stopBackups = (): void => undefined;
   let stopBowls = (): void => undefined;
+  let stopPours = (): void => undefined;
   let stopRoasts = (): Promise<void> => Promise.resolve();
   router.read('/api/health', 'Whether it is up', () => ({
     ok: true,
@@ -154,23 +156,27 @@ export async function buildApp({
   const bowls = new BowlProbes(workshop, (batch) => grindRuns(views).run(batch)?.life ?? null);
   grindRoutes(router, views, new SimulatedGauge(), bowls);
   restRoutes(router, views);
+  const pours = new Pours(views);
+  workshop.pourCurve = (work) => pours.row(work);
   beanRoutes(router, views);
   lossRoutes(router, views);
   calculatorRoutes(router);
   roastCalculators(router);
-  temperCalculators(router);
+  temperRoutes(router, views, pours);
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {
     stopProbes = watchProbes(workshop, probe, logError);
     stopRoasts = live.watch();
     stopBowls = bowls.watch(logError, clock.speed);
+    stopPours = pours.watch(logError);
     if (backups) stopBackups = watchBackups(router, backups);
     done();
   });
   app.addHook('preClose', async () => {
     stopProbes();
     stopBowls();
+    stopPours();
     stopBackups();
     await stopRoasts();
   });

@@ -75,6 +75,8 @@ export class Workshop extends Lists {
   private readonly listeners = new Set<(version: number) => void>();
   /** What was logged of a live roast so far; set by who logs it. */
   roastCurve: ((work: Work) => CurveRow | null) | null = null;
+  /** What was logged of a pour so far. */
+  pourCurve: ((work: Work) => CurveRow | null) | null = null;
   /** How fast the clock of a new roast runs. */
   roastSpeed: (roast: StartRoast) => number = () => 1;
   private readonly failing = new Map<string, string>();
@@ -593,14 +595,17 @@ export class Workshop extends Lists {
     const made = step.slots['good'];
     if (curve && curveId !== null && made !== undefined) this.addCurve({ ...curve, loadId: made });
     else if (work.roast) this.removeCurve(work.roast.curveId);
+    const pour = work.station === 'temper' ? (this.pourCurve?.(work) ?? null) : null;
+    if (pour && made !== undefined) this.addCurve({ ...pour, loadId: made });
     this.closeWork(workId, step.id);
     return step;
   }
 
   /** Puts everything back as if the work had not been started. */
   putBack(workId: string): void {
-    const { roast } = this.openWork(workId);
-    if (roast) this.removeCurve(roast.curveId);
+    const work = this.openWork(workId);
+    const curve = work.roast?.curveId ?? this.pourCurve?.(work)?.id;
+    if (curve !== undefined) this.removeCurve(curve);
     this.closeWork(workId, null);
   }
 

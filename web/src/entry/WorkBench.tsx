@@ -16,7 +16,7 @@ import type { Part } from './MassBar';
 import { GoneWork } from './GoneWork';
 import { StartForm } from './StartForm';
 import { useChosenWork, WorkChips } from './WorkChips';
-import { StepForm, type Below, type Entry } from './StepForm';
+import { StepForm, type Below, type Choosing, type Entry } from './StepForm';
 
 export const VERBS: Partial<Record<string, { start: string; finish: string; oneGo: string }>> = {
   sort: { start: 'Begin sorting', finish: 'Save the sorting', oneGo: 'Enter sorting that is done' },
@@ -85,8 +85,11 @@ export interface StationExtras {
   problem: (entry: Entry) => string | null;
 }
 
+/** What a station shows of work under way, and may type into its fields. */
+export type Follow = (work: WorkView, write: (field: string, text: string) => void) => ReactNode;
+
 /** Roast, winnow, temper, mould: weigh in and begin, weigh out and save. */
-export function WorkBench({ view, extras }: { view: BenchView; extras?: StationExtras }) {
+export function WorkBench({ view, extras, follow }: { view: BenchView; extras?: StationExtras; follow?: Follow }) {
   const show = useShow();
   const now = useNow();
   const [oneGo, setOneGo] = useState(() => hasDraft(`once.${view.station}`));
@@ -127,7 +130,15 @@ export function WorkBench({ view, extras }: { view: BenchView; extras?: StationE
       {gone !== undefined ? (
         <GoneWork key={gone} workId={gone} onDone={done} />
       ) : work ? (
-        <FinishWork key={work.id} work={work} kind={kind} submit={verbs.finish} extras={extras} onDone={done} />
+        <FinishWork
+          key={work.id}
+          work={work}
+          kind={kind}
+          submit={verbs.finish}
+          extras={extras}
+          follow={follow}
+          onDone={done}
+        />
       ) : candidates.length === 0 ? (
         <Empty title={`Nothing waits at ${STATION_NAMES[view.station]}.`}>
           What the station before sends on will show here, with its code and its weight.
@@ -204,10 +215,12 @@ export function FinishWork({
   kind,
   submit,
   extras,
+  follow,
   onDone,
 }: {
   work: WorkView;
   extras: StationExtras | undefined;
+  follow?: Follow | undefined;
   kind: Command['kind'];
   submit: string;
   onDone: () => void;
@@ -269,6 +282,7 @@ export function FinishWork({
               problem: extras.problem,
             }
           : {})}
+        {...(follow ? { before: ({ write }: Choosing) => follow(work, write) } : {})}
         head={kind === 'mould' ? <BarSum work={work} /> : undefined}
         onSaved={onDone}
         {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}

@@ -10,6 +10,8 @@ import { useApi } from '../parts/api';
 import { Chips, NumberBox, SelectBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { useShow } from '../parts/workshop';
+import { LastPours } from './LastPours';
+import { LivePour } from './LivePour';
 import { TestClock } from './TestClock';
 
 /** What waits to be tempered, with its windows and the arithmetic of each school. */
@@ -17,7 +19,8 @@ export function TemperBench({ view }: { view: BenchView }) {
   return (
     <>
       <Plan view={view} />
-      <WorkBench view={view} />
+      <WorkBench view={view} follow={(work, write) => <LivePour work={work} write={write} />} />
+      <LastPours steps={view.recent.filter(({ kind, withdrawn }) => kind === 'temper' && !withdrawn).slice(0, 3)} />
     </>
   );
 }

@@ -1,0 +1,32 @@
+import type { TemperReading, TemperVerdict } from '../temper/judge';
+import type { Windows } from '../temper/windows';
+
+/** A pour under way. */
+export interface PourView {
+  workId: string;
+  /** Null: nobody reads its temperature yet. */
+  probe: 'simulated' | 'sent' | 'hand' | null;
+  /** How fast a simulated one runs. */
+  speed: number;
+  /** A probe that sends has said nothing for a while. */
+  silent: boolean;
+  windows: Windows;
+  because: string;
+  /** Silk or seed is among what went in. */
+  seeded: boolean;
+  readings: TemperReading[];
+}
+
+/** A pour that is done, judged. */
+export interface PouredView {
+  stepId: string;
+  code: string;
+  at: number;
+  method: string;
+  test: string;
+  readings: TemperReading[];
+  /** Read by hand only: the three figures of its entry. */
+  byHand: boolean;
+  windows: Windows;
+  verdict: TemperVerdict;
+}

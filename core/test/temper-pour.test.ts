@@ -1,0 +1,61 @@
+import { featuresOf, judgePour } from '../src/temper/judge';
+import { pourNow } from '../src/temper/pour';
+import { simulatedPourC } from '../src/temper/simulated-pour';
+import { USUAL_WINDOWS } from '../src/temper/windows';
+
+const show = (c: number): string => `${c.toFixed(1)} °C`;
+const { dark } = USUAL_WINDOWS;
+/** Readings a minute apart. */
+const minutes = (...temps: number[]) => temps.map((tempC, i) => ({ second: 60 * i, tempC }));
+const ask = (temps: number[], seeded = false) => pourNow(minutes(...temps), dark, seeded, show);
+
+test('a pour is led: melted out, cooled, held low, brought back, kept in its window', () => {
+  expect(pourNow([], dark, false, show)).toBeNull();
+  expect(ask([30, 33, 36])).toMatchObject({ phase: 'melting', sentence: '9.0 °C to go until it is melted out.' });
+  expect(ask([24, 25, 27])).toMatchObject({ phase: 'melting' });
+  expect(ask([46, 42, 36, 30.1])).toMatchObject({ phase: 'cooling' });
+  expect(ask([46, 36, 30.1])?.sentence).toBe('2.1 °C to go to the low point: keep it moving.');
+  expect(ask([46, 36, 28, 27.4])).toMatchObject({ phase: 'low' });
+  expect(ask([46, 36, 28, 27.4, 27.4, 27.4, 27.4, 29])).toMatchObject({ phase: 'warming', missingC: 2 });
+  const there = ask([46, 36, 28, 27.4, 27.4, 27.4, 29, 31.5, 31.5, 31.5, 31.5, 31.5]);
+  expect(there).toMatchObject({ phase: 'working', leavesMin: null, sentence: 'In its window.' });
+  expect(there?.heldMin).toBeCloseTo(4, 1);
+});
+
+test('it says when it leaves the window, that it thickens, and that the seed is lost', () => {
+  const back = [46, 36, 28, 27.4, 27.4, 27.4, 29];
+  const cooling = ask([...back, 31.9, 31.7, 31.5, 31.3, 31.1]);
+  // A fifth of a degree a minute from 31.1 to 30.7.
+  expect(cooling?.leavesMin).toBeCloseTo(2, 0);
+  expect(cooling?.sentence).toBe('In its window; leaves it in 2 min: warm it by 0.5 °C.');
+  expect(ask([...back, 31.5, 31.6, 31.8, 32, 32.2])?.sentence).toContain('take the heat away');
+  expect(ask([...back, 31.5, 31, 30])).toMatchObject({ phase: 'cold' });
+  expect(ask([...back, 31.5, 33, 35])).toMatchObject({ phase: 'lost' });
+});
+
+test('with silk no low point is waited for', () => {
+  expect(ask([46, 40, 35], true)).toMatchObject({ phase: 'cooling', sentence: '3.0 °C over the working window.' });
+  expect(ask([46, 36, 31.6, 31.5, 31.5], true)).toMatchObject({ phase: 'working' });
+});
+
+test.each([
+  ['dark', false],
+  ['dark', true],
+  ['milk', false],
+] as const)('a made-up pour of %s, silk %s, goes through its windows and is found without fault', (kind, seeded) => {
+  const windows = USUAL_WINDOWS[kind];
+  const readings = Array.from({ length: 4200 }, (_, second) => ({
+    second,
+    tempC: simulatedPourC(second, windows, seeded, 7),
+  }));
+  const phases = new Set<string>();
+  for (let n = 20; n < readings.length; n += 60)
+    phases.add(pourNow(readings.slice(0, n), windows, seeded, show)?.phase ?? '');
+  for (const phase of seeded ? ['cooling', 'working'] : ['melting', 'cooling', 'low', 'warming', 'working'])
+    expect([...phases]).toContain(phase);
+  expect(phases).not.toContain('lost');
+  expect(judgePour(readings.slice(0, 3900), { windows, seeded }).first).toBeNull();
+  expect(featuresOf(readings, { windows })?.meltC).toBeGreaterThan(windows.melt.from);
+  // The same seconds say the same.
+  expect(simulatedPourC(1000, windows, seeded, 7)).toBe(readings[1000]?.tempC);
+});
