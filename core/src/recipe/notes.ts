@@ -1,7 +1,7 @@
 import { formatMass } from '../units/mass';
 import { majorFromMilli } from '../units/money';
 import { aimTolerance, nameOfLimit, toleranceOf, valueText } from './limits';
-import type { Answer, Choice, Kept, Question } from './solve';
+import type { Answer, Choice, Kept, Question } from './question';
 
 /* What rounding, small stocks and missing prices mean, in sentences. */
 

@@ -2,7 +2,7 @@ import { majorFromMilli } from '../units/money';
 import { figuresOfLines } from './ingredient';
 import { deviationFrom, planeOf, toleranceOf, valueOf } from './limits';
 import { solveProgram, type LinearSolver, type Row } from './linear';
-import type { Question } from './solve';
+import type { Question } from './question';
 
 /** Up to so many ways of rounding are weighed against each other. */
 const MOST_WAYS = 4096;

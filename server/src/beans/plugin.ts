@@ -7,7 +7,7 @@ import { judgeCut, CUT_CLASSES } from '@wunsch/core/beans/cut-test';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { entryHead, id } from '@wunsch/core/ledger/commands';
 import { wilson } from '@wunsch/core/stats/intervals';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { sortView } from '../sort/views';

@@ -1,7 +1,12 @@
-import type { RoastReading } from '../roast/live';
 import { advance, dryBasis } from '@wunsch/core/roast/model';
 import type { LiveRoast, Setting } from '@wunsch/core/roast/records';
 import { airAfter, airAtStart } from '@wunsch/core/roast/simulate';
+
+export interface RoastReading {
+  second: number;
+  beanC: number | null;
+  airC: number | null;
+}
 
 export interface RoastProbeMood {
   noiseC: number;

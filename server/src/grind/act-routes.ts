@@ -7,7 +7,7 @@ import { id } from '@wunsch/core/ledger/commands';
 import { ACT_KINDS, type ActKind } from '@wunsch/core/ledger/types';
 import { waits } from '@wunsch/core/run/due';
 import { localIn } from '@wunsch/core/units/zone';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { GrindRun, GrindRuns } from './study';
 

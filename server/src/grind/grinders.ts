@@ -7,7 +7,7 @@ import { upkeepDue } from '@wunsch/core/grind/upkeep';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { formatMass } from '@wunsch/core/units/mass';
 import { newService, type Machine } from '@wunsch/core/workshop/schemas';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Views } from '../ledger/views';
 import type { Router } from '../http/router';
 import type { GrindRun, GrindRuns } from './study';

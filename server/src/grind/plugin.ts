@@ -16,7 +16,7 @@ import type { BowlTemp } from '@wunsch/core/grind/warming';
 import { attended as attendedSchema } from '@wunsch/core/workshop/schemas';
 import { SILENT_MS, type BowlProbes } from '../devices/bowl-probe';
 import type { SimulatedGauge } from '../devices/gauge';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Views } from '../ledger/views';
 import type { Router } from '../http/router';
 import { Pantry } from '../recipe/pantry';

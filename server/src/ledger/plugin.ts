@@ -1,3 +1,4 @@
+import { param } from '../http/param';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { ClosedWork, CorrectionPreview } from '@wunsch/core/api/types';
@@ -206,9 +207,4 @@ function versions(views: Views, stepId: string): unknown {
     judgement: judgeStep(views, step.id),
     versions: chain.map((row) => views.step(row)),
   };
-}
-
-export function param(params: unknown, name: string): string {
-  const value = (params as Record<string, unknown>)[name];
-  return typeof value === 'string' ? value : '';
 }

@@ -3,7 +3,7 @@ import { entryHead, id, massOrNoneG, note, pieces } from '@wunsch/core/ledger/co
 import { LOSS_CAUSES } from '@wunsch/core/ledger/types';
 import { YIELD_STEP } from '@wunsch/core/ledger/yields';
 import type { Router } from '../http/router';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Views } from '../ledger/views';
 import { winnowPast } from '../winnow/views';
 import { lossBook } from './book';

@@ -5,7 +5,7 @@ import { entryHead, id, massG } from '@wunsch/core/ledger/commands';
 import { replan } from '@wunsch/core/recipe/replan';
 import { ingredientId, plannedLine } from '@wunsch/core/recipe/records';
 import type { WeighingState } from '@wunsch/core/recipe/weighing';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { bowlOf, Pantry } from './pantry';

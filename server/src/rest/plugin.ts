@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Views } from '../ledger/views';
 import type { Router } from '../http/router';
 import { restBenefit, restShelf } from './benefit';

@@ -4,7 +4,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
 import { COLUMN_ROLES, curveRows, TIME_FORMS } from '@wunsch/core/roast/curve-file';
 import { thin } from '@wunsch/core/roast/thin';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';

@@ -4,7 +4,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, tempC } from '@wunsch/core/ledger/commands';
 import { elapsedS, nextSetting, whereIn } from '@wunsch/core/roast/live';
 import { sign, type LiveRoast } from '@wunsch/core/roast/records';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import type { LiveRoasts } from './live';

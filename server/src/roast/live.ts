@@ -2,15 +2,9 @@ import { curveOf, type Curve } from '@wunsch/core/roast/curve';
 import { elapsedS, isDue, nextSetting } from '@wunsch/core/roast/live';
 import type { LiveRoast } from '@wunsch/core/roast/records';
 import type { Work } from '@wunsch/core/workshop/work';
-import type { SimulatedRoastProbe } from '../devices/roast-probe';
+import type { RoastReading, SimulatedRoastProbe } from '../devices/roast-probe';
 import type { CurveRow } from '../store/records';
 import type { Workshop } from '../workshop/workshop';
-
-export interface RoastReading {
-  second: number;
-  beanC: number | null;
-  airC: number | null;
-}
 
 /** Milliseconds between two looks at the probes. */
 const TICK_MS = 250;

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { entryHead, id } from '@wunsch/core/ledger/commands';
 import { trial } from '@wunsch/core/roast/records';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { roastStep } from './loads';

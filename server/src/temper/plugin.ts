@@ -5,7 +5,7 @@ import { id, type CommandOf } from '@wunsch/core/ledger/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { judgePour, type TemperReading } from '@wunsch/core/temper/judge';
 import { windowsOf } from '@wunsch/core/temper/windows';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Views } from '../ledger/views';
 import type { Router } from '../http/router';
 import { temperCalculators } from './calculators';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { greenMg } from '@wunsch/core/trace/flow';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';

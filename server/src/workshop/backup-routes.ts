@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Backups } from '../store/backups';
 import { readBundle, restoreWorkshop } from './data';

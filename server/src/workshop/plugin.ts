@@ -8,7 +8,7 @@ import type { Material } from '@wunsch/core/ledger/types';
 import { newCleaning, newMachine, newMaterial, newPerson, newRoute, settings } from '@wunsch/core/workshop/schemas';
 import { changeRates } from '@wunsch/core/money/rates';
 import { dayText } from '@wunsch/core/units/zone';
-import { param } from '../ledger/plugin';
+import { param } from '../http/param';
 import type { Router } from '../http/router';
 
 /** Settings, team, machines, materials, routes. */
