@@ -32,7 +32,6 @@ const SHOTS: Shot[] = [
   { name: 'batch', path: '/batch/B055' },
   { name: 'bean-store', path: '/station/beans' },
   { name: 'cut-test', path: '/lot/L006/inspect?step=4', typed: `${' '.repeat(96)}jjjjjjjjkkklsfa${' '.repeat(21)}` },
-  { name: 'sort', path: '/station/sort' },
   { name: 'roast-program', path: '/roasting/program/falling-2' },
   { name: 'roast-live-night', path: '/station/roast', theme: 'night' },
   { name: 'roast-load', path: '/roasting/load/{load}' },
@@ -45,6 +44,7 @@ const SHOTS: Shot[] = [
   { name: 'foretold-night', path: '/grinding/stone-small', theme: 'night' },
   { name: 'trace', path: '/trace/B055-1' },
   { name: 'store', path: '/store' },
+  { name: 'practise', path: '/practise' },
   { name: 'tablet-roast', path: '/station/roast', size: [768, 1024] },
   { name: 'phone-floor', path: '/', theme: 'night', size: [390, 844] },
 ];

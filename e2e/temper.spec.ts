@@ -137,3 +137,41 @@ test('a silk pour is followed live at sixty times the clock, filled in from its 
   ).toBeVisible();
   await expect(page.getByText(/^Next time: Cool to 27 to 28 °C/)).toBeVisible();
 });
+
+test('bars that bloomed are traced to their pour in three presses; sugar bloom is no fault of it', async ({ page }) => {
+  const lot = await nibs(page, 'Bloom nibs', 2500);
+  const step = await charged(page, 'Bloom 100', [{ holdingId: lot, massG: 2400 }]);
+  const bowl = madeBy(step, 'mass');
+  const tub = madeBy(await enter(page, { kind: 'discharge', batchId: bowl, outsG: [2300], holdUpG: 100 }));
+  await enter(page, {
+    kind: 'temper',
+    sources: [{ holdingId: tub, massG: 2300 }],
+    method: 'bath',
+    meltC: 46,
+    coolC: 30.8,
+    workC: 31.5,
+    test: 'slow',
+    note: '',
+  });
+  await page.goto(`/batch/${step.batchCode ?? ''}`);
+  const looks = page
+    .locator('section')
+    .filter({ has: page.getByRole('heading', { name: 'How it looks, and why' }) })
+    .last();
+  await looks.getByRole('button', { name: 'a grey veil' }).click();
+  await looks
+    .getByRole('group', { name: /warm finger/ })
+    .getByRole('button', { name: 'It does', exact: true })
+    .click();
+  await expect(looks.getByText('That is fat bloom.')).toBeVisible();
+  await looks.getByRole('button', { name: 'Save what is seen' }).click();
+  await expect(looks.getByText(/^A grey veil: .* Its lowest was 30\.8 °C/)).toBeVisible();
+  await expect(looks.getByText(/^Next time: Cool to 27 to 28 °C/).first()).toBeVisible();
+  await looks.getByRole('button', { name: 'a grey veil' }).click();
+  await looks
+    .getByRole('group', { name: /drop of water/ })
+    .getByRole('button', { name: 'It does', exact: true })
+    .click();
+  await looks.getByRole('button', { name: 'Save what is seen' }).click();
+  await expect(looks.getByText(/^Sugar bloom \(a grey veil\): damp, not temper/)).toBeVisible();
+});

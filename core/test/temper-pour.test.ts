@@ -1,3 +1,4 @@
+import { bloomBy, whyIt, type Sight } from '../src/temper/bloom';
 import { featuresOf, judgePour } from '../src/temper/judge';
 import { pourNow } from '../src/temper/pour';
 import { simulatedPourC } from '../src/temper/simulated-pour';
@@ -58,4 +59,37 @@ test.each([
   expect(featuresOf(readings, { windows })?.meltC).toBeGreaterThan(windows.melt.from);
   // The same seconds say the same.
   expect(simulatedPourC(1000, windows, seeded, 7)).toBe(readings[1000]?.tempC);
+});
+
+describe('why bars look as they do', () => {
+  const judged = (...temps: number[]) =>
+    judgePour(
+      temps.map((tempC, i) => ({ second: 900 * i, tempC })),
+      { windows: dark, seeded: false },
+    );
+  const good = { code: 'T1', verdict: judged(47, 27.5, 31.5) };
+  const warm = { code: 'T2', verdict: judged(47, 30.5, 31.5) };
+  const sight = (days: number, seen: Sight['seen'], bloom: Sight['bloom'] = null): Sight => ({ days, seen, bloom });
+
+  test('the pour that goes with it is named; sugar bloom is damp, whatever the pour', () => {
+    expect(whyIt([good, warm], [sight(7, ['veil', 'streaks'], 'fat')])).toMatchObject({ tone: 'watch', pour: 'T2' });
+    expect(whyIt([good, warm], [sight(7, ['veil'], 'fat')]).sentence).toContain('Its lowest was 30.5 °C');
+    expect(whyIt([warm], [sight(7, ['veil'], 'sugar')])).toMatchObject({ pour: null });
+    expect(whyIt([warm], [sight(7, ['veil'], 'sugar')]).sentence).toContain('damp, not temper');
+    // A finger takes fat away, a drop of water sugar.
+    expect([bloomBy(true, false), bloomBy(false, true), bloomBy(true, true), bloomBy(false, false)]).toEqual([
+      'sugar',
+      'fat',
+      'fat',
+      null,
+    ]);
+  });
+
+  test('good bars are good; what came late is storage; without a cause it says so', () => {
+    expect(whyIt([good], [])).toMatchObject({ tone: 'quiet' });
+    expect(whyIt([good], [sight(0, ['glossy', 'snaps'])])).toMatchObject({ tone: 'good' });
+    const late = whyIt([good], [sight(0, ['glossy']), sight(30, ['veil'], 'fat')]);
+    expect(late.sentence).toContain('right at first, and a grey veil after 30 days');
+    expect(whyIt([good], [sight(0, ['dull'])]).sentence).toContain('no pour of it shows why');
+  });
 });

@@ -1,4 +1,4 @@
-import type { PouredView, PourView } from '@wunsch/core/api/temper';
+import type { BatchLooks, PouredView, PourView } from '@wunsch/core/api/temper';
 import { asProblem, lotCommand, madeBy, testServer, type TestServer } from './harness';
 
 let server: TestServer;
@@ -107,6 +107,24 @@ describe('a pour under way', () => {
     const poured = (await live.call('GET', `/api/temper/steps/${stepId}`)).body as PouredView;
     expect(poured).toMatchObject({ byHand: false, verdict: { first: { id: 'not-cooled' } } });
     expect(poured.readings).toHaveLength(6);
+    // What is seen of its bars later points to it.
+    const { batchId } = live.workshop.book.holding(tub);
+    const code = live.workshop.batches.get(batchId ?? '')?.code ?? '';
+    const see = (seen: string[], bloom: string | null = null) =>
+      live.call('POST', '/api/ledger/steps', {
+        personId: 'ann',
+        command: { kind: 'reading', batchId, what: 'seen', seen, bloom, note: '' },
+      });
+    const looks = async (): Promise<BatchLooks> =>
+      (await live.call('GET', `/api/temper/batches/${code}/looks`)).body as BatchLooks;
+    expect((await looks()).cause.sentence).toBe('Nobody has said yet how it looks.');
+    expect((await see([])).status).toBe(422);
+    expect((await see(['veil', 'streaks'], 'fat')).status).toBe(201);
+    expect(await looks()).toMatchObject({
+      pours: [{ stepId }],
+      sights: [{ seen: ['veil', 'streaks'], bloom: 'fat' }],
+      cause: { tone: 'watch', pour: poured.code },
+    });
     expect((await live.call('GET', `/api/temper/works/${workId}/pour`)).status).toBe(404);
   });
 

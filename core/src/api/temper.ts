@@ -1,3 +1,4 @@
+import type { Cause, Sight } from '../temper/bloom';
 import type { TemperReading, TemperVerdict } from '../temper/judge';
 import type { Windows } from '../temper/windows';
 
@@ -29,4 +30,11 @@ export interface PouredView {
   byHand: boolean;
   windows: Windows;
   verdict: TemperVerdict;
+}
+
+/** How the bars of a batch look, and why. */
+export interface BatchLooks {
+  pours: PouredView[];
+  sights: (Sight & { stepId: string; at: number; person: string; note: string })[];
+  cause: Cause;
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { STATIONS } from '../workshop/stations';
 import { id, massG, massOrNoneG, money, name, note, pieces, tempC, word } from './fields';
-import { LOSS_CAUSES } from './types';
+import { BLOOMS, LOSS_CAUSES, SEEN } from './types';
 import { loadFacts, startRoast } from '../workshop/roasting';
 
 export * from './fields';
@@ -310,6 +310,7 @@ export const READINGS = [
   'stones-down',
   'spilled',
   'starved',
+  'seen',
 ] as const;
 /** What is only noted: there is no figure to it. */
 const WITHOUT_VALUE: readonly string[] = [
@@ -321,6 +322,7 @@ const WITHOUT_VALUE: readonly string[] = [
   'stones-down',
   'spilled',
   'starved',
+  'seen',
 ];
 /** What is said in words. */
 const IN_WORDS: readonly string[] = ['note', 'texture'];
@@ -354,8 +356,12 @@ export const reading = z
       })
       .nullable()
       .optional(),
+    /** What is seen of its bars, and what the veil turned out to be. */
+    seen: z.array(z.enum(SEEN)).min(1, 'choose what is seen').max(SEEN.length).optional(),
+    bloom: z.enum(BLOOMS).nullable().optional(),
     note,
   })
+  .refine((r) => r.what !== 'seen' || r.seen !== undefined, { message: 'choose what is seen', path: ['seen'] })
   .refine(
     (r) => WITHOUT_VALUE.includes(r.what) || (IN_WORDS.includes(r.what) ? r.note.trim() !== '' : r.value !== null),
     {

@@ -71,6 +71,25 @@ export const LOSS_CAUSES = [
 ] as const;
 export type LossCause = (typeof LOSS_CAUSES)[number];
 
+/** What is seen of bars, at turning out or later. */
+export const SEEN = [
+  'glossy',
+  'snaps',
+  'dull',
+  'streaks',
+  'spots',
+  'veil',
+  'soft',
+  'grainy',
+  'sticky',
+  'stuck',
+] as const;
+export type Seen = (typeof SEEN)[number];
+
+/** What the veil is, by a drop of water and a warm finger. */
+export const BLOOMS = ['fat', 'sugar'] as const;
+export type Bloom = (typeof BLOOMS)[number];
+
 /** Why beans are picked out by hand. */
 export const REJECT_REASONS = [
   'flat',

@@ -66,6 +66,18 @@ function ofStep(step: Step, targetMicron: number | null): Mark[] {
     const { what, value } = step.command as CommandOf<'reading'>;
     if (what === 'sourness' && (value ?? 0) >= SOUR)
       found.push(mark('sour', 'sour', `Sourness ${value} of 10 at the stones.`, step.id));
+    if (what === 'seen') {
+      const { seen = [], bloom } = step.command as CommandOf<'reading'>;
+      if (bloom != null || seen.includes('veil'))
+        found.push(
+          mark(
+            'bloom',
+            'bloomed',
+            bloom == null ? 'A grey veil is seen on it.' : `${bloom === 'fat' ? 'Fat' : 'Sugar'} bloom is seen on it.`,
+            step.id,
+          ),
+        );
+    }
     if (what === 'micron') found.push(...overRun(value, targetMicron, step.id));
   }
   if (step.kind === 'discharge')

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import type { PouredView } from '@wunsch/core/api/temper';
+import type { BatchLooks, PouredView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, type CommandOf } from '@wunsch/core/ledger/commands';
 import type { Step } from '@wunsch/core/ledger/types';
+import { whyIt } from '@wunsch/core/temper/bloom';
 import { judgePour, type TemperReading } from '@wunsch/core/temper/judge';
 import { windowsOf } from '@wunsch/core/temper/windows';
 import { param } from '../http/param';
@@ -51,6 +52,26 @@ export function temperRoutes(router: Router, views: Views, pours: Pours): void {
     if (!step || step.kind !== 'temper') throw new DomainError('http/not-found', 'There is no such pour.');
     return poured(views, step);
   });
+  router.read(
+    '/api/temper/batches/:code/looks',
+    'How the bars of a batch look, and why',
+    async (request): Promise<BatchLooks> => {
+      const code = param(request.params, 'code').toUpperCase();
+      const batch = [...workshop.batches.values()].find((row) => row.code === code);
+      if (!batch) throw new DomainError('trace/unknown-code', `There is no batch ${code}.`);
+      const steps = views.stepsOfBatch(batch.id);
+      const pours = await Promise.all(steps.filter(({ kind }) => kind === 'temper').map((step) => poured(views, step)));
+      const moulded = steps.find(({ kind }) => kind === 'mould')?.at ?? pours.at(-1)?.at ?? 0;
+      const sights = steps.flatMap((step): BatchLooks['sights'] => {
+        if (step.kind !== 'reading') return [];
+        const { what, seen, bloom = null, note } = step.command as CommandOf<'reading'>;
+        if (what !== 'seen' || !seen) return [];
+        const days = Math.max(0, (step.at - moulded) / 86_400_000);
+        return [{ stepId: step.id, at: step.at, days, seen, bloom, note, person: views.person(step.personId) }];
+      });
+      return { pours, sights, cause: whyIt(pours, sights) };
+    },
+  );
   temperCalculators(router);
 }
 

@@ -1,3 +1,5 @@
+import type { Seen } from '@wunsch/core/ledger/types';
+import { SEEN_WORDS } from '@wunsch/core/temper/bloom';
 import { FELT } from '@wunsch/core/grind/fineness';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -56,6 +58,8 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
     if (what === 'stones-stop') return `the stones stop${STOP_WORDS[String(command['cause'])] ?? ''}`;
     const words = READING_WORDS[what];
     if (words !== undefined) return words;
+    if (what === 'seen')
+      return `seen: ${((command['seen'] ?? []) as Seen[]).map((row) => SEEN_WORDS[row]).join(', ')}${command['bloom'] == null ? '' : `, ${String(command['bloom'])} bloom`}`;
     if (what === 'felt') return `feels: ${FELT[value ?? 0]?.words ?? ''}`;
     return what === 'micron'
       ? `${value} µm`

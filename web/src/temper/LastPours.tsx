@@ -6,7 +6,7 @@ import { Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 
 /** Why the last pours came out as they did: the first that went wrong, what it does, what to change. */
-export function LastPours({ steps }: { steps: readonly StepView[] }) {
+export function LastPours({ steps }: { steps: readonly Pick<StepView, 'id'>[] }) {
   if (steps.length === 0) return null;
   return (
     <div className="mt-10">

@@ -9,6 +9,7 @@ import { Figure, HoldingRow, KIND_NAMES, Loading, Section } from '../parts/piece
 import { cocoaNote, CompositionTable } from '../parts/Composition';
 import { MarkList } from '../parts/marks';
 import { count, MassUnitHere, span, useShow, useUnitOf } from '../parts/workshop';
+import { Looks } from '../temper/Looks';
 import { BatchStream } from '../stream/BatchStream';
 
 /** One batch from sacks to bars. */
@@ -142,6 +143,7 @@ export function BatchPage() {
               </ul>
             </Section>
           )}
+          <Looks code={batch.code} batchId={batch.id} />
         </div>
         <div>
           {cost.parts.length > 0 && (

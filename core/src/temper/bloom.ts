@@ -1,0 +1,105 @@
+import type { Bloom, Seen } from '../ledger/types';
+import type { Fault, TemperVerdict } from './judge';
+
+export const SEEN_WORDS: Readonly<Record<Seen, string>> = {
+  glossy: 'glossy',
+  snaps: 'snaps',
+  dull: 'dull',
+  streaks: 'streaks',
+  spots: 'spots',
+  veil: 'a grey veil',
+  soft: 'soft',
+  grainy: 'grainy',
+  sticky: 'sticky',
+  stuck: 'stuck in its mould',
+};
+const GOOD: readonly Seen[] = ['glossy', 'snaps'];
+export const isFault = (seen: Seen): boolean => !GOOD.includes(seen);
+
+/**
+ * What a grey veil is: a drop of water takes sugar away and leaves a dry ring; the warmth of a finger takes fat away.
+ *
+ * @returns null where neither did
+ */
+export const bloomBy = (waterTakesIt: boolean, fingerTakesIt: boolean): Bloom | null =>
+  fingerTakesIt ? 'fat' : waterTakesIt ? 'sugar' : null;
+
+export interface Sight {
+  /** Days since the bars were moulded. */
+  days: number;
+  seen: readonly Seen[];
+  bloom: Bloom | null;
+}
+
+export interface Cause {
+  tone: 'good' | 'watch' | 'quiet';
+  sentence: string;
+  todo: string | null;
+  /** The pour that it points to, where it is one. */
+  pour: string | null;
+}
+
+/** Faults of a pour that each sight goes with. */
+const GOES_WITH: Readonly<Record<Seen, readonly Fault['id'][]>> = {
+  glossy: [],
+  snaps: [],
+  dull: ['worked-cold', 'too-cold', 'held-long', 'cold-mould', 'not-cooled', 'overheated'],
+  streaks: ['not-cooled', 'overheated', 'warm-set'],
+  spots: ['not-melted', 'not-cooled'],
+  veil: ['not-cooled', 'overheated', 'not-melted', 'warm-set'],
+  soft: ['not-cooled', 'overheated', 'warm-set'],
+  grainy: ['not-melted', 'damp'],
+  sticky: ['damp', 'overheated', 'not-cooled'],
+  stuck: ['overheated', 'not-cooled', 'too-cold', 'warm-set'],
+};
+/** What shows only after so many days came later than the pour. */
+const LATE_DAYS = 10;
+
+/**
+ * Why bars look as they do: the first fault of a pour that goes with what is seen; where their pours were without one,
+ * what else it can be.
+ *
+ * @param pours judged, oldest first; @param sights oldest first
+ */
+export function whyIt(pours: readonly { code: string; verdict: TemperVerdict }[], sights: readonly Sight[]): Cause {
+  const wrong = sights.filter(({ seen }) => seen.some(isFault));
+  const last = wrong.at(-1);
+  if (!last)
+    return sights.length > 0
+      ? { tone: 'good', sentence: 'Nothing wrong is seen of it.', todo: null, pour: null }
+      : { tone: 'quiet', sentence: 'Nobody has said yet how it looks.', todo: null, pour: null };
+  const words = last.seen.filter(isFault).map((seen) => SEEN_WORDS[seen]);
+  const seenWords = words.join(', ');
+  if (last.bloom === 'sugar')
+    return {
+      tone: 'watch',
+      sentence: `Sugar bloom (${seenWords}): damp, not temper. A bar colder than the dew point of the room sweats.`,
+      todo: 'Set and store it drier, and let cold bars come to the room in a closed box.',
+      pour: null,
+    };
+  const ids = new Set(last.seen.flatMap((seen) => GOES_WITH[seen]));
+  const found = pours.flatMap(({ code, verdict }) =>
+    [verdict.first, ...verdict.others].flatMap((fault) => (fault && ids.has(fault.id) ? [{ code, fault }] : [])),
+  );
+  const [best] = found;
+  if (best)
+    return {
+      tone: 'watch',
+      sentence: `${seenWords[0]?.toUpperCase() ?? ''}${seenWords.slice(1)}: ${best.code}. ${best.fault.sentence}`,
+      todo: best.fault.todo,
+      pour: best.code,
+    };
+  const first = sights.find(({ seen }) => seen.some(isFault));
+  const late =
+    sights.some(({ days, seen }) => days < LATE_DAYS && !seen.some(isFault)) && (first?.days ?? 0) >= LATE_DAYS;
+  return {
+    tone: 'watch',
+    sentence: late
+      ? `It was right at first, and ${seenWords} after ${last.days.toFixed(0)} days: warm or swinging storage, or oil that moves out of nuts and fillings.`
+      : `${seenWords[0]?.toUpperCase() ?? ''}${seenWords.slice(1)}, and no pour of it shows why: a drop of water, a cold or unclean mould, or a probe that is off.`,
+    todo: late
+      ? 'Store it at 16 to 18 °C, dark and dry; look at the boxes that stand elsewhere.'
+      : 'Try the probe in ice water and in warm water against another one; log the next pour.',
+    pour: null,
+  };
+}
