@@ -1,17 +1,17 @@
+import { learnedSetting, type PastPour } from '../src/temper/learned';
 import { bloomBy, whyIt, type Sight } from '../src/temper/bloom';
 import { featuresOf, judgePour } from '../src/temper/judge';
 import { pourNow } from '../src/temper/pour';
 import { simulatedPourC } from '../src/temper/simulated-pour';
 import { USUAL_WINDOWS } from '../src/temper/windows';
 
-const show = (c: number): string => `${c.toFixed(1)} °C`;
 const { dark } = USUAL_WINDOWS;
 /** Readings a minute apart. */
 const minutes = (...temps: number[]) => temps.map((tempC, i) => ({ second: 60 * i, tempC }));
-const ask = (temps: number[], seeded = false) => pourNow(minutes(...temps), dark, seeded, show);
+const ask = (temps: number[], seeded = false) => pourNow(minutes(...temps), dark, seeded);
 
 test('a pour is led: melted out, cooled, held low, brought back, kept in its window', () => {
-  expect(pourNow([], dark, false, show)).toBeNull();
+  expect(pourNow([], dark, false)).toBeNull();
   expect(ask([30, 33, 36])).toMatchObject({ phase: 'melting', sentence: '9.0 °C to go until it is melted out.' });
   expect(ask([24, 25, 27])).toMatchObject({ phase: 'melting' });
   expect(ask([46, 42, 36, 30.1])).toMatchObject({ phase: 'cooling' });
@@ -51,7 +51,7 @@ test.each([
   }));
   const phases = new Set<string>();
   for (let n = 20; n < readings.length; n += 60)
-    phases.add(pourNow(readings.slice(0, n), windows, seeded, show)?.phase ?? '');
+    phases.add(pourNow(readings.slice(0, n), windows, seeded)?.phase ?? '');
   for (const phase of seeded ? ['cooling', 'working'] : ['melting', 'cooling', 'low', 'warming', 'working'])
     expect([...phases]).toContain(phase);
   expect(phases).not.toContain('lost');
@@ -73,7 +73,7 @@ describe('why bars look as they do', () => {
 
   test('the pour that goes with it is named; sugar bloom is damp, whatever the pour', () => {
     expect(whyIt([good, warm], [sight(7, ['veil', 'streaks'], 'fat')])).toMatchObject({ tone: 'watch', pour: 'T2' });
-    expect(whyIt([good, warm], [sight(7, ['veil'], 'fat')]).sentence).toContain('Its lowest was 30.5 °C');
+    expect(whyIt([good, warm], [sight(7, ['veil'], 'fat')]).sentence).toMatch(/Its lowest was 30\.5\s°C/u);
     expect(whyIt([warm], [sight(7, ['veil'], 'sugar')])).toMatchObject({ pour: null });
     expect(whyIt([warm], [sight(7, ['veil'], 'sugar')]).sentence).toContain('damp, not temper');
     // A finger takes fat away, a drop of water sugar.
@@ -91,5 +91,21 @@ describe('why bars look as they do', () => {
     const late = whyIt([good], [sight(0, ['glossy']), sight(30, ['veil'], 'fat')]);
     expect(late.sentence).toContain('right at first, and a grey veil after 30 days');
     expect(whyIt([good], [sight(0, ['dull'])]).sentence).toContain('no pour of it shows why');
+  });
+});
+
+describe('what earlier pours teach', () => {
+  const pour = (coolC: number, test: PastPour['test'], workC = 31.6): PastPour => ({ meltC: 47, coolC, workC, test });
+  const set = [27.2, 27.4, 27.3, 27.6, 27.5].map((coolC) => pour(coolC, 'set'));
+
+  test('the middle of those that set, and in what the others were different', () => {
+    expect(learnedSetting(set.slice(0, 2), 'the slab', 'C')).toBeNull();
+    expect(learnedSetting(set, 'the slab', 'C')).toMatchObject({ coolC: 27.4, workC: 31.6, good: 5, of: 5 });
+    const found = learnedSetting([...set, pour(29.1, 'slow'), pour(29.4, 'failed'), pour(27, 'none')], 'the slab');
+    expect(found).toMatchObject({ good: 5, of: 7 });
+    expect(found?.sentence).toMatch(/Those that did not set were cooled 1\.[89]\s°C warmer\.$/u);
+    // Half a degree in one pour is chance.
+    expect(learnedSetting([...set, pour(27.7, 'slow')], 'the slab')?.sentence).not.toContain('Those that did not set');
+    expect(learnedSetting(set, 'the slab', 'F')?.sentence).toMatch(/work 88\.9\s°F/u);
   });
 });

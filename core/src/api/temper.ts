@@ -1,4 +1,5 @@
 import type { Cause, Sight } from '../temper/bloom';
+import type { LearnedSetting } from '../temper/learned';
 import type { TemperReading, TemperVerdict } from '../temper/judge';
 import type { Windows } from '../temper/windows';
 
@@ -37,4 +38,10 @@ export interface BatchLooks {
   pours: PouredView[];
   sights: (Sight & { stepId: string; at: number; person: string; note: string })[];
   cause: Cause;
+}
+
+/** What earlier pours of the same bar teach, machine by machine or method by method, the best known first. */
+export interface LearnedView {
+  name: string;
+  settings: (LearnedSetting & { on: string })[];
 }

@@ -8,18 +8,29 @@ export interface Upkeep {
 /** From so much of an interval on, it is said beforehand. */
 const SOON = 0.9;
 
-/** What of a machine's upkeep is due or nearly, in sentences. */
+/** Upkeep that is due or nearly. */
+export interface UpkeepDue {
+  what: 'dressed' | 'serviced';
+  /** What is to be done, and the whole of it with its hours. */
+  title: string;
+  sentence: string;
+  now: boolean;
+}
+
+/** What of a machine's upkeep is due, or will be soon. */
 export function upkeepDue(
   { name, dressEveryH, serviceEveryH }: Upkeep,
   hours: { sinceDressed: number; sinceServiced: number },
-): string[] {
-  const said = (every: number | null | undefined, ran: number, what: string): string[] => {
+): UpkeepDue[] {
+  const said = (what: UpkeepDue['what'], every: number | null | undefined, ran: number, words: string): UpkeepDue[] => {
     if (every == null || ran < SOON * every) return [];
+    const title = `${words} of ${name}`;
+    const now = ran >= every;
     const figures = `${ran.toFixed(0)} of ${every.toFixed(0)} running hours`;
-    return [ran >= every ? `${what} of ${name}: due, ${figures}.` : `${what} of ${name}: soon, ${figures}.`];
+    return [{ what, title, now, sentence: `${title}: ${now ? 'due' : 'soon'}, ${figures}.` }];
   };
   return [
-    ...said(dressEveryH, hours.sinceDressed, 'Dressing the stones'),
-    ...said(serviceEveryH, hours.sinceServiced, 'Service'),
+    ...said('dressed', dressEveryH, hours.sinceDressed, 'Dressing the stones'),
+    ...said('serviced', serviceEveryH, hours.sinceServiced, 'Service'),
   ];
 }

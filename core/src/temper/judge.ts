@@ -1,5 +1,6 @@
 import { median } from '../stats/spread';
-import type { Windows } from './windows';
+import { formatTemperature, type TemperatureUnit } from '../units/temperature';
+import type { Span, Windows } from './windows';
 
 /** A temperature of a pour, seconds after it began. */
 export interface TemperReading {
@@ -58,6 +59,8 @@ export interface PourFacts {
   windows: Windows;
   /** Seed, silk: it needs no low point. */
   seeded: boolean;
+  /** That temperatures are said in; left out, °C. */
+  unit?: TemperatureUnit;
   mouldC?: number | null;
   setC?: number | null;
   /** Of the place where it set, and its air: a mould colder than the dew point sweats. */
@@ -125,6 +128,7 @@ export function judgePour(readings: readonly TemperReading[], facts: PourFacts):
       sentence: 'Too few temperatures to say anything: three at the least, the melt, the low point and the work.',
       sure: 'not known',
     };
+  const c = (value: number): string => formatTemperature(value, facts.unit);
   const found = faultsOf(features, facts);
   const [first = null, ...others] = found;
   const sure = first === null || first.clear < 1 || !features.dense ? 'likely' : 'sure';
@@ -139,45 +143,45 @@ export function judgePour(readings: readonly TemperReading[], facts: PourFacts):
   };
 }
 
-const c = (value: number): string => `${value.toFixed(1)} °C`;
-
 function faultsOf({ meltC, lowC, backC, workC, heldMin }: TemperFeatures, facts: PourFacts): Fault[] {
-  const { windows, seeded } = facts;
+  const { windows, seeded, unit } = facts;
+  const c = (value: number): string => formatTemperature(value, unit);
+  const span = ({ from, to }: Span): string => `${c(from)} to ${c(to)}`;
   const found: Fault[] = [];
   const add = (beyond: number, scale: number, fault: Omit<Fault, 'clear'>): void => {
     if (beyond > 0) found.push({ ...fault, clear: beyond / scale });
   };
   add(windows.melt.from - MARGIN.melt - meltC, 1, {
     id: 'not-melted',
-    sentence: `Melted out at ${c(meltC)} only: under the ${windows.melt.from} °C that takes the old crystal away.`,
+    sentence: `Melted out at ${c(meltC)} only: under the ${c(windows.melt.from)} that takes the old crystal away.`,
     effect: 'Old crystal stays and grows as it likes: thick, spots, a coarse break.',
-    todo: `Bring all of it to ${windows.melt.from} to ${windows.melt.to} °C and stir it there for ten minutes.`,
+    todo: `Bring all of it to ${span(windows.melt)} and stir it there for ten minutes.`,
   });
   if (!seeded) {
     add(lowC - windows.cool.to - MARGIN.low, 0.7, {
       id: 'not-cooled',
-      sentence: `Its lowest was ${c(lowC)}: over the ${windows.cool.to} °C at which seed is made.`,
+      sentence: `Its lowest was ${c(lowC)}: over the ${c(windows.cool.to)} at which seed is made.`,
       effect: 'Too little seed: soft, dull, streaks, and a grey veil within days.',
-      todo: `Cool to ${windows.cool.from} to ${windows.cool.to} °C and keep stirring for some minutes, or add seed.`,
+      todo: `Cool to ${span(windows.cool)} and keep stirring for some minutes, or add seed.`,
     });
     add(windows.cool.from - MARGIN.cold - lowC, 0.7, {
       id: 'too-cold',
-      sentence: `It was cooled to ${c(lowC)}: under the ${windows.cool.from} °C meant.`,
+      sentence: `It was cooled to ${c(lowC)}: under the ${c(windows.cool.from)} meant.`,
       effect: 'Too much crystal, some of it unstable: thick, air bubbles, dull bars that stick.',
-      todo: `Stop at ${windows.cool.from} °C; if it went colder, warm it until it runs and begin the cooling again.`,
+      todo: `Stop at ${c(windows.cool.from)}; if it went colder, warm it until it runs and begin the cooling again.`,
     });
   }
   add(backC - windows.work.to - MARGIN.over, 0.6, {
     id: 'overheated',
-    sentence: `On the way back it reached ${c(backC)}: over the ${windows.work.to} °C of the work.`,
+    sentence: `On the way back it reached ${c(backC)}: over the ${c(windows.work.to)} of the work.`,
     effect: 'The seed melts out again: as untempered, with streaks and veil, and bars that stick.',
-    todo: `Warm it gently to ${windows.work.from} to ${windows.work.to} °C; past ${(windows.work.to + 2).toFixed(0)} °C add seed or begin again.`,
+    todo: `Warm it gently to ${span(windows.work)}; past ${c(windows.work.to + 2)} add seed or begin again.`,
   });
   add(windows.work.from - MARGIN.work - workC, 0.6, {
     id: 'worked-cold',
-    sentence: `It was worked at ${c(workC)}: under the ${windows.work.from} °C meant.`,
+    sentence: `It was worked at ${c(workC)}: under the ${c(windows.work.from)} meant.`,
     effect: 'Thick, bubbles, tails, dull bars.',
-    todo: `Warm it to ${windows.work.from} to ${windows.work.to} °C before it is poured.`,
+    todo: `Warm it to ${span(windows.work)} before it is poured.`,
   });
   add(heldMin - LONG_MIN, 15, {
     id: 'held-long',
@@ -190,14 +194,14 @@ function faultsOf({ meltC, lowC, backC, workC, heldMin }: TemperFeatures, facts:
       id: 'cold-mould',
       sentence: `The moulds were at ${c(facts.mouldC)}.`,
       effect: 'The skin is shocked: dull patches, marks of flow.',
-      todo: 'Warm the moulds to 20 to 26 °C, a little under the chocolate.',
+      todo: `Warm the moulds to ${span({ from: 20, to: 26 })}, a little under the chocolate.`,
     });
   if (facts.setC != null) {
     add(facts.setC - WARM_SET_C, 2, {
       id: 'warm-set',
       sentence: `It set at ${c(facts.setC)}.`,
       effect: 'Too slow: crystal grows coarse, the middle streaks, bars stick.',
-      todo: 'Set at 12 to 18 °C in moving air.',
+      todo: `Set at ${span({ from: 12, to: 18 })} in moving air.`,
     });
     if (facts.dewPointC != null)
       add(facts.dewPointC - facts.setC, 1, {

@@ -1,3 +1,4 @@
+import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
 import type { TemperReading } from './judge';
 import type { Windows } from './windows';
 
@@ -25,15 +26,17 @@ const STEADY_C_MIN = 0.04;
 /**
  * What a pour wants next, from its temperatures so far.
  *
- * @param seeded seed or silk is in: no low point is waited for; @param show temperatures, as °C to words
+ * @param seeded seed or silk is in: no low point is waited for; @param unit that temperatures are said in
  * @returns null without a reading
  */
 export function pourNow(
   readings: readonly TemperReading[],
   { melt, cool, work }: Windows,
   seeded: boolean,
-  show: (c: number) => string,
+  unit: TemperatureUnit = 'C',
 ): PourNow | null {
+  const show = (c: number): string => formatTemperature(c, unit);
+  const degrees = (c: number): string => formatDegrees(c, unit);
   const rows = [...readings].sort((a, b) => a.second - b.second);
   const last = rows.at(-1);
   if (!last) return null;
@@ -125,8 +128,6 @@ export function pourNow(
         todo: `Warm it gently to ${gap(work.from)} to ${gap(work.to)}: past ${gap(work.to + LOST_C)} the seed is lost.`,
       };
 }
-
-const degrees = (c: number): string => `${c.toFixed(1)} °C`;
 
 function minutesWhere(rows: readonly TemperReading[], is: (row: TemperReading) => boolean, from: number): number {
   let sum = 0;

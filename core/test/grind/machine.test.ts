@@ -67,8 +67,11 @@ describe('what a machine really takes', () => {
   test('upkeep is said from nine tenths of its interval on', () => {
     const machine = { name: 'The stone', dressEveryH: 1000, serviceEveryH: null };
     expect(upkeepDue(machine, { sinceDressed: 800, sinceServiced: 9999 })).toEqual([]);
-    expect(upkeepDue(machine, { sinceDressed: 950, sinceServiced: 0 })[0]).toContain('soon, 950 of 1000');
-    expect(upkeepDue(machine, { sinceDressed: 1200, sinceServiced: 0 })[0]).toContain('due, 1200 of 1000');
+    expect(upkeepDue(machine, { sinceDressed: 950, sinceServiced: 0 })[0]?.sentence).toContain('soon, 950 of 1000');
+    expect(upkeepDue(machine, { sinceDressed: 1200, sinceServiced: 0 })[0]).toMatchObject({
+      now: true,
+      sentence: 'Dressing the stones of The stone: due, 1200 of 1000 running hours.',
+    });
   });
 });
 

@@ -502,6 +502,19 @@ export class BatchChain {
     const barsId = step.slots['good'] ?? '';
     if (plan.bloomed && !again) {
       demo.after(at + 3 * DAY, () => {
+        demo.record(
+          {
+            kind: 'reading',
+            batchId: this.batch.id,
+            what: 'seen',
+            value: null,
+            seen: ['veil', 'streaks'],
+            bloom: 'fat',
+            note: '',
+          },
+          at + 3 * DAY - HOUR,
+          'ilse',
+        );
         const back = demo.record(
           {
             kind: 'remelt',

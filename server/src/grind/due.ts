@@ -3,7 +3,6 @@ import { nextAttended } from '@wunsch/core/grind/running';
 import { upkeepDue } from '@wunsch/core/grind/upkeep';
 import { localIn } from '@wunsch/core/units/zone';
 import type { Views } from '../ledger/views';
-import { hoursSince } from './grinders';
 import { grindRuns } from './study';
 
 const HOUR_MS = 3_600_000;
@@ -15,7 +14,7 @@ export function grindDue(views: Views): DueItem[] {
   const runs = grindRuns(views);
   const now = workshop.now();
   const local = localIn(settings.timeZone);
-  const due: DueItem[] = [];
+  const items: DueItem[] = [];
   for (const grind of views.grinds()) {
     const { batch, machine } = grind;
     const link = `/station/grind?batch=${batch.code}`;
@@ -23,11 +22,17 @@ export function grindDue(views: Views): DueItem[] {
     if (run)
       for (const act of runs.actViews(run, now))
         if (act.doneAt === null && act.dueAt !== null)
-          due.push({ id: `act-${act.id}`, station: 'grind', text: `${act.what}, ${batch.code}`, link, at: act.dueAt });
+          items.push({
+            id: `act-${act.id}`,
+            station: 'grind',
+            text: `${act.what}, ${batch.code}`,
+            link,
+            at: act.dueAt,
+          });
     // Where no size is aimed at, none is read.
     if (machine?.coarse === true || machine?.conches === true) continue;
     const last = grind.readings.findLast(({ what }) => what === 'micron' || what === 'felt')?.at ?? grind.startedAt;
-    due.push({
+    items.push({
       id: `reading-${batch.id}`,
       station: 'grind',
       text: `Read the gauge, ${batch.code}`,
@@ -37,18 +42,14 @@ export function grindDue(views: Views): DueItem[] {
   }
   for (const machine of workshop.machines.values()) {
     if (machine.station !== 'grind' || (machine.dressEveryH == null && machine.serviceEveryH == null)) continue;
-    const own = runs.ofMachine(machine.id);
     const since = (what: string): number =>
-      hoursSince(own, machine.id, machine.services?.findLast((row) => row.what === what)?.at ?? 0, now);
-    for (const text of upkeepDue(machine, { sinceDressed: since('dressed'), sinceServiced: since('serviced') }))
-      if (text.includes(': due,'))
-        due.push({
-          id: `upkeep-${machine.id}-${text.slice(0, 7)}`,
-          station: 'grind',
-          text: text.split(':')[0] ?? text,
-          link: '/workshop',
-          at: now,
-        });
+      runs.hoursSince(machine.id, machine.services?.findLast((row) => row.what === what)?.at ?? 0, now);
+    for (const { what, title, now: due } of upkeepDue(machine, {
+      sinceDressed: since('dressed'),
+      sinceServiced: since('serviced'),
+    }))
+      if (due)
+        items.push({ id: `upkeep-${machine.id}-${what}`, station: 'grind', text: title, link: '/workshop', at: now });
   }
-  return due;
+  return items;
 }

@@ -2,7 +2,6 @@ import type { GrinderView } from '@wunsch/core/api/grind';
 import { carriedOver } from '@wunsch/core/composition/carry-over';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { realFill, type FillFact } from '@wunsch/core/grind/fill';
-import { runningHours, runningIn } from '@wunsch/core/grind/running';
 import { upkeepDue } from '@wunsch/core/grind/upkeep';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { formatMass } from '@wunsch/core/units/mass';
@@ -46,14 +45,6 @@ export function grinderRoutes(router: Router, views: Views, runs: GrindRuns): vo
   );
 }
 
-/** Hours that a machine ran from a moment on. */
-export function hoursSince(runs: readonly GrindRun[], machineId: string, since: number, now: number): number {
-  return runs.reduce((sum, { life }) => {
-    const own = runningIn(life, machineId);
-    return sum + runningHours(own, now) - runningHours(own, Math.max(since, 0));
-  }, 0);
-}
-
 function grinderView(views: Views, runs: GrindRuns, machine: Machine): GrinderView {
   const { workshop } = views;
   const now = workshop.now();
@@ -61,9 +52,9 @@ function grinderView(views: Views, runs: GrindRuns, machine: Machine): GrinderVi
   const services = machine.services ?? [];
   const last = (what: string): number => services.findLast((row) => row.what === what)?.at ?? 0;
   const hours = {
-    run: hoursSince(own, machine.id, 0, now),
-    sinceDressed: hoursSince(own, machine.id, last('dressed'), now),
-    sinceServiced: hoursSince(own, machine.id, last('serviced'), now),
+    run: runs.hoursSince(machine.id, 0, now),
+    sinceDressed: runs.hoursSince(machine.id, last('dressed'), now),
+    sinceServiced: runs.hoursSince(machine.id, last('serviced'), now),
   };
   const person = (id: string): string => workshop.people.get(id)?.name ?? '';
   const cleaned = machine.cleanings?.at(-1);
@@ -76,7 +67,7 @@ function grinderView(views: Views, runs: GrindRuns, machine: Machine): GrinderVi
       (mg) => formatMass(mg, workshop.settings.massSystem),
     ),
     hours,
-    due: upkeepDue(machine, hours),
+    due: upkeepDue(machine, hours).map(({ sentence }) => sentence),
     services: services
       .map((row) => ({ at: row.at, what: row.what, note: row.note, person: person(row.personId) }))
       .reverse(),

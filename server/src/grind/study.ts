@@ -18,6 +18,7 @@ import {
   momentReached,
   moving,
   runningHours,
+  runningIn,
   type Life,
   type RunEvent,
   type Stretch,
@@ -290,6 +291,27 @@ export class GrindRuns {
       this.byMachine = { of: book.state, rows };
     }
     return this.byMachine.rows.get(machineId) ?? [];
+  }
+
+  private readonly ended = new Map<string, { of: string; hours: number; live: readonly GrindRun[] }>();
+
+  /** Hours that a machine ran from a moment on, up to now. What has ended is summed once, until something is entered. */
+  hoursSince(machineId: string, since: number, now: number): number {
+    const { state } = this.views.workshop.book;
+    const key = `${machineId} ${since}`;
+    const sum = (runs: readonly GrindRun[]): number =>
+      runs.reduce((hours, { life }) => {
+        const own = runningIn(life, machineId);
+        return hours + runningHours(own, now) - runningHours(own, since);
+      }, 0);
+    let known = this.ended.get(key);
+    if (known?.of !== state) {
+      const runs = this.ofMachine(machineId).filter(({ endedAt }) => endedAt === null || endedAt > since);
+      const isLive = ({ endedAt }: GrindRun): boolean => endedAt === null;
+      known = { of: state, hours: sum(runs.filter((run) => !isLive(run))), live: runs.filter(isLive) };
+      this.ended.set(key, known);
+    }
+    return known.hours + sum(known.live);
   }
 
   /** Earlier batches of the same recipe or bean: how long they were conched, and what became of them. */

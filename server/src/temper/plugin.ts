@@ -1,10 +1,11 @@
 import { z } from 'zod';
-import type { BatchLooks, PouredView } from '@wunsch/core/api/temper';
+import type { BatchLooks, LearnedView, PouredView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, type CommandOf } from '@wunsch/core/ledger/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { whyIt } from '@wunsch/core/temper/bloom';
 import { judgePour, type TemperReading } from '@wunsch/core/temper/judge';
+import { learnedSetting, type PastPour } from '@wunsch/core/temper/learned';
 import { windowsOf } from '@wunsch/core/temper/windows';
 import { param } from '../http/param';
 import type { Views } from '../ledger/views';
@@ -72,6 +73,32 @@ export function temperRoutes(router: Router, views: Views, pours: Pours): void {
       return { pours, sights, cause: whyIt(pours, sights) };
     },
   );
+  router.read(
+    '/api/temper/learned/:code',
+    'What earlier pours of the same bar teach of its setting',
+    (request): LearnedView => {
+      const holding = workshop.book.byCode(param(request.params, 'code').toUpperCase());
+      if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here has that code.');
+      const { name } = holding;
+      const byWay = new Map<string, PastPour[]>();
+      for (const step of workshop.book.timeline) {
+        if (step.kind !== 'temper' || workshop.book.holdings.get(step.slots['good'] ?? '')?.name !== name) continue;
+        const command = step.command as CommandOf<'temper'>;
+        const machine = step.machineId === null ? undefined : workshop.machines.get(step.machineId)?.name;
+        const on = `${machine ?? 'the bench'}, by ${command.method}`;
+        byWay.set(on, [...(byWay.get(on) ?? []), command]);
+      }
+      return {
+        name,
+        settings: [...byWay]
+          .flatMap(([on, pours]) => {
+            const found = learnedSetting(pours, on, workshop.settings.temperatureUnit);
+            return found ? [{ ...found, on }] : [];
+          })
+          .sort((a, b) => b.good - a.good),
+      };
+    },
+  );
   temperCalculators(router);
 }
 
@@ -105,6 +132,6 @@ async function poured(views: Views, step: Step): Promise<PouredView> {
     readings,
     byHand,
     windows,
-    verdict: judgePour(readings, { windows, seeded }),
+    verdict: judgePour(readings, { windows, seeded, unit: workshop.settings.temperatureUnit }),
   };
 }

@@ -26,7 +26,7 @@ const MOST_POINTS = 400;
 
 /** A pour under way: its temperature to be read across the bench, what is still missing, and its curve over the windows. */
 export function LivePour({ work, write }: { work: WorkView; write: (field: string, text: string) => void }) {
-  const { personId } = useHere();
+  const { personId, view } = useHere();
   const show = useShow();
   const path = `/api/temper/works/${work.id}`;
   const pour = useApi<PourView>(`${path}/pour`, 1000);
@@ -44,7 +44,7 @@ export function LivePour({ work, write }: { work: WorkView; write: (field: strin
   if (!data) return null;
   const { readings, windows, seeded, probe, silent } = data;
   const last = readings.at(-1);
-  const now = pourNow(readings, windows, seeded, show.temp);
+  const now = pourNow(readings, windows, seeded, view.settings.temperatureUnit);
   const features = featuresOf(readings, { windows });
   const call = (way: string, body: object): Promise<boolean> =>
     run(async () => {
@@ -92,6 +92,7 @@ export function LivePour({ work, write }: { work: WorkView; write: (field: strin
               caption="Temperature by minutes; bands are where it is melted, cooled and worked"
               points={points}
               windows={windows}
+              unit={view.settings.temperatureUnit}
               height={180}
             />
           </Suspense>

@@ -7,13 +7,13 @@ import { Chips } from '../parts/fields';
 import { Caution } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 import { DrawnBar } from './DrawnBar';
-import { useBowl, type Around, type Controls } from './useBowl';
+import { MARBLE_C, useBowl, type Around, type Controls } from './useBowl';
 
 const TemperChart = lazy(() => import('../charts/TemperChart'));
 
 const AROUND = [
   ['bath', 'Water bath'],
-  ['marble', 'Marble, 20 °C'],
+  ['marble', 'Marble'],
   ['room', 'The room'],
 ] as const;
 const STIRS = [
@@ -76,8 +76,9 @@ interface Poured {
 const BEGIN: Controls = { around: 'bath', bathC: 30, shear: 1, speed: 20, running: false };
 
 function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
-  const { personId } = useHere();
+  const { personId, view } = useHere();
   const show = useShow();
+  const unit = view.settings.temperatureUnit;
   const [controls, setControls] = useState<Controls>({ ...BEGIN, bathC: Math.round(lesson.start.tempC) });
   const [poured, setPoured] = useState<Poured | null>(null);
   const { practice, add, again } = useBowl(lesson, poured ? { ...controls, running: false } : controls);
@@ -91,7 +92,7 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
     const score = scoreOf(bar, minute, lesson);
     const best = bestOf(personId, lesson.id);
     if (best === null || score > best) localStorage.setItem(nameOf(personId, lesson.id), String(score));
-    setPoured({ bar, minutes: minute, score, verdict: judgePour(log, { windows: lesson.windows, seeded }) });
+    setPoured({ bar, minutes: minute, score, verdict: judgePour(log, { windows: lesson.windows, seeded, unit }) });
     scored();
   };
   const restart = (): void => {
@@ -118,6 +119,7 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
               caption="Temperature by minutes; bands are where it is melted, cooled and worked"
               points={points}
               windows={lesson.windows}
+              unit={unit}
             />
           </Suspense>
         </div>
@@ -179,13 +181,16 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
         />
         <Chips
           legend="The bowl stands on"
-          options={AROUND.map(([id, words]) => [id, id === 'room' ? `${words}, ${lesson.roomC} °C` : words] as const)}
+          options={AROUND.map(
+            ([id, words]) =>
+              [id, id === 'bath' ? words : `${words}, ${show.temp(id === 'room' ? lesson.roomC : MARBLE_C)}`] as const,
+          )}
           chosen={[controls.around]}
           choose={([next]) => set({ around: (next ?? 'bath') as Around })}
         />
         <div>
           <span className="label">
-            Water bath, <span className="figure">{controls.bathC} °C</span>
+            Water bath, <span className="figure">{show.temp(controls.bathC)}</span>
           </span>
           <Slider.Root
             className="relative flex h-11 touch-none items-center select-none"
@@ -199,7 +204,8 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
               <Slider.Range className="absolute h-full rounded-full bg-leaf" />
             </Slider.Track>
             <Slider.Thumb
-              aria-label="Water bath, °C"
+              aria-label="Water bath, temperature"
+              aria-valuetext={show.temp(controls.bathC)}
               className="block size-8 rounded-full border-2 border-ink bg-sheet shadow-sm focus-visible:outline-3 focus-visible:outline-offset-2 focus-visible:outline-ink"
             />
           </Slider.Root>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { BenchView } from '@wunsch/core/api/types';
+import type { LearnedView } from '@wunsch/core/api/temper';
 import type { Composition } from '@wunsch/core/composition/composition';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { seed, silk, slab } from '@wunsch/core/temper/sums';
@@ -46,6 +47,7 @@ function Plan({ view }: { view: BenchView }) {
   ].filter((row) => row.code !== '' && row.massMg > 0);
   const row = rows.find((own) => own.code === code) ?? rows[0];
   const { data } = useApi<Composition>(row ? `/api/trace/compositions/${encodeURIComponent(row.code)}` : null);
+  const learned = useApi<LearnedView>(row ? `/api/temper/learned/${encodeURIComponent(row.code)}` : null).data;
   if (!row || !data) return null;
   const { figures } = data;
   const own = windowsOf({
@@ -62,7 +64,9 @@ function Plan({ view }: { view: BenchView }) {
         <p className="min-w-0 flex-1">
           <span className="code">{row.code}</span>: <strong>melt {span(own.windows.melt)}</strong>, cool{' '}
           <strong>{span(own.windows.cool)}</strong>, work <strong>{span(own.windows.work)}</strong>.{' '}
-          <span className="text-sm text-soft">{own.because}</span>
+          <span className="text-sm text-soft">
+            {own.because} {learned?.settings[0]?.sentence ?? ''}
+          </span>
         </p>
         <button type="button" className="button" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Close' : 'Work it out'}

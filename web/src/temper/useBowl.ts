@@ -7,7 +7,7 @@ import type { Lesson } from '@wunsch/core/temper/lessons';
 export type Around = 'bath' | 'marble' | 'room';
 /** Minutes in which it follows what is around it. */
 const TAU_MIN: Readonly<Record<Around, number>> = { bath: 6, marble: 4, room: 45 };
-const MARBLE_C = 20;
+export const MARBLE_C = 20;
 const LOG_EVERY_MIN = 0.1;
 /** A page that was not looked at does not run ahead. */
 const MOST_FRAME_MS = 100;
