@@ -213,3 +213,56 @@ test('a three-day grind: the forecast moves, a stop, lecithin of the night plann
   await page.goto(`/grinding/${stone.id}`);
   await expect(page.getByText(/^\d+ of \d+ forecasts held: \d+ %, meant are 80 %\.$/)).toBeVisible();
 });
+
+test('a rest shelf: tasted along the way, meant to come off on a day of its own, taken to be melted again', async ({
+  page,
+}) => {
+  const person = await post<{ id: string }>(page, '/api/workshop/people', { name: 'Orla' });
+  await page.addInitScript((id) => localStorage.setItem('wunsch.person', id), person.id);
+  const by = { personId: person.id };
+  const lot = madeBy(
+    await enter(
+      page,
+      {
+        kind: 'receive',
+        name: 'Shelf nibs',
+        form: 'nibs',
+        roasted: true,
+        routeId: 'from-nibs',
+        netG: 3000,
+        currency: 'EUR',
+      },
+      by,
+    ),
+  );
+  const step = await enter(
+    page,
+    { kind: 'charge', batch: { name: 'Shelf 100', routeId: 'from-nibs' }, sources: [{ holdingId: lot, massG: 2900 }] },
+    by,
+  );
+  const poured = await enter(
+    page,
+    { kind: 'discharge', batchId: madeBy(step, 'mass'), outsG: [1400, 1400], holdUpG: 100 },
+    by,
+  );
+  expect(poured.lines.filter(({ kind }) => kind === 'block')).toHaveLength(2);
+  await clock(page, 24 * 4);
+  await withItsClock(page);
+  await page.goto('/station/rest');
+  const row = page.getByRole('listitem').filter({ hasText: 'Shelf 100' }).first();
+  await row.getByRole('button', { name: 'Taste or plan' }).click();
+  await row.getByRole('button', { name: 'Save the tasting' }).click();
+  await expect(row.getByText('Say how good it is, 0 to 10.')).toBeVisible();
+  await row.getByRole('button', { name: '7', exact: true }).first().click();
+  await row.getByRole('button', { name: 'Save the tasting' }).click();
+  await expect(row.getByText(/^Tasted 7 at \d d/)).toBeVisible();
+  await row.getByRole('button', { name: 'one week' }).click();
+  await expect(row.getByText(/to go, meant until/)).toBeVisible();
+  await sleep(page, 24 * 4);
+  await expect(row.getByText(/^has rested, meant until/)).toBeVisible();
+  await page.getByRole('button', { name: /^K\d+/ }).first().click();
+  await page.getByRole('button', { name: 'Take to temper' }).click();
+  await saved(page);
+  await page.goto('/station/temper');
+  await expect(page.getByText(/^K\d+-2/).first()).toBeVisible();
+});

@@ -303,6 +303,17 @@ test('blocks are tasted on the shelf and meant to come off on a day of their own
   ]);
   const floor = (await server.call('GET', '/api/ledger/floor')).body as { due: { station: string; at: number }[] };
   expect(floor.due.find(({ station }) => station === 'rest')?.at).toBe(Date.parse(until));
+  // Until then it is too young, whatever is usual here; from then on it is not.
+  const block = [...server.workshop.book.live].find((own) => server.workshop.book.holding(own).kind === 'block') ?? '';
+  const off = () =>
+    server.call('POST', '/api/ledger/steps', {
+      personId: 'ann',
+      command: { kind: 'rest', sources: [{ holdingId: block, massG: 1000 }], note: '' },
+    });
+  clock += 18 * 24 * HOUR;
+  expect(asProblem(await off()).detail).toMatch(/has rested 21 of 24 days/u);
+  clock += 3 * 24 * HOUR;
+  expect((await off()).status).toBe(201);
   const { bars } = (await server.call('GET', '/api/rest/benefit')).body as RestBenefit;
   expect(bars[0]?.rows).toMatchObject([{ score: 6.5, of: 'shelf' }]);
 });

@@ -14,10 +14,14 @@ const need = (holds: boolean, message: string): void => {
 
 /** A bowl that holds the mass and gives its own heat. */
 export interface Bowl {
-  /** J/K; 0 for one that weighs nothing. A kilogram of steel is about 500. */
+  /** J/K; 0 for one that weighs nothing. */
   heatJperK: number;
   tempC: number;
 }
+
+/** J/kgK of steel. */
+const STEEL = 500;
+export const steelBowl = (kg: number, tempC: number): Bowl => ({ heatJperK: STEEL * kg, tempC });
 
 export interface Slab {
   /** Share of the mass that stays warm in the bowl, and grams of it and of what is spread. */

@@ -4,7 +4,7 @@ import type { BenchView } from '@wunsch/core/api/types';
 import type { LearnedView } from '@wunsch/core/api/temper';
 import type { Composition } from '@wunsch/core/composition/composition';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { seed, silk, slab } from '@wunsch/core/temper/sums';
+import { seed, silk, slab, steelBowl } from '@wunsch/core/temper/sums';
 import { windowsOf, type Span, type Windows } from '@wunsch/core/temper/windows';
 import { WorkBench } from '../entry/WorkBench';
 import { useApi } from '../parts/api';
@@ -131,10 +131,13 @@ function Sums({ massG, windows, fatShare, softShare, choose }: SumsProps) {
   const said = (): string[] => {
     switch (school) {
       case 'slab': {
-        const found = slab(massG, celsius(typed.warm), celsius(typed.cold), celsius(typed.wanted), {
-          heatJperK: 500 * (readNumber(typed.bowl) ?? 0),
-          tempC: celsius(typed.warm),
-        });
+        const found = slab(
+          massG,
+          celsius(typed.warm),
+          celsius(typed.cold),
+          celsius(typed.wanted),
+          steelBowl(readNumber(typed.bowl) ?? 0, celsius(typed.warm)),
+        );
         return [
           `Keep ${mass(found.warmG)} warm (${Math.round(100 * found.share)} %), spread ${mass(found.spreadG)}.`,
           `Work the spread part to ${show.temp(celsius(typed.cold))}, scrape it back, stir: together ${show.temp(celsius(typed.wanted))}.`,
