@@ -16,6 +16,7 @@ import { planRoast } from './roast/roast';
 import { planSort } from './sort/sort';
 import { planTaste } from './taste/taste';
 import { temperGates } from './temper/gates';
+import { planSilk } from './temper/silk';
 import { planRemelt, planTemper } from './temper/temper';
 import { planWinnow } from './winnow/winnow';
 import type { Command, CommandOf } from './ledger/commands';
@@ -35,6 +36,7 @@ const PLANNERS: Planners = {
   reading: planReading,
   rest: planRest,
   temper: planTemper,
+  silk: planSilk,
   remelt: planRemelt,
   mould: planMould,
   pack: planPack,

@@ -31,7 +31,31 @@ test('it says when it leaves the window, that it thickens, and that the seed is 
   expect(cooling?.sentence).toBe('In its window; leaves it in 2 min: warm it by 0.5 °C.');
   expect(ask([...back, 31.5, 31.6, 31.8, 32, 32.2])?.sentence).toContain('take the heat away');
   expect(ask([...back, 31.5, 31, 30])).toMatchObject({ phase: 'cold' });
-  expect(ask([...back, 31.5, 33, 35])).toMatchObject({ phase: 'lost' });
+  expect(ask([...back, 31.5, 33, 35])).toMatchObject({ phase: 'hot' });
+  // Three minutes over the limit it is gone, and stays so when it has come down; cooled or seeded again it is not.
+  const gone = [...back, 31.5, 33, 35, 35, 35, 35];
+  expect(ask(gone)).toMatchObject({ phase: 'lost' });
+  expect(ask([...gone, 33, 32, 31.5])).toMatchObject({ phase: 'lost' });
+  expect(ask([...gone, 33, 30, 27.5, 27.5])).toMatchObject({ phase: 'low' });
+  const seed = { second: 60 * gone.length, what: 'silk' as const };
+  expect(pourNow(minutes(...gone, 33.5, 32.5, 31.5, 31.5), dark, false, 'C', [seed])).toMatchObject({
+    phase: 'working',
+  });
+});
+
+test('thickening in the window is crystal, not cold, until it was warmed', () => {
+  const there = minutes(46, 36, 28, 27.4, 27.4, 27.4, 29, 31.4, 31.4, 31.4, 31.4);
+  const thick = { second: 600, what: 'thick' as const };
+  expect(pourNow(there, dark, false, 'C', [thick])).toMatchObject({ phase: 'thick' });
+  expect(pourNow(there, dark, false, 'C', [thick])?.todo).toMatch(/^Warm it by 0\.5 °C, to 32\s°C/u);
+  const hot = there.map((row) => (row.second > 400 ? { ...row, tempC: 32 } : row));
+  expect(pourNow(hot, dark, false, 'C', [thick])?.todo).toContain('fresh melted chocolate');
+  expect(pourNow(there, dark, false, 'C', [thick, { second: 600, what: 'warmed' }])).toMatchObject({
+    phase: 'working',
+  });
+  // Colder than its window it is simply cold.
+  const cold = there.map((row) => (row.second > 500 ? { ...row, tempC: 29.5 } : row));
+  expect(pourNow(cold, dark, false, 'C', [thick])).toMatchObject({ phase: 'cold' });
 });
 
 test('with silk no low point is waited for', () => {

@@ -55,10 +55,14 @@ describe('sums by hand', () => {
       windows: USUAL_WINDOWS.milk,
     });
     const nutty = windowsOf({ ...parts, cocoaButterPct: 28, otherFatPct: 14, milkPct: 0 });
-    expect(nutty.chocolate).toBe('milk');
+    expect(nutty.chocolate).toBe('plant');
     expect(nutty.windows.work.to).toBeLessThan(USUAL_WINDOWS.milk.work.to);
     expect(nutty.because).toContain('33 % of its fat is milk, nut or oat fat');
     expect(windowsOf({ ...parts, dryCocoaPct: 0, milkFatPct: 5, milkPct: 20 }).chocolate).toBe('white');
+    // Nothing added: thick, so worked where it still runs; never roasted: melted out no hotter than its route allows.
+    expect(windowsOf({ ...parts, addedButterPct: 0 })).toMatchObject({ chocolate: 'two', windows: USUAL_WINDOWS.two });
+    expect(windowsOf({ ...parts, addedButterPct: 4 }).chocolate).toBe('dark');
+    expect(windowsOf({ ...parts, unroasted: true }).windows.melt.to).toBeLessThan(47);
   });
 });
 

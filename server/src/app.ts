@@ -32,6 +32,7 @@ import { temperRoutes } from './temper/plugin';
 import { Pours } from './temper/pours';
 import { traceRoutes } from './trace/plugin';
 import type { Backups } from './store/backups';
+import { pictureRoutes } from './workshop/pictures';
 import { backupRoutes, watchBackups } from './workshop/backup-routes';
 import { dataRoutes } from './workshop/data';
 import { workshopRoutes } from './workshop/plugin';
@@ -159,6 +160,7 @@ export async function buildApp({
   const pours = new Pours(views);
   workshop.pourCurve = (work) => pours.row(work);
   beanRoutes(router, views);
+  pictureRoutes(router, views);
   lossRoutes(router, views);
   calculatorRoutes(router);
   roastCalculators(router);

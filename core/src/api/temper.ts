@@ -1,7 +1,10 @@
 import type { Cause, Sight } from '../temper/bloom';
-import type { LearnedSetting } from '../temper/learned';
+import type { LearnedSetting, PastPour } from '../temper/learned';
+import type { BenchFaults } from '../temper/faults';
 import type { TemperReading, TemperVerdict } from '../temper/judge';
-import type { Windows } from '../temper/windows';
+import type { Chocolate, Windows } from '../temper/windows';
+import type { LivePour, MeterFacts, PourMark } from '../workshop/tempering';
+import type { FileView } from './beans';
 
 /** A pour under way. */
 export interface PourView {
@@ -17,6 +20,43 @@ export interface PourView {
   /** Silk or seed is among what went in. */
   seeded: boolean;
   readings: TemperReading[];
+  /** Seconds into the pour, now. */
+  nowS: number;
+  /** Its plan, and what was marked. */
+  pour: LivePour;
+  massG: number;
+  fatShare: number;
+  softShare: number;
+}
+
+/** Cocoa butter that is held warm until it is silk. */
+export interface SilkView {
+  workId: string;
+  probe: PourView['probe'];
+  speed: number;
+  silent: boolean;
+  readings: TemperReading[];
+}
+
+/** Windows of what has a code. */
+export interface WindowsView {
+  code: string;
+  subject: string;
+  subjectName: string;
+  chocolate: Chocolate;
+  windows: Windows;
+  because: string;
+  own: boolean;
+  usual: Windows;
+  fatShare: number;
+  softShare: number;
+}
+
+/** How often which fault came first, at which bench. */
+export interface FaultsView {
+  /** Of pours since then, UTC ms. */
+  since: number | null;
+  benches: BenchFaults[];
 }
 
 /** A pour that is done, judged. */
@@ -26,7 +66,12 @@ export interface PouredView {
   at: number;
   method: string;
   test: string;
+  meter: MeterFacts | null;
+  marks: PourMark[];
   readings: TemperReading[];
+  seeded: boolean;
+  fatShare: number;
+  softShare: number;
   /** Read by hand only: the three figures of its entry. */
   byHand: boolean;
   windows: Windows;
@@ -37,6 +82,9 @@ export interface PouredView {
 export interface BatchLooks {
   pours: PouredView[];
   sights: (Sight & { stepId: string; at: number; person: string; note: string })[];
+  photos: FileView[];
+  /** Bars and seconds of it that are here: what can be melted again. */
+  here: { holdingId: string; code: string; kind: 'bars' | 'seconds' | 'packed'; pieces: number; massMg: number }[];
   cause: Cause;
 }
 
@@ -44,4 +92,5 @@ export interface BatchLooks {
 export interface LearnedView {
   name: string;
   settings: (LearnedSetting & { on: string })[];
+  pours: (PastPour & { on: string })[];
 }

@@ -1,3 +1,4 @@
+import type { School } from '../workshop/tempering';
 import type { Command } from '../ledger/commands';
 import type { LossWatch } from './losses';
 import type { Batch, HoldingKind, LossCause, LotFacts, Material, StepKind } from '../ledger/types';
@@ -53,6 +54,8 @@ export interface HoldingView {
   /** For packed bars, the code is what the label says. */
   lots: { code: string; share: number }[];
   allergens: string[];
+  /** The day that its packing, its supplier or who made it says it keeps to; null: nobody said. */
+  bestBefore: string | null;
   /** What one has to know who looks at it. */
   marks: Mark[];
 }
@@ -125,6 +128,10 @@ export interface WorkView {
   overrides: Override[];
   /** A roast that is followed live. */
   live: boolean;
+  /** Cocoa butter that is held warm until it is silk. */
+  silk: boolean;
+  /** How a pour is planned to be tempered; null: nobody said. */
+  school: School | null;
 }
 
 /** How a piece of work ended: with a step, or put back as if not begun. */

@@ -25,11 +25,15 @@ export const STEP_OF: Partial<Record<Station, StepKind>> = {
   mould: 'mould',
 };
 
+/** The step that a piece of work becomes when it is finished. */
+export const endsAs = ({ station, silk }: { station: Station; silk?: boolean | undefined }): StepKind | undefined =>
+  silk === true ? 'silk' : STEP_OF[station];
+
 /** Stations at which work can be under way for a while before it is weighed out. */
 export const hasWork = (station: Station): boolean => STEP_OF[station] !== undefined;
 
 /** Commands that name what they take as `sources`. */
 export type SourcedCommand = CommandOf<
-  'sort' | 'roast' | 'winnow' | 'charge' | 'rest' | 'temper' | 'mould' | 'remelt' | 'sell'
+  'sort' | 'roast' | 'winnow' | 'charge' | 'rest' | 'temper' | 'silk' | 'mould' | 'remelt' | 'sell'
 >;
 export const hasSources = (command: Command): command is SourcedCommand => 'sources' in command;

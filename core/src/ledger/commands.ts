@@ -3,8 +3,15 @@ import { STATIONS } from '../workshop/stations';
 import { id, massG, massOrNoneG, money, name, note, pieces, tempC, word } from './fields';
 import { BLOOMS, LOSS_CAUSES, SEEN } from './types';
 import { loadFacts, startRoast } from '../workshop/roasting';
+import { meterFacts, pourMark, SCHOOLS } from '../workshop/tempering';
 
 export * from './fields';
+
+/** A room's air, °C and % relative humidity. */
+const roomAir = z.object({
+  tempC: z.number().min(-20, 'is colder than any room').max(60, 'is hotter than any room'),
+  humidityPct: z.number().min(1, 'is 1 to 100').max(100, 'is 1 to 100').nullable(),
+});
 
 /** Grams (or, for bars, pieces) taken out of a holding. */
 export const source = z
@@ -189,17 +196,31 @@ export const discharge = z.object({
 
 export const rest = z.object({ kind: z.literal('rest'), sources, outG: massG.optional(), note });
 
-export const TEMPER_METHODS = ['slab', 'seed', 'silk', 'bath', 'machine'] as const;
-
 export const temper = z.object({
   kind: z.literal('temper'),
   sources,
-  method: z.enum(TEMPER_METHODS),
+  method: z.enum(SCHOOLS),
   meltC: tempC,
   coolC: tempC,
   workC: tempC,
   test: z.enum(['set', 'slow', 'failed', 'none']).default('none'),
+  /** What a cooling-curve meter said; left out, none was asked. */
+  meter: meterFacts.nullable().optional(),
+  /** What was marked while it was worked. */
+  marks: z.array(pourMark).max(400, 'are too many').optional(),
   outG: massG.optional(),
+  note,
+});
+
+/** Cocoa butter held warm until it is a paste of stable crystal: seed for pours to come. */
+export const silk = z.object({
+  kind: z.literal('silk'),
+  sources,
+  /** °C and hours that it was held. */
+  heldC: tempC,
+  hours: z.number().min(0.5, 'is too short for any silk').max(1000, 'is more than six weeks'),
+  outG: massG.optional(),
+  bestBefore: z.iso.date('is a date like 2027-05-31').nullable().optional(),
   note,
 });
 
@@ -215,6 +236,11 @@ export const mould = z.object({
   remeltG: massOrNoneG.default(0),
   trimmingsG: massOrNoneG.default(0),
   holdUpG: massOrNoneG.default(0),
+  /** Of the moulds as they were filled, °C. */
+  mouldC: tempC.nullable().optional(),
+  /** Where it set, °C, and that room's air: a bar colder than its dew point sweats. */
+  setC: tempC.nullable().optional(),
+  air: roomAir.nullable().optional(),
   note,
 });
 
@@ -348,14 +374,8 @@ export const reading = z
     streaks: gaugeChannels.optional(),
     /** Why the stones stopped. */
     cause: z.enum(STOPS).optional(),
-    /** The shelf's air while it was tasted, °C and % relative humidity. */
-    air: z
-      .object({
-        tempC: z.number().min(-20, 'is colder than any shelf').max(60, 'is hotter than any shelf'),
-        humidityPct: z.number().min(1, 'is 1 to 100').max(100, 'is 1 to 100').nullable(),
-      })
-      .nullable()
-      .optional(),
+    /** The shelf's air while it was tasted. */
+    air: roomAir.nullable().optional(),
     /** What is seen of its bars, and what the veil turned out to be. */
     seen: z.array(z.enum(SEEN)).min(1, 'choose what is seen').max(SEEN.length).optional(),
     bloom: z.enum(BLOOMS).nullable().optional(),
@@ -433,6 +453,7 @@ export const command = z.discriminatedUnion('kind', [
   discharge,
   rest,
   temper,
+  silk,
   mould,
   pack,
   taste,
@@ -482,6 +503,8 @@ export const startWork = z.object({
   sacks: z.array(z.number().int('must be whole').min(1).max(5000)).max(60).optional(),
   /** For a roast that is followed live. */
   roast: startRoast.optional(),
+  /** Cocoa butter that is held warm until it is silk. */
+  silk: z.boolean().optional(),
   overrides,
   note,
 });

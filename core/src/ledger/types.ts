@@ -144,6 +144,7 @@ export const STEP_KINDS = [
   'discharge',
   'rest',
   'temper',
+  'silk',
   'mould',
   'pack',
   'taste',

@@ -43,12 +43,12 @@ export interface Cause {
 const GOES_WITH: Readonly<Record<Seen, readonly Fault['id'][]>> = {
   glossy: [],
   snaps: [],
-  dull: ['worked-cold', 'too-cold', 'held-long', 'cold-mould', 'not-cooled', 'overheated'],
-  streaks: ['not-cooled', 'overheated', 'warm-set'],
-  spots: ['not-melted', 'not-cooled'],
+  dull: ['worked-cold', 'too-cold', 'held-long', 'cold-mould', 'not-cooled', 'not-stirred', 'overheated'],
+  streaks: ['not-cooled', 'not-stirred', 'overheated', 'warm-set'],
+  spots: ['not-melted', 'not-cooled', 'not-stirred'],
   veil: ['not-cooled', 'overheated', 'not-melted', 'warm-set'],
   soft: ['not-cooled', 'overheated', 'warm-set'],
-  grainy: ['not-melted', 'damp'],
+  grainy: ['not-melted', 'not-stirred', 'damp'],
   sticky: ['damp', 'overheated', 'not-cooled'],
   stuck: ['overheated', 'not-cooled', 'too-cold', 'warm-set'],
 };

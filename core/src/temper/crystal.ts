@@ -26,6 +26,8 @@ export interface Handling {
   shear: number;
   /** Share of the mass that is fat. */
   fatShare: number;
+  /** °C by which milk, nut or oat fat lowers both melting points; left out, none. */
+  lowerC?: number;
 }
 
 /** A share a minute, with the degrees below a melting point. */
@@ -50,7 +52,10 @@ interface Rates {
   v: number;
 }
 
-function ratesOf({ tempC, iv, v }: Crystal, { aroundC, tauMin, shear, fatShare }: Handling): Rates {
+function ratesOf(bowl: Crystal, { aroundC, tauMin, shear, fatShare, lowerC = 0 }: Handling): Rates {
+  const { iv, v } = bowl;
+  // As far from its melting points as pure cocoa butter would be.
+  const tempC = bowl.tempC + lowerC;
   const liquid = Math.max(0, 1 - iv - v);
   const underIv = Math.max(0, FORM_IV_C - tempC);
   const underV = Math.max(0, FORM_V_C - tempC);
@@ -66,7 +71,7 @@ function ratesOf({ tempC, iv, v }: Crystal, { aroundC, tauMin, shear, fatShare }
   const dIv = bornIv + growsIv - turns - meltsIv;
   const dV = bornV + growsV + turns - meltsV;
   return {
-    tempC: (aroundC - tempC) / tauMin + (LATENT * fatShare * (dIv + dV)) / HEAT,
+    tempC: (aroundC - bowl.tempC) / tauMin + (LATENT * fatShare * (dIv + dV)) / HEAT,
     iv: dIv,
     v: dV,
   };
@@ -97,6 +102,31 @@ export const STEP_MIN = 0.05;
 export function handle(from: Crystal, handling: Handling, minutes: number, stepMin = STEP_MIN): Crystal {
   let now = from;
   for (let left = minutes; left > 1e-9; left -= stepMin) now = step(now, handling, Math.min(stepMin, left));
+  return now;
+}
+
+/** What becomes of the crystal of a bowl whose temperature is known: that of a logged curve. */
+export function handleAt(
+  from: Crystal,
+  tempAt: (minute: number) => number,
+  handling: Omit<Handling, 'aroundC' | 'tauMin'>,
+  startMin: number,
+  minutes: number,
+): Crystal {
+  const still = { ...handling, aroundC: 0, tauMin: 1 };
+  let now = from;
+  let at = startMin;
+  for (let left = minutes; left > 1e-9; left -= STEP_MIN) {
+    const h = Math.min(STEP_MIN, left);
+    const bowl = (iv: number, v: number, minute: number): Crystal => ({ tempC: tempAt(minute), iv, v });
+    // Midpoint rule: the temperature is given, and changes little in three seconds.
+    const a = ratesOf(bowl(now.iv, now.v, at), still);
+    const b = ratesOf(bowl(now.iv + (h / 2) * a.iv, now.v + (h / 2) * a.v, at + h / 2), still);
+    const [iv, v] = [Math.max(0, now.iv + h * b.iv), Math.max(0, now.v + h * b.v)];
+    const all = Math.max(1, iv + v);
+    at += h;
+    now = bowl(iv / all, v / all, at);
+  }
   return now;
 }
 
@@ -146,8 +176,8 @@ const between = (value: number, low: number, high: number): number =>
   Math.max(0, Math.min(1, (value - low) / (high - low)));
 
 /** Pours a bowl into moulds and lets it set without stirring. */
-export function pour(bowl: Crystal, fatShare: number): Bar {
-  const set = handle(bowl, { aroundC: SET_C, tauMin: 6, shear: 0, fatShare }, SET_MIN);
+export function pour(bowl: Crystal, fatShare: number, lowerC = 0): Bar {
+  const set = handle(bowl, { aroundC: SET_C - lowerC, tauMin: 6, shear: 0, fatShare, lowerC }, SET_MIN);
   const all = set.iv + set.v;
   const shareV = all > 0 ? set.v / all : 0;
   const crystal = bowl.iv + bowl.v;

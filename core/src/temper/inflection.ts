@@ -15,10 +15,12 @@ const FEWEST = 8;
 /** °C a minute at the bend: rising after it is too little seed, falling on without a stop too much. */
 const RISING = 0.12;
 const FALLING = -0.55;
+/** The last share of the way down is no bend: there the sample has set, and follows the well. */
+const TAIL = 0.25;
 
 /**
  * What a cooling-curve meter says: a sample cools in a cold well; where its own heat of setting holds it, the curve bends.
- * The bend is where the slope is highest after the first quick fall (local parabolas by least squares: Savitzky and
+ * The bend is where the slope is highest on its way down, before it follows the well (local parabolas by least squares: Savitzky and
  * Golay 1964, for readings that need not be evenly apart).
  *
  * @returns null where there are too few readings, or it never slows down
@@ -35,20 +37,21 @@ export function readMeter(readings: readonly TemperReading[]): MeterVerdict | nu
     return fit ? [{ second, ...fit }] : [];
   });
   if (points.length < 3) return null;
-  const steepest = points.reduce((low, row) => (row.slope < low.slope ? row : low));
-  const after = points.filter(({ second }) => second > steepest.second);
-  if (after.length === 0) return null;
-  const end = after.at(-1)?.second ?? 0;
-  // The slowest before the sample has set and only cools on: not the flat tail at the well's own temperature.
-  const tail = Math.min(...rows.map(({ tempC }) => tempC)) + 1.5;
-  const bend = after.filter(
-    ({ tempC, second }) => tempC > tail || second < steepest.second + (end - steepest.second) / 3,
-  );
-  const found = bend.reduce<(typeof points)[number] | null>(
+  const temps = rows.map(({ tempC }) => tempC);
+  const [coldest, warmest] = [Math.min(...temps), Math.max(...temps)];
+  // Not the flat tail at the well's own temperature.
+  const tail = coldest + TAIL * (warmest - coldest);
+  const inside = points.filter(({ tempC }) => tempC > tail);
+  const humps = inside.filter(({ slope }, i) => {
+    const [before, after] = [inside[i - 1]?.slope ?? -Infinity, inside[i + 1]?.slope ?? Infinity];
+    return slope >= before && slope > after;
+  });
+  const found = humps.reduce<(typeof points)[number] | null>(
     (high, row) => (high === null || row.slope > high.slope ? row : high),
     null,
   );
-  if (!found || found.slope - steepest.slope < 0.3) return null;
+  const steepest = Math.min(...inside.map(({ slope }) => slope));
+  if (!found || found.slope - steepest < 0.3) return null;
   const slope = found.slope;
   const verdict = slope > RISING ? 'under' : slope < FALLING ? 'over' : 'well';
   const at = `bend at ${found.tempC.toFixed(1)} °C, ${slope < 0 ? '−' : '+'}${Math.abs(slope).toFixed(2)} °C a minute there`;

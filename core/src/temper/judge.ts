@@ -1,5 +1,6 @@
 import { median } from '../stats/spread';
 import { formatTemperature, type TemperatureUnit } from '../units/temperature';
+import type { PourMark } from '../workshop/tempering';
 import type { Span, Windows } from './windows';
 
 /** A temperature of a pour, seconds after it began. */
@@ -12,6 +13,7 @@ export const FAULTS = [
   'not-melted',
   'not-cooled',
   'too-cold',
+  'not-stirred',
   'overheated',
   'worked-cold',
   'held-long',
@@ -41,6 +43,9 @@ export interface TemperFeatures {
   workC: number;
   /** From the first time in the working window to the end. */
   heldMin: number;
+  /** When it was warmest, and first in the working window after its low point, seconds; the latter null: never. */
+  meltS: number;
+  workS: number | null;
   /** Readings a minute; under one, hand readings. */
   dense: boolean;
 }
@@ -59,6 +64,8 @@ export interface PourFacts {
   windows: Windows;
   /** Seed, silk: it needs no low point. */
   seeded: boolean;
+  /** What was marked while it was worked. */
+  marks?: readonly PourMark[];
   /** That temperatures are said in; left out, °C. */
   unit?: TemperatureUnit;
   mouldC?: number | null;
@@ -74,6 +81,8 @@ const LONG_MIN = 75;
 /** Moulds colder than that chill the skin; rooms warmer than that set too slowly, °C. */
 const COLD_MOULD_C = 18;
 const WARM_SET_C = 21;
+/** Minutes without stirring on the way to the low point that a bowl bears. */
+const STILL_MIN = 3;
 const DENSE_A_MINUTE = 2;
 const SMOOTH = 9;
 
@@ -105,6 +114,8 @@ export function featuresOf(
     backC: Math.max(...after),
     workC: median(tail.length > 0 ? tail : [last.tempC]),
     heldMin: reached ? (last.second - reached.second) / 60 : 0,
+    meltS: rows[peakAt]?.second ?? 0,
+    workS: reached?.second ?? null,
     dense,
   };
 }
@@ -143,7 +154,24 @@ export function judgePour(readings: readonly TemperReading[], facts: PourFacts):
   };
 }
 
-function faultsOf({ meltC, lowC, backC, workC, heldMin }: TemperFeatures, facts: PourFacts): Fault[] {
+/** Minutes between the melt and the work in which it was marked as left standing. */
+function stillMin(marks: readonly PourMark[], fromS: number, toS: number): number {
+  let sum = 0;
+  let since: number | null = null;
+  const end = (at: number): void => {
+    if (since !== null) sum += Math.max(0, Math.min(at, toS) - Math.max(since, fromS)) / 60;
+    since = null;
+  };
+  for (const { second, what } of [...marks].sort((a, b) => a.second - b.second)) {
+    if (what === 'still') since ??= second;
+    else if (what === 'stirred') end(second);
+  }
+  end(toS);
+  return sum;
+}
+
+function faultsOf(features: TemperFeatures, facts: PourFacts): Fault[] {
+  const { meltC, lowC, backC, workC, heldMin } = features;
   const { windows, seeded, unit } = facts;
   const c = (value: number): string => formatTemperature(value, unit);
   const span = ({ from, to }: Span): string => `${c(from)} to ${c(to)}`;
@@ -171,6 +199,14 @@ function faultsOf({ meltC, lowC, backC, workC, heldMin }: TemperFeatures, facts:
       todo: `Stop at ${c(windows.cool.from)}; if it went colder, warm it until it runs and begin the cooling again.`,
     });
   }
+  const still = stillMin(facts.marks ?? [], features.meltS, features.workS ?? Infinity);
+  if (Number.isFinite(still))
+    add(still - STILL_MIN, 1, {
+      id: 'not-stirred',
+      sentence: `It was left standing for ${still.toFixed(0)} min while it cooled.`,
+      effect: 'Seed is made at the walls only: lumps there, too little in the middle, streaks.',
+      todo: 'Keep it moving from the melt to the moulds, and scrape the sides.',
+    });
   add(backC - windows.work.to - MARGIN.over, 0.6, {
     id: 'overheated',
     sentence: `On the way back it reached ${c(backC)}: over the ${c(windows.work.to)} of the work.`,

@@ -1,9 +1,14 @@
 import { median } from '../stats/spread';
 import { studentQuantile } from '../stats/distributions';
+import { wilson } from '../stats/intervals';
 import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
+import type { Span, Windows } from './windows';
 
 /** A pour that is done: what it was set to, and how its test came out. */
 export interface PastPour {
+  /** Where it is read, and when it was, UTC ms. */
+  stepId?: string;
+  at?: number;
   meltC: number;
   coolC: number;
   workC: number;
@@ -18,8 +23,16 @@ export interface LearnedSetting {
   /** Pours that set, of all that were tested. */
   good: number;
   of: number;
+  /** Windows around it, for a recipe that wants them as its own. */
+  windows: Windows;
+  /** How many of all such pours would set, %, nine and a half times in ten. */
+  lowPct: number;
+  highPct: number;
   sentence: string;
 }
+
+/** Windows reach so far to either side of a learned setting, °C. */
+const AROUND = { melt: 2, cool: 0.5, work: 0.5 };
 
 /** Pours that set below which nothing is learned. */
 const FEWEST = 3;
@@ -55,11 +68,20 @@ export function learnedSetting(
     const what = { meltC: 'melted out', coolC: 'cooled', workC: 'worked' }[key];
     return [`${what} ${formatDegrees(Math.abs(off), unit)} ${off > 0 ? 'warmer' : 'cooler'}`];
   });
+  const { low, high } = wilson(good.length, tested.length);
   const share = `${good.length} of ${tested.length} tested`;
+  const around = (middleC: number, half: number): Span => ({ from: middleC - half, to: middleC + half });
   return {
     ...found,
     good: good.length,
     of: tested.length,
+    lowPct: 100 * low,
+    highPct: 100 * high,
+    windows: {
+      melt: around(found.meltC, AROUND.melt),
+      cool: around(found.coolC, AROUND.cool),
+      work: around(found.workC, AROUND.work),
+    },
     sentence: `Set best on ${on}: melt ${show(found.meltC)}, cool ${show(found.coolC)}, work ${show(found.workC)} (${share}).${
       unlike.length > 0 ? ` Those that did not set were ${unlike.join(', ')}.` : ''
     }`,

@@ -1,10 +1,11 @@
 import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
+import type { PourMark } from '../workshop/tempering';
 import type { TemperReading } from './judge';
 import type { Windows } from './windows';
 
 /** Where a pour stands, and what is to be done next. */
 export interface PourNow {
-  phase: 'melting' | 'cooling' | 'low' | 'warming' | 'working' | 'cold' | 'lost';
+  phase: 'melting' | 'cooling' | 'low' | 'warming' | 'working' | 'thick' | 'cold' | 'hot' | 'lost';
   sentence: string;
   todo: string;
   /** °C that are still missing to the next window; null where it is in one. */
@@ -15,8 +16,11 @@ export interface PourNow {
   heldMin: number;
 }
 
-/** Over it seed melts out within minutes, °C over the working window. */
+/** Over it seed melts out, °C over the working window; and after so many minutes there it is gone. */
 const LOST_C = 2;
+const LOST_MIN = 3;
+/** That it thickens counts so long, minutes, unless it was warmed since. */
+const THICK_MIN = 10;
 /** Minutes at the low point that most bowls want. */
 const LOW_MIN = 3;
 /** The line through so many minutes says where it goes. */
@@ -26,7 +30,8 @@ const STEADY_C_MIN = 0.04;
 /**
  * What a pour wants next, from its temperatures so far.
  *
- * @param seeded seed or silk is in: no low point is waited for; @param unit that temperatures are said in
+ * @param seeded seed or silk is in: no low point is waited for; @param unit that temperatures are said in;
+ *   @param marks what was marked by one press
  * @returns null without a reading
  */
 export function pourNow(
@@ -34,6 +39,7 @@ export function pourNow(
   { melt, cool, work }: Windows,
   seeded: boolean,
   unit: TemperatureUnit = 'C',
+  marks: readonly PourMark[] = [],
 ): PourNow | null {
   const show = (c: number): string => formatTemperature(c, unit);
   const degrees = (c: number): string => formatDegrees(c, unit);
@@ -41,6 +47,33 @@ export function pourNow(
   const last = rows.at(-1);
   if (!last) return null;
   const t = last.tempC;
+  const lostAt = meltedOutAt(rows, { melt, cool, work }, seeded);
+  const lost = rows[lostAt];
+  if (lost) {
+    const reseeded = marks.some(({ what, second }) => second >= lost.second && (what === 'seed' || what === 'silk'));
+    const since = rows.slice(lostAt).map((row) => ({ ...row }));
+    // What went on before counts no more: it is melted out again, warm enough or not.
+    const again =
+      reseeded || since.some(({ tempC }) => tempC <= cool.to + 0.5)
+        ? pourNow(
+            [{ second: lost.second - 1, tempC: melt.from }, ...since.filter(({ tempC }) => tempC < work.to + LOST_C)],
+            { melt, cool, work },
+            reseeded,
+            unit,
+            marks,
+          )
+        : null;
+    return (
+      again ?? {
+        phase: 'lost',
+        missingC: Math.max(0, t - cool.to),
+        leavesMin: null,
+        heldMin: 0,
+        sentence: `It was over ${show(work.to + LOST_C)} for ${LOST_MIN} min: its crystal has melted out.`,
+        todo: `Seed or silk in under ${show(work.to + LOST_C)}, stirred; or cool it to ${show(cool.to)} again.`,
+      }
+    );
+  }
   const melted = rows.findIndex(({ tempC }) => tempC >= melt.from - 1);
   // A bowl that is cold because nobody warmed it yet is at no low point.
   const warm = melted >= 0 ? melted : rows.findIndex(({ tempC }) => tempC >= cool.to + 3);
@@ -70,9 +103,10 @@ export function pourNow(
   if (low && back >= 0 && t > work.to + LOST_C)
     return {
       ...base,
-      phase: 'lost',
-      sentence: `${show(t)}: so warm the seed melts out within minutes.`,
-      todo: 'Off the heat, stir in seed or silk now; if it stays there, cool it again.',
+      phase: 'hot',
+      missingC: t - work.to,
+      sentence: `${show(t)}: so warm the crystal melts out within ${LOST_MIN} min.`,
+      todo: `Off the heat, stir it over cold water down to ${gap(work.to)}.`,
     };
   if (low && back >= 0 && t < work.from - 0.3)
     return {
@@ -86,6 +120,18 @@ export function pourNow(
     const edge = slope > 0 ? work.to + 0.3 : work.from - 0.3;
     const leavesMin = Math.abs(slope) < STEADY_C_MIN ? null : Math.max(0, (edge - t) / slope);
     const soon = leavesMin !== null && leavesMin < 8;
+    const thickAt = marks.findLast(({ what }) => what === 'thick' || what === 'warmed');
+    if (thickAt?.what === 'thick' && last.second - thickAt.second <= 60 * THICK_MIN)
+      return {
+        ...base,
+        phase: 'thick',
+        leavesMin,
+        sentence: `It thickens at ${show(t)}, within its window: too much crystal, not too cold.`,
+        todo:
+          t < work.to - 0.2
+            ? `Warm it by ${degrees(Math.min(0.5, work.to - t))}, to ${gap(work.to)} at the most, and stir some minutes; or stir a little fresh melted chocolate in.`
+            : `It is as warm as it may be: stir fresh melted chocolate in, a tenth of the bowl at ${gap(melt.from)}.`,
+      };
     return {
       ...base,
       phase: 'working',
@@ -127,6 +173,27 @@ export function pourNow(
         sentence: `${degrees(work.from - t)} to go to the working window.`,
         todo: `Warm it gently to ${gap(work.from)} to ${gap(work.to)}: past ${gap(work.to + LOST_C)} the seed is lost.`,
       };
+}
+
+/** Where its crystal had melted out after it was in its window; −1: it never was too warm for so long. */
+function meltedOutAt(rows: readonly TemperReading[], { melt, cool, work }: Windows, seeded: boolean): number {
+  let hasMelted = false;
+  let wasLow = seeded;
+  let isBack = false;
+  let overS = 0;
+  for (let i = 1; i < rows.length; i += 1) {
+    const [before, now] = [rows[i - 1], rows[i]];
+    if (!before || !now) continue;
+    const { tempC } = now;
+    // On its way up a seeded one only passes through its window.
+    hasMelted ||= before.tempC >= melt.from - 1 || (!seeded && tempC >= cool.to + 3);
+    wasLow ||= hasMelted && tempC <= cool.to + 0.5;
+    isBack ||= hasMelted && wasLow && tempC <= work.to + 0.5 && tempC >= work.from - 0.5;
+    if (isBack && tempC > work.to + LOST_C && before.tempC > work.to + LOST_C) overS += now.second - before.second;
+    else if (tempC <= work.to + LOST_C) overS = 0;
+    if (overS >= 60 * LOST_MIN) return i;
+  }
+  return -1;
 }
 
 function minutesWhere(rows: readonly TemperReading[], is: (row: TemperReading) => boolean, from: number): number {

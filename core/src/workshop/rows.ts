@@ -6,6 +6,7 @@ import { waits } from '../run/due';
 import { liveRoast } from './roasting';
 import { machine, newMaterial, newRoute, person } from './schemas';
 import { PLACES, STATIONS } from './stations';
+import { livePour } from './tempering';
 
 /*
  * Every kind of row that a workshop is kept in, as it has to look: what is restored, and what is read at a start, is
@@ -104,6 +105,8 @@ const work = z.object({
   pausedAt: instant.nullable().optional(),
   pausedMs: z.number().min(0).optional(),
   roast: liveRoast.nullable().optional(),
+  pour: livePour.optional(),
+  silk: z.boolean().optional(),
   overrides: z
     .array(z.object({ gate: words, sentence: words, word: words, personId: id }))
     .max(20)

@@ -1,6 +1,7 @@
 import type { Override } from '../ledger/types';
 import type { LiveRoast } from './roasting';
 import type { Station } from './stations';
+import type { LivePour } from './tempering';
 
 /** Work under way at a station. */
 export interface Work {
@@ -19,6 +20,10 @@ export interface Work {
   sacks?: number[];
   /** For a roast that is followed live. */
   roast?: LiveRoast | null;
+  /** For a pour: its plan and what was marked; absent: neither. */
+  pour?: LivePour;
+  /** Cocoa butter that is held warm until it is silk. */
+  silk?: boolean;
   /** Stops that were gone past when it began; absent: none. */
   overrides?: Override[];
 }

@@ -49,6 +49,11 @@ export class BeanBook {
     for (const list of this.byLot.values()) yield* list;
   }
 
+  /** Photos of something else than a lot, by its kind and id. */
+  picturesOf(subject: string): FileMeta[] {
+    return [...this.files.values()].filter((file) => file.subject === subject).sort((a, b) => a.at - b.at);
+  }
+
   filesOf(lotId: string): FileMeta[] {
     return [...this.files.values()].filter((file) => file.lotId === lotId).sort((a, b) => a.at - b.at);
   }

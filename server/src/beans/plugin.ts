@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { IMPORT_FIELDS, WEIGHT_UNITS } from '@wunsch/core/beans/import';
 import { beanRecord } from '@wunsch/core/beans/records';
@@ -11,17 +10,15 @@ import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { sortView } from '../sort/views';
+import { FILE_BODY, fileView, takeFile, upload } from '../workshop/pictures';
 import { previewImport } from './import';
 import { claimPdf } from './pdf/claim';
 import { lotPdf } from './pdf/lot-sheet';
-import { LARGEST_FILE, sniff } from './sniff';
 import { beanStoreView } from './store';
 import { lotsCsv } from './table';
-import { beanLotView, fileView, lotByCode, samplesView } from './views';
+import { beanLotView, lotByCode, samplesView } from './views';
 
 const head = z.object({ personId: id, at: entryHead.shape.at });
-/** Base64 is a third longer than what it carries. */
-const FILE_BODY = Math.ceil(LARGEST_FILE * 1.4) + 10_000;
 const TABLE_BODY = 900_000;
 
 /** Lots with all that is written down about them; the bean store; photos, papers, sheets, tables. */
@@ -109,24 +106,12 @@ const notHere = (kind: string): DomainError =>
 
 function fileRoutes(router: Router, views: Views, lotOf: (request: { params: unknown }) => string): void {
   const { workshop } = router;
-  const upload = z.object({
-    personId: id,
-    name: z.string().trim().min(1, 'is missing').max(120, 'is longer than 120 letters'),
-    caption: z.string().trim().max(200, 'is longer than 200 letters').default(''),
-    data: z.base64('is not Base64'),
-  });
   router.write(
     'POST',
     '/api/beans/lots/:code/files',
     'Attach a photo or paper (Base64)',
     upload,
-    ({ data, ...rest }, request) => {
-      const lotId = lotOf(request);
-      const bytes = Buffer.from(data, 'base64');
-      const found = sniff(bytes);
-      const sha256 = createHash('sha256').update(bytes).digest('hex');
-      return fileView(views, workshop.addFile({ ...rest, ...found, lotId, size: bytes.length, sha256 }, bytes));
-    },
+    (body, request) => fileView(views, takeFile(workshop, body, { lotId: lotOf(request), subject: null })),
     FILE_BODY,
   );
   router.write('DELETE', '/api/beans/files/:id', 'Remove a photo or paper', z.object({}), (_, request) => {

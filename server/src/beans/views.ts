@@ -1,7 +1,6 @@
 import type {
   BeanLotView,
   BeanRecordView,
-  FileView,
   HarvestView,
   HoldView,
   InspectionView,
@@ -19,10 +18,10 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { LotFacts, Step } from '@wunsch/core/ledger/types';
 import { greenMg } from '@wunsch/core/trace/flow';
-import type { FileMeta } from '../store/records';
 import type { Views } from '../ledger/views';
 import { expectedFrom } from '../ledger/expected';
 import { sortView } from '../sort/views';
+import { fileView } from '../workshop/pictures';
 import { papersOf } from './papers';
 
 const DAY_MS = 86_400_000;
@@ -92,18 +91,6 @@ export function holdView(views: Views, hold: HoldState): HoldView {
     toldBy: record.value.toldBy === null ? null : views.person(record.value.toldBy),
   };
 }
-
-export const fileView = (views: Views, file: FileMeta): FileView => ({
-  id: file.id,
-  name: file.name,
-  caption: file.caption,
-  type: file.type,
-  bytes: file.size,
-  width: file.width,
-  height: file.height,
-  at: file.at,
-  person: views.person(file.personId),
-});
 
 export function linkTo(views: Views, lotId: string): LotLink {
   const { code, name } = views.workshop.book.holding(lotId);

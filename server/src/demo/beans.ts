@@ -211,6 +211,7 @@ export class BeanStory {
       workshop.addFile(
         {
           lotId,
+          subject: null,
           name: `tray-${index + 1}.png`,
           caption,
           type: 'image/png',

@@ -8,6 +8,7 @@ import type { Demo } from './generator';
 import { spillIfTooFull, tasteAtRest, tasteOnTheStones } from './grinds';
 import { DAY, HOUR } from './schedule';
 import { recipeAt, recipeId } from './recipes';
+import { demoPour, followPour, keepPourLog } from './pours';
 import { BUYERS, ORIGINS, PEOPLE, TASTING_WORDS, type Origin } from './scenario';
 
 /** Running hours after which the nibs run smooth and the sugar goes in. */
@@ -424,38 +425,45 @@ export class BatchChain {
 
   private temper(blocks: { id: string; g: number }[], at: number, again = false): void {
     const { demo, plan } = this;
-    const { chance } = demo;
     const chocolateG = blocks.reduce((sum, { g }) => sum + g, 0);
     const sources = blocks.map(({ id, g }) => ({ holdingId: id, massG: g }));
     if (plan.stop === 'temper') {
-      demo.workshop.startWork({
+      const work = demo.workshop.startWork({
         station: 'temper',
         sources: sources.slice(0, 1),
         machineId: 'temper-machine',
         personId: 'perpetua',
-        at: new Date(demo.now - 26 * MINUTE).toISOString(),
+        at: new Date(demo.now - 24 * MINUTE).toISOString(),
         dueAt: new Date(demo.now + 19 * MINUTE).toISOString(),
-        note: 'Melting out',
+        note: '',
       });
+      followPour(demo.workshop, work.id, sources[0]?.massG ?? 0, demo.now);
       return;
     }
-    const silkG = round(chocolateG * 0.01);
     const bad = plan.bloomed === true && !again;
+    const pour = demoPour(
+      `${this.batch.code}${again ? ' again' : ''}`,
+      plan.small === true,
+      at < demo.began + 200 * DAY,
+    );
+    if (bad) Object.assign(pour, { meltC: 41, test: 'slow' });
+    const silkG = pour.school === 'silk' ? round(chocolateG * 0.01) : 0;
     const step = demo.record(
       {
         kind: 'temper',
-        sources: [...sources, { holdingId: demo.pantry('silk', silkG, at), massG: silkG }],
-        method: 'silk',
-        meltC: bad ? 41 : Math.round(chance.around(47.5, 0.8) * 10) / 10,
-        coolC: Math.round(chance.around(33.6, 0.25) * 10) / 10,
-        workC: Math.round(chance.around(31.6, 0.2) * 10) / 10,
-        test: bad ? 'slow' : 'set',
+        sources: silkG === 0 ? sources : [...sources, { holdingId: demo.pantry('silk', silkG, at), massG: silkG }],
+        method: pour.school,
+        meltC: pour.meltC,
+        coolC: pour.coolC,
+        workC: pour.workC,
+        test: pour.test,
         note: bad ? 'In a hurry: melt cut short' : '',
       },
       at,
       demo.person(),
-      { minutes: 50, energyKwh: 1.6, machineId: 'temper-machine' },
+      { minutes: 50, energyKwh: 1.6, machineId: silkG === 0 ? 'temper-machine' : null },
     );
+    keepPourLog(demo.workshop, pour, { made: step.slots['good'] ?? '', code: this.batch.code, at }, demo.now);
     this.mould(step.slots['good'] ?? '', chocolateG + silkG, at + 90 * MINUTE, again);
   }
 
@@ -493,6 +501,9 @@ export class BatchChain {
         remeltG: 0,
         trimmingsG: Math.max(0, rest - Math.round(chance.between(0, Math.min(40, rest)))),
         holdUpG,
+        mouldC: Math.round(10 * chance.around(22.5, 0.8)) / 10,
+        setC: 14,
+        air: { tempC: 20.5, humidityPct: Math.round(chance.around(50, 3)) },
         note: '',
       },
       at,

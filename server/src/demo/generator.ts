@@ -5,6 +5,7 @@ import type { Workshop } from '../workshop/workshop';
 import { BeanStory } from './beans';
 import { BatchChain, type Plan } from './chain';
 import { furnishBowls } from './grinds';
+import { holdSilk } from './pours';
 import { planLadder, writeRecipes } from './recipes';
 import { RoastStory } from './roasts';
 import { Chance, DAY, HOUR, Schedule } from './schedule';
@@ -226,6 +227,7 @@ export class Demo {
     }
     this.roastStory.catchUp();
     furnishBowls(this);
+    holdSilk(workshop, this.pantry('butter', 600, this.now - 2 * DAY), 600, this.now);
     await workshop.commit();
     this.options.progress?.(1);
   }

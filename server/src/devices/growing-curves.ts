@@ -71,7 +71,7 @@ export function curveRow(
   { id, loadId, name, source }: Pick<CurveRow, 'id' | 'loadId' | 'name' | 'source'>,
   rows: readonly Logged[],
 ): CurveRow {
-  const startedAt = rows[0]?.at ?? 0;
+  const startedAt = Math.round(rows[0]?.at ?? 0);
   const curve = curveOf(rows.map(({ at, tempC }): [number, number, number] => [(at - startedAt) / 1000, tempC, NaN]));
   return { id, loadId, name, source, startedAt, readings: rows.length, curve };
 }

@@ -112,7 +112,7 @@ export function dueItems(views: Views): DueItem[] {
   const due: DueItem[] = [];
   for (const work of workshop.works.values()) {
     const first = work.sources[0];
-    const what = WORK_WORDS[work.station] ?? 'Finish';
+    const what = work.silk === true ? 'Look at the silk' : (WORK_WORDS[work.station] ?? 'Finish');
     const code = first ? book.holding(first.holdingId).code : '';
     const link = `/station/${work.station}?work=${work.id}`;
     const act = roastDue(views, work, code, link);

@@ -31,6 +31,7 @@ const PATHS: Record<Command['kind'], string> = {
   reading: '/api/grind/readings',
   rest: '/api/rest/blocks',
   temper: '/api/temper/pours',
+  silk: '/api/temper/silk',
   remelt: '/api/temper/remelts',
   mould: '/api/mould/sessions',
   pack: '/api/pack/sessions',

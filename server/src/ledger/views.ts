@@ -124,19 +124,22 @@ export class Views {
     const holding = book.holding(holdingId);
     const { massMg, pieces } = book.balance(holdingId);
     const { madeBy: _, ...facts } = holding;
+    const first = book.entriesOf(holdingId)[0];
+    const made = book.steps.get(first?.stepId ?? '')?.command as { bestBefore?: string | null } | undefined;
     return {
       ...facts,
       batchCode: holding.batchId === null ? null : (batches.get(holding.batchId)?.code ?? null),
       massMg,
       pieces,
       freeMg: massMg - (reserved.get(holdingId) ?? 0),
-      since: book.entriesOf(holdingId)[0]?.at ?? 0,
+      since: first?.at ?? 0,
       valueMilli: valuation.worth(holdingId).valueMilli,
       perKgMilli: valuation.perKgMilli(holdingId),
       perPieceMilli: valuation.perPieceMilli(holdingId),
       family: this.family(holdingId),
       lots: this.lotsIn(holdingId).map(({ code, share }) => ({ code, share })),
       allergens: this.cocoa(holdingId).allergens,
+      bestBefore: made?.bestBefore ?? null,
       marks: this.marks(holdingId),
     };
   }
@@ -201,6 +204,8 @@ export class Views {
       marks: work.sources.flatMap(({ holdingId }) => this.marks(holdingId)),
       overrides: work.overrides ?? [],
       live: work.roast != null,
+      silk: work.silk === true,
+      school: work.pour?.school ?? null,
     };
   }
 

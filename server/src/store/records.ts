@@ -2,6 +2,7 @@ import { eq, inArray, sql } from 'drizzle-orm';
 import type { BeanRecord } from '@wunsch/core/beans/records';
 import type { Batch, Holding, LotFacts, Material, Posting, Step } from '@wunsch/core/ledger/types';
 import type { RecipeRecord } from '@wunsch/core/recipe/records';
+import { isRoom, type RoomRecord } from '@wunsch/core/records';
 import type { RoastRecord } from '@wunsch/core/roast/records';
 import type { Curve } from '@wunsch/core/roast/curve';
 import type { Route } from '@wunsch/core/workshop/stations';
@@ -27,6 +28,7 @@ export interface Records {
   files: FileMeta[];
   roastRecords: RoastRecord[];
   recipeRecords: RecipeRecord[];
+  roomRecords: RoomRecord[];
   curves: CurveMeta[];
 }
 
@@ -60,6 +62,7 @@ export interface Changes {
   removedFiles: string[];
   roastRecords: RoastRecord[];
   recipeRecords: RecipeRecord[];
+  roomRecords: RoomRecord[];
   curves: CurveRow[];
   removedCurves: string[];
 }
@@ -83,6 +86,7 @@ export const noChanges = (): Changes => ({
   removedFiles: [],
   roastRecords: [],
   recipeRecords: [],
+  roomRecords: [],
   curves: [],
   removedCurves: [],
 });
@@ -156,6 +160,9 @@ async function writeRoasts(tx: Tx, changes: Changes): Promise<void> {
   );
   await inChunks(changes.recipeRecords, (rows) =>
     tx.insert(t.records).values(rows.map((row) => ({ ...row, room: 'recipe', kind: row.value.kind }))),
+  );
+  await inChunks(changes.roomRecords, (rows) =>
+    tx.insert(t.records).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
   );
   for (const row of changes.curves) await writeCurve(tx, row);
   for (const id of changes.removedCurves) await tx.delete(t.roastCurves).where(eq(t.roastCurves.id, id));
@@ -252,13 +259,17 @@ export async function read(db: Database): Promise<Records> {
       await packed(sql`select json_agg(json_build_object('id', id, 'lotId', lot_id, 'at', at, 'recordedAt', recorded_at,
       'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from bean_records`),
     files:
-      await packed(sql`select json_agg(json_build_object('id', id, 'lotId', lot_id, 'name', name, 'caption', caption,
+      await packed(sql`select json_agg(json_build_object('id', id, 'lotId', lot_id, 'subject', subject, 'name', name, 'caption', caption,
       'type', type, 'size', size, 'width', width, 'height', height, 'sha256', sha256, 'at', at, 'personId', person_id)
       order by at, id) as rows from files where bytes is not null`),
     roastRecords: await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
       'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from roast_records`),
     recipeRecords: await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
       'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from records where room = 'recipe'`),
+    roomRecords: (
+      await packed<RoomRecord>(sql`select json_agg(json_build_object('id', id, 'room', room, 'at', at, 'recordedAt', recorded_at,
+      'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from records where room <> 'recipe'`)
+    ).filter(({ room }) => isRoom(room)),
     curves: await packed(sql`select json_agg(json_build_object('id', id, 'loadId', load_id, 'name', name,
       'source', source, 'startedAt', started_at, 'readings', readings) order by started_at, id) as rows from roast_curves`),
     works: await packed(sql`select json_agg(value order by id) as rows from works where closed_at is null`),

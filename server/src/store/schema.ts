@@ -109,12 +109,11 @@ export const beanRecords = pgTable(
   (table) => [index('bean_records_lot').on(table.lotId)],
 );
 
-/** Photos and papers of a lot. */
+/** Photos and papers: of a lot, or of anything else by its kind and id, as `batch:…`. */
 export const files = pgTable('files', {
   id: text('id').primaryKey(),
-  lotId: text('lot_id')
-    .notNull()
-    .references(() => lots.id),
+  lotId: text('lot_id').references(() => lots.id),
+  subject: text('subject'),
   name: text('name').notNull(),
   caption: text('caption').notNull(),
   type: text('type').notNull(),

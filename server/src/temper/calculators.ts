@@ -3,14 +3,11 @@ import { massG } from '@wunsch/core/ledger/commands';
 import { readMeter } from '@wunsch/core/temper/inflection';
 import { judgePour } from '@wunsch/core/temper/judge';
 import { seed, silk, slab } from '@wunsch/core/temper/sums';
-import { CHOCOLATES, USUAL_WINDOWS } from '@wunsch/core/temper/windows';
+import { CHOCOLATES, USUAL_WINDOWS, windows as own } from '@wunsch/core/temper/windows';
 import type { Router } from '../http/router';
 
 const degrees = z.number().min(-30, 'is colder than any room').max(120, 'is hotter than any chocolate');
 const share = z.number().min(0, 'cannot be below 0').max(1, 'is more than all of it');
-const span = z
-  .object({ from: degrees, to: degrees })
-  .refine(({ from, to }) => to >= from, { message: 'ends before it begins', path: ['to'] });
 const readings = z
   .array(z.object({ second: z.number().min(0, 'cannot be below 0').max(200_000, 'is too late'), tempC: degrees }))
   .max(20_000, 'are too many');
@@ -50,7 +47,7 @@ export function temperCalculators(router: Router): void {
     z.object({
       readings,
       chocolate: z.enum(CHOCOLATES).default('dark'),
-      windows: z.object({ melt: span, cool: span, work: span }).optional(),
+      windows: own.optional(),
       seeded: z.boolean().default(false),
       mouldC: degrees.nullable().default(null),
       setC: degrees.nullable().default(null),

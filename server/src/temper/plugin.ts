@@ -1,57 +1,32 @@
 import { z } from 'zod';
-import type { BatchLooks, LearnedView, PouredView } from '@wunsch/core/api/temper';
+import type { BatchLooks, WindowsView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, type CommandOf } from '@wunsch/core/ledger/commands';
-import type { Step } from '@wunsch/core/ledger/types';
+import { text } from '@wunsch/core/ledger/fields';
 import { whyIt } from '@wunsch/core/temper/bloom';
-import { judgePour, type TemperReading } from '@wunsch/core/temper/judge';
-import { learnedSetting, type PastPour } from '@wunsch/core/temper/learned';
-import { windowsOf } from '@wunsch/core/temper/windows';
+import { windows } from '@wunsch/core/temper/windows';
 import { param } from '../http/param';
-import type { Views } from '../ledger/views';
 import type { Router } from '../http/router';
+import type { Views } from '../ledger/views';
+import { fileView } from '../workshop/pictures';
 import { temperCalculators } from './calculators';
+import { JudgedPours } from './judged';
+import { livePourRoutes } from './live-routes';
 import type { Pours } from './pours';
+import { windowsHere } from './windows';
 
-/** A reading that no bowl of chocolate gives. */
-const tempC = z.number().min(0, 'is colder than any bowl').max(90, 'is hotter than any bowl of chocolate');
+const DAY_MS = 86_400_000;
 
-/** Pours under way and done: followed by a probe or by hand, judged afterwards. */
+/** Pours under way and done: followed by a probe or by hand, judged afterwards; what they teach. */
 export function temperRoutes(router: Router, views: Views, pours: Pours): void {
   const { workshop } = router;
-  router.read('/api/temper/works/:id/pour', 'A pour under way, with its windows and its temperatures', (request) =>
-    pours.view(param(request.params, 'id')),
-  );
-  router.calc(
-    '/api/temper/works/:id/probe',
-    'Say which probe follows a pour',
-    z.object({
-      personId: id,
-      probe: z.enum(['simulated', 'sent']).nullable(),
-      speed: z.number().int().min(1, 'must be at least 1').max(120, 'is faster than that').default(1),
-    }),
-    async ({ personId, probe, speed }, request) => {
-      workshop.checkPerson(personId);
-      await pours.follow(
-        param(request.params, 'id'),
-        probe === null ? null : { probe, speed: probe === 'simulated' ? speed : 1 },
-      );
-      return { probe };
-    },
-  );
-  router.calc(
-    '/api/temper/works/:id/readings',
-    'Post a temperature of a pour, read by hand or by a real probe',
-    z.object({ tempC }),
-    async (body, request) => {
-      await pours.take(param(request.params, 'id'), body.tempC);
-      return { kept: true };
-    },
-  );
+  const judged = new JudgedPours(views);
+  livePourRoutes(router, pours);
+  windowRoutes(router, views);
   router.read('/api/temper/steps/:id', 'A pour that is done, judged', (request) => {
     const step = workshop.book.steps.get(param(request.params, 'id'));
     if (!step || step.kind !== 'temper') throw new DomainError('http/not-found', 'There is no such pour.');
-    return poured(views, step);
+    return judged.of(step);
   });
   router.read(
     '/api/temper/batches/:code/looks',
@@ -60,78 +35,61 @@ export function temperRoutes(router: Router, views: Views, pours: Pours): void {
       const code = param(request.params, 'code').toUpperCase();
       const batch = [...workshop.batches.values()].find((row) => row.code === code);
       if (!batch) throw new DomainError('trace/unknown-code', `There is no batch ${code}.`);
+      const { book } = workshop;
       const steps = views.stepsOfBatch(batch.id);
-      const pours = await Promise.all(steps.filter(({ kind }) => kind === 'temper').map((step) => poured(views, step)));
-      const moulded = steps.find(({ kind }) => kind === 'mould')?.at ?? pours.at(-1)?.at ?? 0;
+      const done = await Promise.all(steps.filter(({ kind }) => kind === 'temper').map((step) => judged.of(step)));
+      const moulded = steps.find(({ kind }) => kind === 'mould')?.at ?? done.at(-1)?.at ?? 0;
       const sights = steps.flatMap((step): BatchLooks['sights'] => {
         if (step.kind !== 'reading') return [];
         const { what, seen, bloom = null, note } = step.command as CommandOf<'reading'>;
         if (what !== 'seen' || !seen) return [];
-        const days = Math.max(0, (step.at - moulded) / 86_400_000);
+        const days = Math.max(0, (step.at - moulded) / DAY_MS);
         return [{ stepId: step.id, at: step.at, days, seen, bloom, note, person: views.person(step.personId) }];
       });
-      return { pours, sights, cause: whyIt(pours, sights) };
+      const reserved = workshop.reserved();
+      const here = [...book.live].flatMap((holdingId): BatchLooks['here'] => {
+        const { batchId, kind, code: own } = book.holding(holdingId);
+        if (batchId !== batch.id || (kind !== 'bars' && kind !== 'seconds' && kind !== 'packed')) return [];
+        if (reserved.has(holdingId)) return [];
+        return [{ holdingId, code: own, kind, ...book.balance(holdingId) }];
+      });
+      const photos = workshop.beans.picturesOf(`batch:${batch.id}`).map((file) => fileView(views, file));
+      return { pours: done, sights, photos, here, cause: whyIt(done, sights) };
     },
   );
-  router.read(
-    '/api/temper/learned/:code',
-    'What earlier pours of the same bar teach of its setting',
-    (request): LearnedView => {
-      const holding = workshop.book.byCode(param(request.params, 'code').toUpperCase());
-      if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here has that code.');
-      const { name } = holding;
-      const byWay = new Map<string, PastPour[]>();
-      for (const step of workshop.book.timeline) {
-        if (step.kind !== 'temper' || workshop.book.holdings.get(step.slots['good'] ?? '')?.name !== name) continue;
-        const command = step.command as CommandOf<'temper'>;
-        const machine = step.machineId === null ? undefined : workshop.machines.get(step.machineId)?.name;
-        const on = `${machine ?? 'the bench'}, by ${command.method}`;
-        byWay.set(on, [...(byWay.get(on) ?? []), command]);
-      }
-      return {
-        name,
-        settings: [...byWay]
-          .flatMap(([on, pours]) => {
-            const found = learnedSetting(pours, on, workshop.settings.temperatureUnit);
-            return found ? [{ ...found, on }] : [];
-          })
-          .sort((a, b) => b.good - a.good),
-      };
-    },
+  router.read('/api/temper/learned/:code', 'What earlier pours of the same bar teach of its setting', (request) =>
+    judged.learned(param(request.params, 'code').toUpperCase()),
+  );
+  router.read('/api/temper/faults', 'How often which fault came first in a year, at which bench', () =>
+    judged.faults(),
   );
   temperCalculators(router);
 }
 
-/** What a pour's curve says; where none was logged, the three temperatures of its entry. */
-async function poured(views: Views, step: Step): Promise<PouredView> {
-  const { workshop } = views;
-  const { book } = workshop;
-  const command = step.command as CommandOf<'temper'>;
-  const made = step.slots['good'] ?? '';
-  const meta = workshop.roasts.curveOf(made);
-  const curve = meta ? await workshop.readCurve(meta.id) : null;
-  const speed = Number(/ (\d+)$/.exec(meta?.source ?? '')?.[1] ?? 1);
-  const logged: TemperReading[] = curve
-    ? Array.from(curve.seconds, (second, i) => ({ second: second * speed, tempC: curve.beanC[i] ?? NaN }))
-    : [];
-  const byHand = logged.length < 3;
-  const readings = byHand
-    ? [command.meltC, command.coolC, command.workC].map((value, index) => ({ second: 900 * index, tempC: value }))
-    : logged;
-  const { windows } = windowsOf(workshop.compositions.of(made).figures);
-  const seeded =
-    command.method === 'silk' ||
-    command.method === 'seed' ||
-    command.sources.some(({ holdingId }) => book.holdings.get(holdingId)?.kind === 'ingredient');
-  return {
-    stepId: step.id,
-    code: book.holding(made).code,
-    at: step.at,
-    method: command.method,
-    test: command.test,
-    readings,
-    byHand,
-    windows,
-    verdict: judgePour(readings, { windows, seeded, unit: workshop.settings.temperatureUnit }),
+/** Windows of a recipe or a bar: those that its composition speaks for, or its own. */
+function windowRoutes(router: Router, views: Views): void {
+  const { workshop } = router;
+  const holdingOf = (request: { params: unknown }) => {
+    const code = param(request.params, 'code').toUpperCase();
+    const holding = workshop.book.byCode(code);
+    if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here has that code.');
+    return holding;
   };
+  const view = (request: { params: unknown }): WindowsView => {
+    const holding = holdingOf(request);
+    const { usual, ...here } = windowsHere(views, holding.id);
+    return { code: holding.code, ...here, usual: usual.windows };
+  };
+  router.read('/api/temper/windows/:code', 'Where a pour of it is melted out, cooled to and worked', view);
+  router.write(
+    'POST',
+    '/api/temper/windows/:code',
+    'Give the recipe or bar of a code its own windows; null: the usual ones again',
+    z.object({ personId: id, windows: windows.nullable(), why: text(300) }),
+    ({ personId, ...value }, request) => {
+      const { subject } = windowsHere(views, holdingOf(request).id);
+      workshop.addRecord('temper', { kind: 'windows', of: subject, ...value }, { personId });
+      return view(request);
+    },
+  );
 }

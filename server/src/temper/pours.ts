@@ -1,20 +1,25 @@
-import type { PourView } from '@wunsch/core/api/temper';
+import type { PourView, SilkView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { simulatedPourC } from '@wunsch/core/temper/simulated-pour';
-import { windowsOf, type OwnWindows } from '@wunsch/core/temper/windows';
+import { silkNow, simulatedSilkC } from '@wunsch/core/temper/silk';
+import { NO_POUR } from '@wunsch/core/workshop/tempering';
 import type { Work } from '@wunsch/core/workshop/work';
 import { seedOf } from '../devices/gauge';
 import { curveRow, GrowingCurves, logReading, type Recording } from '../devices/growing-curves';
 import type { Views } from '../ledger/views';
 import type { CurveRow } from '../store/records';
+import { isSeeded } from './judged';
+import { windowsHere, type WindowsHere } from './windows';
 
 /** A probe is heard once a second. */
 const EVERY_MS = 1000;
 /** The log becomes durable so often. */
 const KEEP_MS = 3000;
 const SILENT_MS = 20_000;
-/** A forgotten pour is not logged for ever. */
+/** A forgotten pour is not logged for ever; silk takes a day, and a minute is soon enough for it. */
 const LONGEST_MS = 6 * 3_600_000;
+const LONGEST_SILK_MS = 96 * 3_600_000;
+const SILK_EVERY_MS = 60_000;
 
 /** How a pour is followed: which probe, from when, and how fast a simulated one runs. Kept in the curve's source. */
 interface Followed {
@@ -40,24 +45,19 @@ export class Pours {
     this.curves = new GrowingCurves(views.workshop);
   }
 
-  private workOf(workId: string): Work {
+  /** @throws DomainError where no such pour is under way */
+  workOf(workId: string): Work {
     const work = this.views.workshop.works.get(workId);
     if (!work || work.station !== 'temper')
       throw new DomainError('http/not-found', 'That pour is not under way any more, perhaps at another screen.');
     return work;
   }
 
-  windowsOf(work: Work): OwnWindows {
+  /** Windows of what is in a pour. */
+  windowsOf(work: Work): WindowsHere {
     const [first] = work.sources;
     if (!first) throw new DomainError('http/not-found', 'Nothing is in that pour.');
-    return windowsOf(this.views.workshop.compositions.of(first.holdingId).figures);
-  }
-
-  private isSeeded(work: Work): boolean {
-    const { book } = this.views.workshop;
-    return work.sources.some(
-      ({ holdingId }) => book.holding(holdingId).kind === 'ingredient' && work.sources.length > 1,
-    );
+    return windowsHere(this.views, first.holdingId);
   }
 
   private how(workId: string): Followed | null {
@@ -66,24 +66,65 @@ export class Pours {
 
   async view(workId: string): Promise<PourView> {
     const work = this.workOf(workId);
-    const recording = await this.hear(work);
-    const how = this.how(workId);
     const own = this.windowsOf(work);
-    const now = this.views.workshop.now();
-    const first = recording.rows[0]?.at ?? now;
-    const last = recording.rows.at(-1);
+    const { readings, ...rest } = await this.heard(work);
     return {
-      workId,
-      probe: how?.probe ?? null,
-      speed: how?.speed ?? 1,
-      silent: how?.probe === 'sent' && now - (last?.at ?? now) > SILENT_MS,
+      ...rest,
+      readings,
       windows: own.windows,
       because: own.because,
-      seeded: this.isSeeded(work),
-      readings: recording.rows.map(({ at, tempC }) => ({
-        second: Math.round(((at - first) / 1000) * (how?.speed ?? 1) * 10) / 10,
-        tempC,
-      })),
+      seeded: isSeeded(this.views, work.sources, work.pour?.school ?? undefined),
+      nowS: this.secondsInto(work),
+      pour: work.pour ?? NO_POUR,
+      massG: work.sources.reduce((sum, { massMg }) => sum + massMg, 0) / 1000,
+      fatShare: own.fatShare,
+      softShare: own.softShare,
+    };
+  }
+
+  async silk(workId: string): Promise<SilkView> {
+    const work = this.workOf(workId);
+    if (work.silk !== true) throw new DomainError('http/not-found', 'That work is no silk.');
+    return this.heard(work);
+  }
+
+  /** Hours that a silk run was held so far, from its log. */
+  silkNow(work: Work): ReturnType<typeof silkNow> {
+    return silkNow(
+      this.secondsOf(work, this.curves.read(curveId(work.id))),
+      this.views.workshop.settings.temperatureUnit,
+    );
+  }
+
+  /** Seconds into a pour, on its own clock: since it was first read, or since it began. */
+  secondsInto(work: Work): number {
+    const first = this.curves.read(curveId(work.id))[0]?.at ?? work.startedAt;
+    return Math.max(0, ((this.views.workshop.now() - first) / 1000) * (this.how(work.id)?.speed ?? 1));
+  }
+
+  /** What is in a bowl at this moment, by its readings: none before the first. */
+  readingsOf(work: Work): PourView['readings'] {
+    return this.secondsOf(work, this.curves.read(curveId(work.id)));
+  }
+
+  private secondsOf(work: Work, rows: readonly { at: number; tempC: number }[]): PourView['readings'] {
+    const first = rows[0]?.at ?? 0;
+    const speed = this.how(work.id)?.speed ?? 1;
+    return rows.map(({ at, tempC }) => ({ second: Math.round(((at - first) / 1000) * speed * 10) / 10, tempC }));
+  }
+
+  private async heard(work: Work): Promise<SilkView> {
+    const recording = await this.hear(work);
+    const how = this.how(work.id);
+    const now = this.views.workshop.now();
+    return {
+      workId: work.id,
+      probe: how?.probe ?? null,
+      speed: how?.speed ?? 1,
+      silent:
+        how?.probe === 'sent' &&
+        now - (recording.rows.at(-1)?.at ?? now) > (work.silk === true ? 10 * SILK_EVERY_MS : SILENT_MS),
+      readings: this.secondsOf(work, recording.rows),
     };
   }
 
@@ -130,15 +171,21 @@ export class Pours {
     if (how?.probe !== 'simulated') return recording;
     const now = this.views.workshop.now();
     const first = recording.rows[0]?.at ?? now;
-    if (now - first > LONGEST_MS) return recording;
+    const isSilk = work.silk === true;
+    if (now - first > (isSilk ? LONGEST_SILK_MS : LONGEST_MS)) return recording;
+    const everyMs = isSilk ? Math.max(EVERY_MS, SILK_EVERY_MS / how.speed) : EVERY_MS;
     const { windows } = this.windowsOf(work);
-    const seeded = this.isSeeded(work);
+    const seeded = isSeeded(this.views, work.sources, work.pour?.school ?? undefined);
     const last = recording.rows.at(-1)?.at;
-    for (let at = last === undefined ? now : last + EVERY_MS; at <= now; at += EVERY_MS)
+    for (let at = last === undefined ? now : last + everyMs; at <= now; at += everyMs) {
+      const second = ((at - first) / 1000) * how.speed;
       logReading(recording, {
         at,
-        tempC: simulatedPourC(((at - first) / 1000) * how.speed, windows, seeded, seedOf(work.id)),
+        tempC: isSilk
+          ? simulatedSilkC(second, seedOf(work.id))
+          : simulatedPourC(second, windows, seeded, seedOf(work.id)),
       });
+    }
     return recording;
   }
 

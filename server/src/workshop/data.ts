@@ -2,6 +2,7 @@ import { Readable } from 'node:stream';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { recipeRecord } from '@wunsch/core/recipe/records';
+import { isRoom, ROOM_RECORDS } from '@wunsch/core/records';
 import { roastRecord } from '@wunsch/core/roast/records';
 import { beanRecord } from '@wunsch/core/beans/records';
 import { Book } from '@wunsch/core/ledger/book';
@@ -35,6 +36,8 @@ const bundle = z.object({
   roastRecords: z.array(row.and(z.object({ value: z.unknown() }))).default([]),
   /** Absent in files from before there were recipes. */
   recipeRecords: z.array(row.and(z.object({ value: z.unknown() }))).default([]),
+  /** Absent in files from before there were records of other rooms. */
+  roomRecords: z.array(row.and(z.object({ room: z.string(), value: z.unknown() }))).default([]),
   curves: z
     .array(
       row.and(
@@ -67,7 +70,8 @@ export async function restoreWorkshop(
     workshop.people.size + workshop.machines.size + workshop.materials.size + workshop.works.size > 0 ||
     [...workshop.beans.everything()].length +
       [...workshop.roasts.everything()].length +
-      workshop.recipes.everything().length >
+      workshop.recipes.everything().length +
+      workshop.records.everything().length >
       0;
   if (!replacing && (workshop.book.steps.size > 0 || furnished)) {
     throw new DomainError(
@@ -85,6 +89,11 @@ export async function restoreWorkshop(
       const value = recipeRecord.safeParse(row.value);
       if (!value.success) throw badRestore(`recipeRecords.${index}`, `Recipe record ${index + 1} cannot be read.`);
       return { ...(row as unknown as Changes['recipeRecords'][number]), value: value.data };
+    }),
+    roomRecords: input.roomRecords.map((row, index) => {
+      const value = isRoom(row.room) ? ROOM_RECORDS[row.room].safeParse(row.value) : null;
+      if (value?.success !== true) throw badRestore(`roomRecords.${index}`, `Record ${index + 1} cannot be read.`);
+      return { ...(row as unknown as Changes['roomRecords'][number]), value: value.data };
     }),
     curves: input.curves.map(readCurveRow),
   };
@@ -173,6 +182,7 @@ function checkReferences(changes: Changes): void {
     known(people, row.personId, `recipeRecords.${i}`, 'somebody');
     if (row.value.kind === 'weighed') known(holdings, row.value.holdingId, `recipeRecords.${i}`, 'a holding');
   });
+  changes.roomRecords.forEach((row, i) => known(people, row.personId, `roomRecords.${i}`, 'somebody'));
   changes.works.forEach((row, i) => {
     known(people, row.personId, `works.${i}`, 'somebody');
     for (const { holdingId } of row.sources) known(holdings, holdingId, `works.${i}`, 'a holding');

@@ -55,7 +55,7 @@ async function* fetched<T>(ids: readonly T[], fetch: (id: T) => Promise<unknown>
  * answered in between. What is entered while it runs is not in it.
  */
 export async function* exportPieces(workshop: Workshop): AsyncGenerator<string> {
-  const { book, beans, recipes, roasts } = workshop;
+  const { book, beans, recipes, records, roasts } = workshop;
   // Taken together now: holdings are the only rows that change in place.
   const files = byId(beans.files.values());
   const curves = byId(roasts.curves.values());
@@ -69,6 +69,7 @@ export async function* exportPieces(workshop: Workshop): AsyncGenerator<string> 
     people: byId(workshop.people.values()),
     recipeRecords: byId(recipes.everything()),
     roastRecords: byId(roasts.everything()),
+    roomRecords: byId(records.everything()),
     routes: byId(workshop.routes.values()),
     steps: [...book.steps.values()].sort((a, b) => a.seq - b.seq),
     works: byId(workshop.works.values()),

@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { BeanRecord, BeanRecordValue } from '@wunsch/core/beans/records';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { RecordValue, Room, RoomRecord } from '@wunsch/core/records';
 import type { RecipeRecord, RecipeRecordValue } from '@wunsch/core/recipe/records';
 import type { RoastRecord, RoastRecordValue } from '@wunsch/core/roast/records';
 import type { EntryHead } from '@wunsch/core/ledger/commands';
@@ -12,6 +13,7 @@ import { BeanBook } from '../beans/book';
 import { RecipeBook } from '../recipe/book';
 import { RoastBook } from '../roast/book';
 import { noChanges, type Changes, type CurveRow, type FileMeta } from '../store/records';
+import { RoomRecords } from './room-records';
 
 /** How far ahead of this clock an entry may be: a tablet's clock runs a little fast. */
 const CLOCK_SLACK_MS = 5 * 60_000;
@@ -29,6 +31,7 @@ export abstract class Lists {
   readonly beans = new BeanBook();
   readonly roasts = new RoastBook();
   readonly recipes = new RecipeBook();
+  readonly records = new RoomRecords();
   /** Goes up when something is said that changes what goods are, or what machines carry over. */
   told = 0;
   protected pending: Changes = noChanges();
@@ -107,6 +110,19 @@ export abstract class Lists {
     const record: RecipeRecord = { id: nanoid(12), at: this.timeOf(head), recordedAt: this.now(), personId, value };
     this.recipes.add(record);
     this.pending.recipeRecords.push(record);
+    return record;
+  }
+
+  /** Writes something down in a room. */
+  addRecord<R extends Room>(
+    room: R,
+    value: RecordValue<R>,
+    { personId, at }: { personId: string; at?: string | undefined },
+  ): RoomRecord<R> {
+    this.checkPerson(personId);
+    const record = { id: nanoid(12), room, at: this.timeOf({ at }), recordedAt: this.now(), personId, value };
+    this.records.add(record);
+    this.pending.roomRecords.push(record);
     return record;
   }
 

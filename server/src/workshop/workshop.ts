@@ -3,7 +3,7 @@ import { mayBeWorked, type LotStanding } from '@wunsch/core/beans/state';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { Book, type Position } from '@wunsch/core/ledger/book';
 import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands';
-import { hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
+import { endsAs, hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
 import { gatesOf, planStep } from '@wunsch/core/stations';
 import { passGates, type Asked } from '@wunsch/core/gates/gate';
 import { cannotFollow, Revision } from '@wunsch/core/ledger/revision';
@@ -18,6 +18,7 @@ import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import type { LiveRoast, StartRoast } from '@wunsch/core/workshop/roasting';
 import { firstMisfit, type Misfit } from '@wunsch/core/workshop/rows';
+import { NO_POUR, type LivePour } from '@wunsch/core/workshop/tempering';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Database } from '../store/database';
 import {
@@ -120,6 +121,7 @@ export class Workshop extends Lists {
     this.beans.clear();
     this.roasts.clear();
     this.recipes.clear();
+    this.records.clear();
     this.counters = new Map();
     this.pending = noChanges();
     this.worth = null;
@@ -146,6 +148,7 @@ export class Workshop extends Lists {
     for (const row of records.files) this.beans.files.set(row.id, row);
     for (const row of records.roastRecords) this.roasts.add(row);
     for (const row of records.recipeRecords) this.recipes.add(row);
+    for (const row of records.roomRecords) this.records.add(row);
     for (const row of records.curves) this.roasts.addCurve(row);
     this.changed();
   }
@@ -503,7 +506,7 @@ export class Workshop extends Lists {
         { path: 'station', message: 'has no work to start' },
       ]);
     }
-    const kind = STEP_OF[entry.station];
+    const kind = endsAs(entry);
     if (kind !== undefined) this.checkBeans(entry.sources, kind);
     const startedAt = this.timeOf(entry);
     const sources = takeForWork(this.book, entry.sources, startedAt, this.reserved());
@@ -523,6 +526,7 @@ export class Workshop extends Lists {
       pausedMs: 0,
       sacks: entry.sacks ?? [],
       ...(overrides.length > 0 ? { overrides } : {}),
+      ...(entry.silk === true && entry.station === 'temper' ? { silk: true } : {}),
       ...(entry.roast && entry.station === 'roast'
         ? { roast: beginRoast(entry.roast, this.roastSpeed(entry.roast), nanoid(14)) }
         : {}),
@@ -577,19 +581,31 @@ export class Workshop extends Lists {
     return next;
   }
 
+  /** Changes what is planned for a pour under way, and what was marked of it. */
+  changePour(workId: string, change: (pour: LivePour) => LivePour): Work {
+    const work = this.openWork(workId);
+    if (work.station !== 'temper') throw new DomainError('work/closed', 'That work is no pour.');
+    const next: Work = { ...work, pour: change(work.pour ?? NO_POUR) };
+    this.works.set(workId, next);
+    this.pending.works.push(next);
+    return next;
+  }
+
   /** Weighs work out: its step enters the book and the work is closed. */
   finishWork(workId: string, command: Command, head: EntryHead): Step {
     const work = this.openWork(workId);
-    if (STEP_OF[work.station] !== command.kind || !hasSources(command)) {
+    if (endsAs(work) !== command.kind || !hasSources(command)) {
       throw new DomainError('ledger/other-kind', 'That is not how this work ends.', [
-        { path: 'kind', message: `is not ${STEP_OF[work.station]}` },
+        { path: 'kind', message: `is not ${endsAs(work)}` },
       ]);
     }
     const curve = work.roast ? (this.roastCurve?.(work) ?? null) : null;
     const whole =
       command.kind === 'roast' && work.roast
         ? { ...command, ...finishRoast(work.roast, command, elapsedS(work.roast, work.startedAt, this.now())) }
-        : command;
+        : command.kind === 'temper' && work.pour && work.pour.marks.length > 0
+          ? { marks: work.pour.marks, ...command }
+          : command;
     const curveId = curve && curve.readings > 0 ? curve.id : null;
     const step = this.record(whole.kind === 'roast' ? { ...whole, curveId } : whole, head, undefined, workId);
     const made = step.slots['good'];

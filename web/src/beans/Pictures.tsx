@@ -6,7 +6,7 @@ import { newKey } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
-import { prepare } from './shrink';
+import { prepare } from '../parts/shrink';
 
 /** Takes a photograph or a paper and attaches it at once. */
 export function AddFile({ code }: { code: string }) {

@@ -56,6 +56,10 @@ export const PARTS: Partial<
     ],
     rest: 'missing',
   },
+  silk: {
+    parts: (v) => (v['outG'] === undefined ? [] : [{ name: 'silk', mg: amount(v['outG']), tone: 'good' }]),
+    rest: 'silk or left behind',
+  },
   temper: {
     parts: (v) => (v['outG'] === undefined ? [] : [{ name: 'in temper', mg: amount(v['outG']), tone: 'good' }]),
     rest: 'in temper or left behind',
@@ -86,7 +90,7 @@ export interface StationExtras {
 }
 
 /** What a station shows of work under way, and may type into its fields. */
-export type Follow = (work: WorkView, write: (field: string, text: string) => void) => ReactNode;
+export type Follow = (work: WorkView, entry: Choosing) => ReactNode;
 
 /** Roast, winnow, temper, mould: weigh in and begin, weigh out and save. */
 export function WorkBench({ view, extras, follow }: { view: BenchView; extras?: StationExtras; follow?: Follow }) {
@@ -234,7 +238,7 @@ export function FinishWork({
   const parts = PARTS[kind];
   const initial: Fields =
     kind === 'temper'
-      ? { method: { text: 'slab' }, test: { text: 'none' } }
+      ? { method: { text: work.school ?? 'slab' }, test: { text: 'none' } }
       : kind === 'mould'
         ? { barG: { text: '70', unit: 'g' } }
         : {};
@@ -282,7 +286,7 @@ export function FinishWork({
               problem: extras.problem,
             }
           : {})}
-        {...(follow ? { before: ({ write }: Choosing) => follow(work, write) } : {})}
+        {...(follow ? { before: (entry: Choosing) => follow(work, entry) } : {})}
         head={kind === 'mould' ? <BarSum work={work} /> : undefined}
         onSaved={onDone}
         {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}

@@ -3,6 +3,7 @@ import { REJECT_REASONS } from '@wunsch/core/ledger/types';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsTo, type MassUnit } from '@wunsch/core/units/mass';
 import { celsiusTo, parseTemperature, type TemperatureUnit } from '@wunsch/core/units/temperature';
+import { SCHOOLS, SCHOOL_WORDS } from '@wunsch/core/workshop/tempering';
 import { decimalMark, readMass, readNumber, typedNumber } from '../parts/number';
 
 export { readNumber };
@@ -126,13 +127,7 @@ const TESTS = [
   { value: 'none', label: 'Not tested' },
 ] as const;
 
-export const METHODS = [
-  { value: 'slab', label: 'Slab' },
-  { value: 'seed', label: 'Seed' },
-  { value: 'silk', label: 'Silk' },
-  { value: 'bath', label: 'Bath' },
-  { value: 'machine', label: 'Machine' },
-] as const;
+export const METHODS = SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }));
 
 /** What is asked at the end of each kind of work, in the order in which the hands do it. */
 export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
@@ -198,6 +193,17 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'remeltG', label: 'Back to remelt', type: 'mass', optional: true },
     { name: 'trimmingsG', label: 'Trimmings', type: 'mass', optional: true },
     { name: 'holdUpG', label: 'Left in the machine', type: 'mass', optional: true },
+    { name: 'mouldC', label: 'Moulds were at', type: 'temp', optional: true },
+    { name: 'setC', label: 'Set at', type: 'temp', optional: true },
+    { name: 'air.tempC', label: 'Air of the room', type: 'temp', optional: true },
+    { name: 'air.humidityPct', label: 'Humidity of the room', type: 'number', unit: '%', optional: true },
+    NOTE,
+  ],
+  silk: [
+    { name: 'outG', label: 'Silk (empty: all of it)', type: 'mass', optional: true },
+    { name: 'heldC', label: 'Held at', type: 'temp' },
+    { name: 'hours', label: 'For', type: 'number', unit: 'h' },
+    { name: 'bestBefore', label: 'It keeps to', type: 'date', optional: true },
     NOTE,
   ],
   pack: [
@@ -314,6 +320,11 @@ export function readFields(
   }
   const rejects = Object.entries(values).filter(([key]) => key.startsWith('reject.'));
   for (const [key] of rejects) delete values[key];
+  const [roomC, humidityPct] = [values['air.tempC'], values['air.humidityPct']];
+  delete values['air.tempC'];
+  delete values['air.humidityPct'];
+  if (roomC !== undefined) values['air'] = { tempC: roomC, humidityPct: humidityPct ?? null };
+  else if (humidityPct !== undefined) problems['air.tempC'] = 'is missing: humidity alone says nothing';
   if (kind === 'sort') values['rejects'] = rejects.map(([key, massG]) => ({ reason: key.slice(7), massG }));
   return { values, problems };
 }
@@ -333,7 +344,7 @@ export function fieldsOf(
   for (const spec of FIELDS[kind] ?? []) {
     const value = spec.name.startsWith('reject.')
       ? rejects.find(({ reason }) => `reject.${reason}` === spec.name)?.massG
-      : command[spec.name];
+      : spec.name.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown> | null)?.[key], command);
     if (value === undefined || value === null) continue;
     if (spec.type === 'mass') fields[spec.name] = keptG(value as number, massUnit);
     else if (spec.type === 'masses') fields[spec.name] = { text: '', unit: massUnit, parts: value as number[] };

@@ -19,6 +19,7 @@ export const STEP_NAMES: Record<StepKind, string> = {
   discharge: 'Poured from the grinder',
   rest: 'Off the shelf',
   temper: 'Tempered',
+  silk: 'Silk made',
   mould: 'Moulded',
   pack: 'Packed',
   taste: 'Tasted',

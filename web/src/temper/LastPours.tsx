@@ -4,6 +4,7 @@ import type { StepView } from '@wunsch/core/api/types';
 import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
+import { METER_WORDS } from './MeterPanel';
 
 /** Why the last pours came out as they did: the first that went wrong, what it does, what to change. */
 export function LastPours({ steps }: { steps: readonly Pick<StepView, 'id'>[] }) {
@@ -25,7 +26,7 @@ function Poured({ stepId }: { stepId: string }) {
   const show = useShow();
   const { data } = useApi<PouredView>(`/api/temper/steps/${stepId}`);
   if (!data) return null;
-  const { code, at, method, verdict, byHand } = data;
+  const { code, at, method, verdict, byHand, meter } = data;
   const { first, others, sentence, sure } = verdict;
   return (
     <li className="py-3">
@@ -35,6 +36,10 @@ function Poured({ stepId }: { stepId: string }) {
         </Link>{' '}
         {show.moment(at)}, {method}, {byHand ? 'read by hand' : 'from its curve'}
         {first !== null && `, ${sure}`}
+        {meter !== null && `; meter: ${METER_WORDS[meter.verdict]}, bend at ${show.temp(meter.tempC)}`}.{' '}
+        <Link className="link" to={`/practise?pour=${stepId}`}>
+          Once more in the model
+        </Link>
       </p>
       <p className={first === null ? '' : 'font-semibold'}>{sentence}</p>
       {first !== null && <p className="text-sm">Next time: {first.todo}</p>}

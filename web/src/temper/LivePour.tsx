@@ -1,14 +1,18 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
-import type { PourView } from '@wunsch/core/api/temper';
 import type { WorkView } from '@wunsch/core/api/types';
 import { featuresOf } from '@wunsch/core/temper/judge';
+import { actNow, walkActs } from '@wunsch/core/temper/plan';
 import { pourNow } from '@wunsch/core/temper/pour';
-import { ask, useApi } from '../parts/api';
+import { MARK_WORDS, type MarkKind, type MeterFacts } from '@wunsch/core/workshop/tempering';
+import type { Choosing } from '../entry/StepForm';
 import { NumberBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
-import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
+import { MeterPanel } from './MeterPanel';
+import { PlanLane } from './PlanLane';
+import { TestClock } from './TestClock';
+import { usePour } from './usePour';
 
 const TemperChart = lazy(() => import('../charts/TemperChart'));
 
@@ -18,22 +22,34 @@ const TONES = {
   low: 'bg-leaf-wash',
   warming: 'bg-sunk',
   working: 'bg-leaf-wash',
+  thick: 'bg-ripe-wash',
   cold: 'bg-ripe-wash',
+  hot: 'bg-ripe-wash',
   lost: 'bg-crimson-wash',
 } as const;
 /** Readings that a chart needs at the most. */
 const MOST_POINTS = 400;
+const PANELS = [
+  ['plan', 'Plan'],
+  ['meter', 'Meter'],
+] as const;
+
+/** What a cooling-curve meter said, as it is kept with the entry. */
+export const METER = 'meter';
+export const meterOf = (choices: Record<string, string> | undefined): MeterFacts | null => {
+  const kept = choices?.[METER] ?? '';
+  return kept === '' ? null : (JSON.parse(kept) as MeterFacts);
+};
 
 /** A pour under way: its temperature to be read across the bench, what is still missing, and its curve over the windows. */
-export function LivePour({ work, write }: { work: WorkView; write: (field: string, text: string) => void }) {
-  const { personId, view } = useHere();
+export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
+  const { view } = useHere();
   const show = useShow();
-  const path = `/api/temper/works/${work.id}`;
-  const pour = useApi<PourView>(`${path}/pour`, 1000);
+  const pour = usePour(work.id);
   const [typed, setTyped] = useState('');
   const [wrong, setWrong] = useState<string | undefined>(undefined);
-  const { busy, error, run, fail } = useSave();
-  const { data } = pour;
+  const [chosen, setPanel] = useState<(typeof PANELS)[number][0] | 'none' | null>(null);
+  const { data, busy } = pour;
   const points = useMemo(() => {
     const rows = data?.readings ?? [];
     const every = Math.ceil(rows.length / MOST_POINTS) || 1;
@@ -43,31 +59,34 @@ export function LivePour({ work, write }: { work: WorkView; write: (field: strin
   }, [data]);
   if (!data) return null;
   const { readings, windows, seeded, probe, silent } = data;
+  const { temperatureUnit } = view.settings;
+  const { acts, marks, school } = data.pour;
   const last = readings.at(-1);
-  const now = pourNow(readings, windows, seeded, view.settings.temperatureUnit);
+  // The first question of a pour is how.
+  const panel = chosen ?? (school === null && last === undefined ? 'plan' : 'none');
+  const now = pourNow(readings, windows, seeded, temperatureUnit, marks);
+  // What is planned leads until the moulds are filled; then the window does.
+  const next = actNow(acts, walkActs(acts, readings, data.nowS), temperatureUnit);
+  const leads = next !== null && (next.missing !== null || now === null || next.act.grams !== null);
+  const unread = next !== null && next.act.tempC !== null && next.missing === null;
   const features = featuresOf(readings, { windows });
-  const call = (way: string, body: object): Promise<boolean> =>
-    run(async () => {
-      await ask(`${path}/${way}`, body);
-      await pour.mutate();
-    });
-  const follow = (next: 'simulated' | 'sent' | null, speed = 1): void => {
-    if (personId === null) return fail(NOBODY);
-    void call('probe', { personId, probe: next, speed });
-  };
   const read = (): void => {
     const value = readNumber(typed);
     if (value === null) return setWrong('is not a number');
-    void call('readings', { tempC: show.tempOut(value) }).then((kept) => kept && setTyped(''));
+    void pour.read(show.tempOut(value)).then((kept) => kept && setTyped(''));
   };
   const take = (): void => {
     if (!features) return;
     const text = (c: number): string => typedNumber(Math.round(10 * show.tempIn(c)) / 10);
-    write('meltC', text(features.meltC));
-    write('coolC', text(features.lowC));
-    write('workC', text(features.workC));
+    entry.write('meltC', text(features.meltC));
+    entry.write('coolC', text(features.lowC));
+    entry.write('workC', text(features.workC));
+    if (school !== null) entry.write('method', school);
   };
+  const standing = marks.findLast(({ what }) => what === 'still' || what === 'stirred')?.what === 'still';
+  const offered: MarkKind[] = [standing ? 'stirred' : 'still', 'seed', 'silk', 'warmed', 'thick'];
   const unit = show.temp(0).replace(/^[\d.\s]+/, '');
+  const meter = meterOf(entry.choices);
   return (
     <section aria-label="The pour now" className={`mb-4 rounded-md px-4 py-3 ${now ? TONES[now.phase] : 'bg-sunk'}`}>
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
@@ -76,10 +95,23 @@ export function LivePour({ work, write }: { work: WorkView; write: (field: strin
         </span>
         <div className="min-w-0 flex-1 basis-60">
           <p className="figure text-xl" aria-live="polite">
-            {now?.sentence ?? 'No temperature yet: put a probe in, or read it by hand.'}
+            {leads
+              ? (next.missing ?? next.sentence)
+              : (now?.sentence ?? 'No temperature yet: put a probe in, or read it by hand.')}
           </p>
-          {now && <p className="text-sm">{now.todo}</p>}
+          {leads ? (
+            <p className="text-sm">
+              {unread
+                ? 'Put a probe in, or read it by hand.'
+                : next.missing === null
+                  ? 'Press Done in the plan when it is in.'
+                  : next.sentence}
+            </p>
+          ) : (
+            now && <p className="text-sm">{now.todo}</p>
+          )}
           {now && now.heldMin > 0.5 && <p className="text-sm text-soft">{now.heldMin.toFixed(0)} min in its window.</p>}
+          {standing && <p className="text-sm font-semibold">Left standing: nobody stirs it.</p>}
           {silent && (
             <p className="font-semibold text-crimson">The probe says nothing: look at its plug, read by hand.</p>
           )}
@@ -92,12 +124,25 @@ export function LivePour({ work, write }: { work: WorkView; write: (field: strin
               caption="Temperature by minutes; bands are where it is melted, cooled and worked"
               points={points}
               windows={windows}
-              unit={view.settings.temperatureUnit}
-              height={180}
+              unit={temperatureUnit}
+              height={150}
+              marks={marks}
             />
           </Suspense>
         </div>
       )}
+      <div className="mt-2 flex flex-wrap gap-2" role="group" aria-label="Mark it">
+        {offered.map((what) => (
+          <button key={what} type="button" className="chip" disabled={busy} onClick={() => void pour.mark(what)}>
+            {MARK_WORDS[what]}
+          </button>
+        ))}
+        {marks.length > 0 && (
+          <button type="button" className="button button-quiet" disabled={busy} onClick={() => void pour.unmark()}>
+            Take “{MARK_WORDS[marks.at(-1)?.what ?? 'thick']}” back
+          </button>
+        )}
+      </div>
       <div className="mt-2 flex flex-wrap items-end gap-3">
         <NumberBox
           className="w-32"
@@ -115,22 +160,32 @@ export function LivePour({ work, write }: { work: WorkView; write: (field: strin
           Log it
         </button>
         {probe === 'simulated' || probe === 'sent' ? (
-          <button type="button" className="button button-quiet" disabled={busy} onClick={() => follow(null)}>
+          <button type="button" className="button button-quiet" disabled={busy} onClick={() => void pour.follow(null)}>
             Take the probe out
           </button>
         ) : (
           <>
-            <button type="button" className="button button-quiet" disabled={busy} onClick={() => follow('sent')}>
+            <button
+              type="button"
+              className="button button-quiet"
+              disabled={busy}
+              onClick={() => void pour.follow('sent')}
+            >
               A probe sends it
             </button>
-            <button type="button" className="button button-quiet" disabled={busy} onClick={() => follow('simulated')}>
+            <button
+              type="button"
+              className="button button-quiet"
+              disabled={busy}
+              onClick={() => void pour.follow('simulated')}
+            >
               Simulated probe
             </button>
             <button
               type="button"
               className="button button-quiet"
               disabled={busy}
-              onClick={() => follow('simulated', 60)}
+              onClick={() => void pour.follow('simulated', 60)}
             >
               Simulated, 60×
             </button>
@@ -141,8 +196,33 @@ export function LivePour({ work, write }: { work: WorkView; write: (field: strin
             Fill in from the curve
           </button>
         )}
+        <TestClock />
+        <span className="flex-1" />
+        {PANELS.map(([id, words]) => (
+          <button
+            key={id}
+            type="button"
+            className="button"
+            aria-expanded={panel === id}
+            onClick={() => setPanel(panel === id ? 'none' : id)}
+          >
+            {words}
+          </button>
+        ))}
       </div>
-      <Refusal error={error} />
+      {panel === 'plan' && (
+        <div className="mt-4">
+          <PlanLane pour={data} act={pour} chosen={(own) => entry.write('method', own)} />
+        </div>
+      )}
+      {panel === 'meter' && (
+        <MeterPanel
+          path={pour.path}
+          kept={meter}
+          keep={(facts) => entry.choose(METER, facts === null ? '' : JSON.stringify(facts))}
+        />
+      )}
+      {panel !== 'plan' && <Refusal error={pour.error} />}
     </section>
   );
 }

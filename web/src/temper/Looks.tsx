@@ -9,6 +9,8 @@ import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { LastPours } from './LastPours';
+import { Remelt } from './Remelt';
+import { SightPhotos } from './SightPhotos';
 
 const YES_NO = [
   ['yes', 'It does'],
@@ -26,7 +28,7 @@ export function Looks({ code, batchId }: { code: string; batchId: string }) {
   const [finger, setFinger] = useState<Answer>(null);
   const { busy, error, run, fail } = useSave();
   if (!data || data.pours.length === 0) return null;
-  const { cause, sights, pours } = data;
+  const { cause, sights, pours, photos, here } = data;
   const bloom: Bloom | null = seen.includes('veil') ? bloomBy(water === 'yes', finger === 'yes') : null;
   const save = (): void => {
     if (personId === null) return fail(NOBODY);
@@ -45,6 +47,7 @@ export function Looks({ code, batchId }: { code: string; batchId: string }) {
       <div className={`rounded-md px-4 py-3 ${tone}`}>
         <p className="text-lg">{cause.sentence}</p>
         {cause.todo !== null && <p className="mt-1 text-sm">Next time: {cause.todo}</p>}
+        {cause.tone === 'watch' && <Remelt key={code} here={here} why={cause.sentence.slice(0, 110)} />}
       </div>
       {sights.length > 0 && (
         <ul className="rows mt-2 text-sm">
@@ -85,10 +88,11 @@ export function Looks({ code, batchId }: { code: string; batchId: string }) {
             {bloom !== null && <p className="font-semibold">That is {bloom} bloom.</p>}
           </>
         )}
-        <div>
+        <div className="flex flex-wrap items-center gap-3">
           <button type="button" className="button" disabled={busy} onClick={save}>
             Save what is seen
           </button>
+          <SightPhotos batchId={batchId} photos={photos} caption={seen.map((id) => SEEN_WORDS[id]).join(', ')} />
         </div>
       </div>
       <Refusal error={error} />

@@ -1,13 +1,16 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { Slider } from 'radix-ui';
-import { pour, thickness, type Bar } from '@wunsch/core/temper/crystal';
-import { judgePour, type TemperVerdict } from '@wunsch/core/temper/judge';
-import { BAR_WORDS, LESSONS, scoreOf, type Lesson } from '@wunsch/core/temper/lessons';
+import { thickness } from '@wunsch/core/temper/crystal';
+import { BAR_WORDS, LESSONS, type Lesson } from '@wunsch/core/temper/lessons';
+import { MARBLE_C, type Around, type PracticeEnd } from '@wunsch/core/temper/practice';
 import { Chips } from '../parts/fields';
 import { Caution } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 import { DrawnBar } from './DrawnBar';
-import { MARBLE_C, useBowl, type Around, type Controls } from './useBowl';
+import { ReplayedPour } from './ReplayedPour';
+import { useBowl } from './useBowl';
+import type { Controls } from './worker';
 
 const TemperChart = lazy(() => import('../charts/TemperChart'));
 
@@ -36,6 +39,9 @@ export function PractisePage() {
   const { personId } = useHere();
   const lesson = LESSONS.find(({ id }) => id === lessonId) ?? (LESSONS[0] as Lesson);
   const [, setBests] = useState(0);
+  const [search] = useSearchParams();
+  const stepId = search.get('pour');
+  if (stepId !== null) return <ReplayedPour key={stepId} stepId={stepId} />;
   return (
     <div>
       <h1 className="text-3xl">Practise tempering</h1>
@@ -66,13 +72,6 @@ function bestOf(personId: string | null, lessonId: string): number | null {
   return kept === null || !Number.isFinite(Number(kept)) ? null : Number(kept);
 }
 
-interface Poured {
-  bar: Bar;
-  minutes: number;
-  score: number;
-  verdict: TemperVerdict;
-}
-
 const BEGIN: Controls = { around: 'bath', bathC: 30, shear: 1, speed: 20, running: false };
 
 function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
@@ -80,20 +79,22 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
   const show = useShow();
   const unit = view.settings.temperatureUnit;
   const [controls, setControls] = useState<Controls>({ ...BEGIN, bathC: Math.round(lesson.start.tempC) });
-  const [poured, setPoured] = useState<Poured | null>(null);
-  const { practice, add, again } = useBowl(lesson, poured ? { ...controls, running: false } : controls);
-  const { bowl, minute, log, seeded } = practice;
+  const [poured, setPoured] = useState<PracticeEnd | null>(null);
+  const { practice, add, again, pour } = useBowl(lesson, controls);
+  const { bowl, minute, log } = practice;
   const set = (next: Partial<Controls>): void => setControls((now) => ({ ...now, ...next }));
   const thick = thickness(bowl);
   // Frames come oftener than readings: the chart follows these.
   const points = useMemo(() => log.map(({ second, tempC }) => ({ minute: second / 60, tempC })), [log]);
   const finish = (): void => {
-    const bar = pour(bowl, lesson.fatShare);
-    const score = scoreOf(bar, minute, lesson);
-    const best = bestOf(personId, lesson.id);
-    if (best === null || score > best) localStorage.setItem(nameOf(personId, lesson.id), String(score));
-    setPoured({ bar, minutes: minute, score, verdict: judgePour(log, { windows: lesson.windows, seeded, unit }) });
-    scored();
+    set({ running: false });
+    void pour(unit).then((end) => {
+      if (!end) return;
+      const best = bestOf(personId, lesson.id);
+      if (best === null || end.score > best) localStorage.setItem(nameOf(personId, lesson.id), String(end.score));
+      setPoured(end);
+      scored();
+    });
   };
   const restart = (): void => {
     again();
@@ -103,7 +104,7 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
   return (
     <div className="mt-5 grid gap-8 lg:grid-cols-[minmax(0,1fr)_22rem]">
       <div className="min-w-0">
-        <p className="max-w-2xl">{lesson.story}</p>
+        <p className="max-w-2xl">{lesson.story(show.temp)}</p>
         <div className="mt-3 flex flex-wrap items-end gap-x-8 gap-y-2" aria-live="off">
           <span className="figure text-6xl" data-testid="bowl-temperature">
             {show.temp(Math.round(10 * bowl.tempC) / 10)}
@@ -112,16 +113,6 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
           <Meter label="Form IV" share={bowl.iv / 0.08} text={`${(100 * bowl.iv).toFixed(1)} %`} tone="bg-ripe" />
           <Meter label="Thickness" share={(thick - 1) / 4} text={`${thick.toFixed(1)}×`} tone="bg-crimson" />
           <span className="figure text-2xl">{minute.toFixed(1)} min</span>
-        </div>
-        <div className="mt-3">
-          <Suspense fallback={<div className="h-60" />}>
-            <TemperChart
-              caption="Temperature by minutes; bands are where it is melted, cooled and worked"
-              points={points}
-              windows={lesson.windows}
-              unit={unit}
-            />
-          </Suspense>
         </div>
         {poured && (
           <section
@@ -143,6 +134,16 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
             </div>
           </section>
         )}
+        <div className="mt-3">
+          <Suspense fallback={<div className="h-60" />}>
+            <TemperChart
+              caption="Temperature by minutes; bands are where it is melted, cooled and worked"
+              points={points}
+              windows={lesson.windows}
+              unit={unit}
+            />
+          </Suspense>
+        </div>
       </div>
       <div className="grid content-start gap-4" role="group" aria-label="What you do">
         <div className="flex flex-wrap gap-2">

@@ -1,76 +1,46 @@
-import { useEffect, useRef, useState } from 'react';
-import { addSeed, handle, type Crystal, type SeedKind } from '@wunsch/core/temper/crystal';
-import type { TemperReading } from '@wunsch/core/temper/judge';
+import { proxy, wrap, type Remote } from 'comlink';
+import { useEffect, useState } from 'react';
+import { beginPractice, type Practice, type PracticeEnd } from '@wunsch/core/temper/practice';
+import type { SeedKind } from '@wunsch/core/temper/crystal';
 import type { Lesson } from '@wunsch/core/temper/lessons';
+import type { TemperatureUnit } from '@wunsch/core/units/temperature';
+import type { BowlWorker, Controls } from './worker';
 
-/** What is around a bowl of two kilograms. */
-export type Around = 'bath' | 'marble' | 'room';
-/** Minutes in which it follows what is around it. */
-const TAU_MIN: Readonly<Record<Around, number>> = { bath: 6, marble: 4, room: 45 };
-export const MARBLE_C = 20;
-const LOG_EVERY_MIN = 0.1;
-/** A page that was not looked at does not run ahead. */
-const MOST_FRAME_MS = 100;
+let remote: Remote<BowlWorker> | null = null;
 
-export interface Practice {
-  bowl: Crystal;
-  minute: number;
-  log: TemperReading[];
-  seeded: boolean;
+/** The worker, begun when first asked. */
+export function bowlWorker(): Remote<BowlWorker> {
+  remote ??= wrap<BowlWorker>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' }));
+  return remote;
 }
 
-export interface Controls {
-  around: Around;
-  bathC: number;
-  shear: number;
-  speed: number;
-  running: boolean;
-}
-
-const begin = ({ start }: Lesson): Practice => ({
-  bowl: start,
-  minute: 0,
-  log: [{ second: 0, tempC: start.tempC }],
-  seeded: false,
-});
-
-/** A bowl on the model's clock: each frame carries it on by what passed, as fast as was chosen. */
+/** A bowl on the model's clock, which runs beside the page as fast as was chosen. */
 export function useBowl(lesson: Lesson, controls: Controls) {
-  const [practice, setPractice] = useState(() => begin(lesson));
-  const latest = useRef(controls);
+  const [practice, setPractice] = useState<Practice>(() => beginPractice(lesson));
+  const [round, setRound] = useState(0);
   useEffect(() => {
-    latest.current = controls;
-  });
-  const { running } = controls;
+    let here = true;
+    void bowlWorker().begin(
+      lesson.id,
+      proxy((next: Practice) => {
+        if (here) setPractice(next);
+      }),
+    );
+    return () => {
+      here = false;
+    };
+  }, [lesson, round]);
   useEffect(() => {
-    if (!running) return;
-    let before = performance.now();
-    let frame = requestAnimationFrame(function turn(at) {
-      const passed = Math.min(MOST_FRAME_MS, at - before);
-      before = at;
-      const { around, bathC, shear, speed } = latest.current;
-      const minutes = (passed / 60_000) * speed;
-      const aroundC = around === 'bath' ? bathC : around === 'marble' ? MARBLE_C : lesson.roomC;
-      setPractice((now) => {
-        const bowl = handle(now.bowl, { aroundC, tauMin: TAU_MIN[around], shear, fatShare: lesson.fatShare }, minutes);
-        const minute = now.minute + minutes;
-        const last = now.log.at(-1)?.second ?? 0;
-        const log =
-          60 * minute - last >= 60 * LOG_EVERY_MIN ? [...now.log, { second: 60 * minute, tempC: bowl.tempC }] : now.log;
-        return { ...now, bowl, minute, log };
-      });
-      frame = requestAnimationFrame(turn);
-    });
-    return () => cancelAnimationFrame(frame);
-  }, [running, lesson]);
+    void bowlWorker().control(controls);
+  }, [controls, round]);
+  useEffect(
+    () => () => void bowlWorker().control({ around: 'room', bathC: 20, shear: 0, speed: 1, running: false }),
+    [],
+  );
   return {
     practice,
-    add: (kind: SeedKind, share: number) =>
-      setPractice((now) => ({
-        ...now,
-        seeded: true,
-        bowl: addSeed(now.bowl, kind, share, kind === 'silk' ? 33.5 : 20, lesson.fatShare),
-      })),
-    again: () => setPractice(begin(lesson)),
+    add: (kind: SeedKind, share: number) => void bowlWorker().add(kind, share),
+    again: () => setRound((n) => n + 1),
+    pour: (unit: TemperatureUnit): Promise<PracticeEnd | null> => bowlWorker().pour(unit),
   };
 }

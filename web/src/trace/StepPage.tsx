@@ -331,6 +331,7 @@ function lineHolding(line: StepView['lines'][number], step: StepView): HoldingVi
     family: '',
     lots: [],
     allergens: [],
+    bestBefore: null,
     marks: [],
   };
 }

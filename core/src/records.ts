@@ -1,0 +1,21 @@
+import type { z } from 'zod';
+import { temperRecord } from './temper/records';
+
+/* The registry of what rooms write down beside the grams: each its own records, only ever added to. */
+
+export const ROOM_RECORDS = { temper: temperRecord } as const;
+export type Room = keyof typeof ROOM_RECORDS;
+export const isRoom = (name: string): name is Room => name in ROOM_RECORDS;
+
+export type RecordValue<R extends Room> = z.infer<(typeof ROOM_RECORDS)[R]>;
+
+/** One record of a room. */
+export interface RoomRecord<R extends Room = Room> {
+  id: string;
+  room: R;
+  /** When it was so, and when it was written down, UTC ms. */
+  at: number;
+  recordedAt: number;
+  personId: string;
+  value: RecordValue<R>;
+}

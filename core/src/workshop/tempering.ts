@@ -1,0 +1,67 @@
+import { z } from 'zod';
+import { tempC } from '../ledger/fields';
+
+/* What a pour carries beside its weights: its plan, what was marked, what a meter said. */
+
+/** Ways of tempering, those that a pour can go by. */
+export const SCHOOLS = ['slab', 'seed', 'silk', 'bath', 'bag', 'machine', 'none'] as const;
+export type School = (typeof SCHOOLS)[number];
+
+export const SCHOOL_WORDS: Readonly<Record<School, string>> = {
+  slab: 'Slab',
+  seed: 'Seed',
+  silk: 'Silk',
+  bath: 'Bath or ice',
+  bag: 'Bags in a bath',
+  machine: 'Machine',
+  none: 'Untempered',
+};
+
+const orNone = <T extends z.ZodType>(schema: T) => schema.nullable().default(null);
+
+/** One act of a pour: what is done, and what ends it. Everything in it can be typed over. */
+export const pourAct = z.object({
+  id: z.string().min(1).max(20),
+  what: z.string().trim().min(1, 'is missing').max(120, 'is longer than 120 letters'),
+  /** A temperature that has to be reached, from below (`up`) or from above (`down`). */
+  way: orNone(z.enum(['up', 'down'])),
+  tempC: orNone(z.number().min(0, 'is colder than any bowl').max(90, 'is hotter than any bowl')),
+  /** Minutes that it goes on for, there. */
+  minutes: orNone(z.number().min(0, 'cannot be below 0').max(600, 'is more than ten hours')),
+  /** What is taken or put in, grams. */
+  grams: orNone(z.number().min(0, 'cannot be below 0').max(1_000_000, 'is too much')),
+  /** When somebody said that it was done, seconds into the pour. */
+  doneS: orNone(z.number().min(0)),
+});
+export type PourAct = z.infer<typeof pourAct>;
+
+/** What is marked by one press while a bowl is worked. */
+export const MARKS = ['stirred', 'still', 'seed', 'silk', 'warmed', 'thick'] as const;
+export type MarkKind = (typeof MARKS)[number];
+export const MARK_WORDS: Readonly<Record<MarkKind, string>> = {
+  stirred: 'Stirring',
+  still: 'Left standing',
+  seed: 'Seed in',
+  silk: 'Silk in',
+  warmed: 'Warmed a little',
+  thick: 'It thickens',
+};
+export const pourMark = z.object({ second: z.number().min(0), what: z.enum(MARKS) });
+export type PourMark = z.infer<typeof pourMark>;
+
+/** What a cooling-curve meter said of it. */
+export const meterFacts = z.object({
+  tempC,
+  slopeCperMin: z.number().min(-100).max(100),
+  verdict: z.enum(['under', 'well', 'over']),
+});
+export type MeterFacts = z.infer<typeof meterFacts>;
+
+/** What is known of a pour under way beside its readings. */
+export const livePour = z.object({
+  school: z.enum(SCHOOLS).nullable().default(null),
+  acts: z.array(pourAct).max(20, 'are too many').default([]),
+  marks: z.array(pourMark).max(400, 'are too many').default([]),
+});
+export type LivePour = z.infer<typeof livePour>;
+export const NO_POUR: LivePour = { school: null, acts: [], marks: [] };
