@@ -6,6 +6,7 @@ import { barsFrom } from '@wunsch/core/mould/mould';
 import { grindSums } from './grind';
 import { measureRecipes, solveSums } from './recipe';
 import { measureRoasting } from './roast';
+import { measureTempering } from './temper';
 import { compositionOf } from '@wunsch/core/composition/composition';
 
 /** Measures what the budgets speak of, on the demo and on ten years of work, and prints a table. */
@@ -101,6 +102,8 @@ async function measure(name: string, flags: string[], directory: string): Promis
     `/api/roast/loads/${load}`,
     `/api/roast/roasters/${roaster}/loads`,
     '/api/winnow/bench',
+    '/api/temper/bench',
+    '/api/temper/faults',
     '/api/trace/batches',
     `/api/trace/batches/${batch}`,
     `/api/trace/lots/${lot}`,
@@ -157,6 +160,7 @@ async function measure(name: string, flags: string[], directory: string): Promis
   if (flags.length === 1) {
     await measureRoasting(base, note);
     await measureRecipes(base, note);
+    await measureTempering(base, note);
   }
   note(`${name}: server memory`, rssMb(server.child.pid ?? 0), 700, 'MB');
   await stop(server);

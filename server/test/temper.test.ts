@@ -260,6 +260,7 @@ describe('a pour under way', () => {
     expect((await live.call('POST', '/api/workshop/restore', file)).status).toBe(201);
     expect((await live.call('GET', path)).body).toMatchObject({ own: true });
     expect((await live.call('GET', '/api/workshop/export.json')).body).toEqual(file);
+    clock += 60_000;
     expect((await give(null)).status).toBe(201);
     expect((await live.call('GET', path)).body).toMatchObject({ own: false });
     const faults = (await live.call('GET', '/api/temper/faults')).body as FaultsView;

@@ -84,6 +84,8 @@ const WARM_SET_C = 21;
 /** Minutes without stirring on the way to the low point that a bowl bears. */
 const STILL_MIN = 3;
 const DENSE_A_MINUTE = 2;
+/** Fewer were read by hand, however soon after each other. */
+const FEWEST_DENSE = 30;
 const SMOOTH = 9;
 
 /** Reads a curve: melt, low point, the way back, the work. @returns null for fewer than three readings */
@@ -96,7 +98,7 @@ export function featuresOf(
   const first = rows[0];
   if (!first || !last || rows.length < 3) return null;
   const minutes = Math.max(1 / 60, (last.second - first.second) / 60);
-  const dense = rows.length / minutes >= DENSE_A_MINUTE;
+  const dense = rows.length >= FEWEST_DENSE && rows.length / minutes >= DENSE_A_MINUTE;
   const smooth = dense ? runningMedian(rows.map(({ tempC }) => tempC)) : rows.map(({ tempC }) => tempC);
   const peakAt = smooth.indexOf(Math.max(...smooth));
   const meltC = smooth[peakAt] ?? 0;

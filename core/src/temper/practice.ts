@@ -9,7 +9,7 @@ export type Around = 'bath' | 'marble' | 'room';
 /** Minutes in which it follows what is around it. */
 const TAU_MIN: Readonly<Record<Around, number>> = { bath: 6, marble: 4, room: 45 };
 export const MARBLE_C = 20;
-const LOG_EVERY_S = 6;
+const LOG_EVERY_S = 12;
 /** Seed's and silk's own temperature, °C. */
 const SEED_C: Readonly<Record<SeedKind, number>> = { chocolate: 20, silk: 33.5 };
 

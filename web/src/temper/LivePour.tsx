@@ -212,7 +212,14 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
       </div>
       {panel === 'plan' && (
         <div className="mt-4">
-          <PlanLane pour={data} act={pour} chosen={(own) => entry.write('method', own)} />
+          <PlanLane
+            pour={data}
+            act={pour}
+            chosen={(own) => {
+              setPanel('plan');
+              entry.write('method', own);
+            }}
+          />
         </div>
       )}
       {panel === 'meter' && (

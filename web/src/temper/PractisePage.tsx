@@ -72,6 +72,9 @@ function bestOf(personId: string | null, lessonId: string): number | null {
   return kept === null || !Number.isFinite(Number(kept)) ? null : Number(kept);
 }
 
+/** Points of a curve that is drawn several times a second. */
+const MOST_POINTS = 120;
+
 const BEGIN: Controls = { around: 'bath', bathC: 30, shear: 1, speed: 20, running: false };
 
 function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
@@ -85,7 +88,12 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
   const set = (next: Partial<Controls>): void => setControls((now) => ({ ...now, ...next }));
   const thick = thickness(bowl);
   // Frames come oftener than readings: the chart follows these.
-  const points = useMemo(() => log.map(({ second, tempC }) => ({ minute: second / 60, tempC })), [log]);
+  const points = useMemo(() => {
+    const every = Math.ceil(log.length / MOST_POINTS);
+    return log
+      .filter((_, i) => i % every === 0 || i === log.length - 1)
+      .map(({ second, tempC }) => ({ minute: second / 60, tempC }));
+  }, [log]);
   const finish = (): void => {
     set({ running: false });
     void pour(unit).then((end) => {
