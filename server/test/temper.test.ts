@@ -386,7 +386,9 @@ describe('a pour under way', () => {
     expect((await photo(`batch:${batchId ?? ''}`, png)).status).toBe(201);
     const before = await looks();
     expect(before.photos).toMatchObject([{ caption: 'veil', person: 'Ann' }]);
-    expect(before.here).toMatchObject([{ holdingId: bars, pieces: 40 }]);
+    expect(before.here).toEqual([]);
+    await live.step({ kind: 'reading', batchId, what: 'seen', seen: ['veil'], bloom: 'fat', note: '' } as never);
+    expect((await looks()).here).toMatchObject([{ holdingId: bars, pieces: 40 }]);
     const worth = live.workshop.valuation.worth(bars).valueMilli;
     const back = madeBy(
       await live.step(

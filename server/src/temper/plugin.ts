@@ -3,7 +3,7 @@ import type { BatchLooks, WindowsView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, type CommandOf } from '@wunsch/core/ledger/commands';
 import { text } from '@wunsch/core/ledger/fields';
-import { whyIt } from '@wunsch/core/temper/bloom';
+import { isFault, whyIt } from '@wunsch/core/temper/bloom';
 import { windows } from '@wunsch/core/temper/windows';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -47,7 +47,10 @@ export function temperRoutes(router: Router, views: Views, pours: Pours): void {
         return [{ stepId: step.id, at: step.at, days, seen, bloom, note, person: views.person(step.personId) }];
       });
       const reserved = workshop.reserved();
-      const here = [...book.live].flatMap((holdingId): BatchLooks['here'] => {
+      // What was seen before it was moulded again is not of the bars that are here.
+      const lastMouldAt = steps.findLast(({ kind }) => kind === 'mould')?.at ?? 0;
+      const isOfThese = (sights.findLast(({ seen }) => seen.some(isFault))?.at ?? 0) >= lastMouldAt;
+      const here = [...(isOfThese ? book.live : [])].flatMap((holdingId): BatchLooks['here'] => {
         const { batchId, kind, code: own } = book.holding(holdingId);
         if (batchId !== batch.id || (kind !== 'bars' && kind !== 'seconds' && kind !== 'packed')) return [];
         if (reserved.has(holdingId)) return [];

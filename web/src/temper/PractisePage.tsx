@@ -149,6 +149,7 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
               points={points}
               windows={lesson.windows}
               unit={unit}
+              leastMin={30}
             />
           </Suspense>
         </div>
