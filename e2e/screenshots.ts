@@ -17,8 +17,6 @@ interface Shot {
   size?: readonly [number, number];
   /** A heading to bring to the top. */
   scrollTo?: string;
-  /** A group to bring into view. */
-  into?: string;
   /** Steps that the first slider is moved by. */
   drag?: number;
   /** A button to press first. */
@@ -40,7 +38,7 @@ const SHOTS: Shot[] = [
   { name: 'weighing', path: '/weighing/{weighing}' },
   { name: 'rest', path: '/station/rest', press: 'Taste or plan' },
   { name: 'grind', path: '/station/grind' },
-  { name: 'gauge', path: '/station/grind', press: 'Mark it on a drawn gauge', into: 'Gauge, drawn' },
+  { name: 'temper-night', path: '/station/temper', theme: 'night' },
   { name: 'foretold-night', path: '/grinding/stone-small', theme: 'night' },
   { name: 'trace', path: '/trace/B055-1' },
   { name: 'store', path: '/store' },
@@ -117,7 +115,6 @@ async function take(base: string): Promise<void> {
       await page.keyboard.type(typed);
     }
     if (shot.press !== undefined) await page.getByRole('button', { name: shot.press }).first().click();
-    if (shot.into !== undefined) await page.getByRole('group', { name: shot.into }).scrollIntoViewIfNeeded();
     if (shot.drag !== undefined) {
       await page.getByRole('slider').first().focus();
       for (let i = 0; i < shot.drag; i += 1) await page.keyboard.press('ArrowRight');

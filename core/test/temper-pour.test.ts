@@ -1,7 +1,7 @@
 import { learnedSetting, type PastPour } from '../src/temper/learned';
 import { bloomBy, whyIt, type Sight } from '../src/temper/bloom';
 import { featuresOf, judgePour } from '../src/temper/judge';
-import { pourNow } from '../src/temper/pour';
+import { isStuck, pourNow } from '../src/temper/pour';
 import { simulatedPourC } from '../src/temper/simulated-pour';
 import { USUAL_WINDOWS } from '../src/temper/windows';
 
@@ -56,6 +56,16 @@ test('thickening in the window is crystal, not cold, until it was warmed', () =>
   // Colder than its window it is simply cold.
   const cold = there.map((row) => (row.second > 500 ? { ...row, tempC: 29.5 } : row));
   expect(pourNow(cold, dark, false, 'C', [thick])).toMatchObject({ phase: 'cold' });
+});
+
+test('a probe that says the very same all the time is stuck', () => {
+  const same = Array.from({ length: 120 }, (_, second) => ({ second, tempC: 31.5 }));
+  expect(isStuck(same)).toBe(true);
+  expect(isStuck(same.slice(0, 60))).toBe(false);
+  expect(isStuck([...same, { second: 120, tempC: 31.4 }])).toBe(false);
+  // Four hand readings alike are no fault.
+  expect(isStuck(minutes(31.5, 31.5, 31.5, 31.5))).toBe(false);
+  expect(isStuck([])).toBe(false);
 });
 
 test('with silk no low point is waited for', () => {

@@ -146,9 +146,23 @@ describe('a pour under way', () => {
     // Forty minutes of it in forty seconds.
     expect(seen.readings.at(-1)?.second).toBe(2400);
     expect(Math.max(...seen.readings.map(({ tempC }) => tempC))).toBeGreaterThan(45);
+    const mood = (stuck: boolean, unplugged: boolean) =>
+      live.call('POST', '/api/devices/pour/mood', { stuck, unplugged });
+    await mood(true, false);
+    clock += 5000;
+    const stuck = (await view(workId)).readings.slice(-5).map(({ tempC }) => tempC);
+    expect(new Set(stuck).size).toBe(1);
+    await mood(false, true);
+    clock += 25_000;
+    expect(await view(workId)).toMatchObject({ silent: true, readings: { length: seen.readings.length + 5 } });
+    await mood(false, false);
+    const again = await view(workId);
+    expect(again.silent).toBe(false);
+    // What it did not hear it does not make up.
+    expect(again.readings).toHaveLength(seen.readings.length + 6);
     expect((await probe({ probe: null })).status).toBe(200);
     clock += 40_000;
-    expect((await view(workId)).readings).toHaveLength(seen.readings.length);
+    expect((await view(workId)).readings).toHaveLength(again.readings.length);
     expect((await probe({ probe: 'simulated', speed: 5000 })).status).toBe(422);
     expect((await live.call('DELETE', `/api/ledger/works/${workId}`)).status).toBe(200);
     expect((await live.call('GET', `/api/temper/works/${workId}/pour`)).status).toBe(404);

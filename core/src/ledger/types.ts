@@ -75,6 +75,7 @@ export type LossCause = (typeof LOSS_CAUSES)[number];
 export const SEEN = [
   'glossy',
   'snaps',
+  'released',
   'dull',
   'streaks',
   'spots',

@@ -4,6 +4,7 @@ import type { Fault, TemperVerdict } from './judge';
 export const SEEN_WORDS: Readonly<Record<Seen, string>> = {
   glossy: 'glossy',
   snaps: 'snaps',
+  released: 'let go of its mould',
   dull: 'dull',
   streaks: 'streaks',
   spots: 'spots',
@@ -13,7 +14,7 @@ export const SEEN_WORDS: Readonly<Record<Seen, string>> = {
   sticky: 'sticky',
   stuck: 'stuck in its mould',
 };
-const GOOD: readonly Seen[] = ['glossy', 'snaps'];
+const GOOD: readonly Seen[] = ['glossy', 'snaps', 'released'];
 export const isFault = (seen: Seen): boolean => !GOOD.includes(seen);
 
 /**
@@ -43,6 +44,7 @@ export interface Cause {
 const GOES_WITH: Readonly<Record<Seen, readonly Fault['id'][]>> = {
   glossy: [],
   snaps: [],
+  released: [],
   dull: ['worked-cold', 'too-cold', 'held-long', 'cold-mould', 'not-cooled', 'not-stirred', 'overheated'],
   streaks: ['not-cooled', 'not-stirred', 'overheated', 'warm-set'],
   spots: ['not-melted', 'not-cooled', 'not-stirred'],

@@ -1,3 +1,4 @@
+import { degreesTo, formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
 import type { TemperReading } from './judge';
 
 export interface MeterVerdict {
@@ -15,6 +16,9 @@ const FEWEST = 8;
 /** °C a minute at the bend: rising after it is too little seed, falling on without a stop too much. */
 const RISING = 0.12;
 const FALLING = -0.55;
+/** Of a bowl: silk that mends too little seed, and fresh chocolate that thins out too much. */
+const SILK_MORE = 0.005;
+const FRESH_MORE = 0.1;
 /** The last share of the way down is no bend: there the sample has set, and follows the well. */
 const TAIL = 0.25;
 
@@ -23,9 +27,14 @@ const TAIL = 0.25;
  * The bend is where the slope is highest on its way down, before it follows the well (local parabolas by least squares: Savitzky and
  * Golay 1964, for readings that need not be evenly apart).
  *
+ * @param massG of the bowl, for grams of what is to be added; left out, shares are said
+ * @param unit that temperatures are said in
  * @returns null where there are too few readings, or it never slows down
  */
-export function readMeter(readings: readonly TemperReading[]): MeterVerdict | null {
+export function readMeter(
+  readings: readonly TemperReading[],
+  { massG, unit = 'C' }: { massG?: number; unit?: TemperatureUnit } = {},
+): MeterVerdict | null {
   const rows = readings.filter(({ tempC }) => Number.isFinite(tempC)).sort((a, b) => a.second - b.second);
   const points = rows.flatMap(({ second }) => {
     const near = rows.filter((row) => Math.abs(row.second - second) <= HALF_S);
@@ -54,7 +63,11 @@ export function readMeter(readings: readonly TemperReading[]): MeterVerdict | nu
   if (!found || found.slope - steepest < 0.3) return null;
   const slope = found.slope;
   const verdict = slope > RISING ? 'under' : slope < FALLING ? 'over' : 'well';
-  const at = `bend at ${found.tempC.toFixed(1)} °C, ${slope < 0 ? '−' : '+'}${Math.abs(slope).toFixed(2)} °C a minute there`;
+  const speed = Math.abs(degreesTo(slope, unit)).toFixed(2);
+  const at = `bend at ${formatTemperature(Math.round(10 * found.tempC) / 10, unit)}, ${slope < 0 ? '−' : '+'}${speed} °${unit} a minute there`;
+  const half = formatDegrees(0.5, unit);
+  const some = (share: number, words: string): string =>
+    massG === undefined ? `${100 * share} % of ${words}` : `${Math.round(massG * share)} g of ${words}`;
   return {
     tempC: found.tempC,
     slopeCperMin: slope,
@@ -65,9 +78,9 @@ export function readMeter(readings: readonly TemperReading[]): MeterVerdict | nu
       over: `Over-tempered: it falls on with hardly a stop, ${at}.`,
     }[verdict],
     todo: {
-      under: 'Half a degree colder for some minutes, stirring, or half a percent of silk; then draw again.',
+      under: `${half} colder for 3 min, stirring, or ${some(SILK_MORE, 'silk')}; then draw again. Rising fast after it: begin the cooling again.`,
       well: 'Pour it, and keep it within its window.',
-      over: 'Warm it by half a degree and stir for five minutes, or stir fresh melted chocolate in; then draw again.',
+      over: `Warm it by ${half} and stir for 5 min, or stir ${some(FRESH_MORE, 'fresh melted chocolate')} in; then draw again.`,
     }[verdict],
   };
 }

@@ -196,6 +196,18 @@ function meltedOutAt(rows: readonly TemperReading[], { melt, cool, work }: Windo
   return -1;
 }
 
+/** Readings that say the very same for so long are no bowl's: seconds of them, and how many there have to be. */
+const STUCK = { seconds: 90, readings: 30 };
+
+/** Whether a probe has said the very same for a minute and a half: it hangs out, or is broken. */
+export function isStuck(readings: readonly TemperReading[]): boolean {
+  const last = readings.at(-1);
+  if (!last) return false;
+  const from = readings.findLastIndex(({ tempC }) => tempC !== last.tempC) + 1;
+  const first = readings[from];
+  return first !== undefined && readings.length - from >= STUCK.readings && last.second - first.second >= STUCK.seconds;
+}
+
 function minutesWhere(rows: readonly TemperReading[], is: (row: TemperReading) => boolean, from: number): number {
   let sum = 0;
   for (let i = Math.max(1, from + 1); i < rows.length; i += 1) {

@@ -8,6 +8,7 @@ import { judgePour, type PourFacts, type TemperReading } from '@wunsch/core/temp
 import { learnedSetting, type PastPour } from '@wunsch/core/temper/learned';
 import { dewPointC } from '@wunsch/core/units/humidity';
 import type { Curve } from '@wunsch/core/roast/curve';
+import type { Work } from '@wunsch/core/workshop/work';
 import type { Views } from '../ledger/views';
 import { windowsHere } from './windows';
 
@@ -114,10 +115,18 @@ export class JudgedPours {
     };
   }
 
-  private bench(step: Step): string {
-    const { method } = step.command as CommandOf<'temper'>;
-    const machine = step.machineId === null ? undefined : this.views.workshop.machines.get(step.machineId)?.name;
+  private bench(machineId: string | null, method: string): string {
+    const machine = machineId === null ? undefined : this.views.workshop.machines.get(machineId)?.name;
     return `${machine ?? 'the bench'}, by ${method}`;
+  }
+
+  /** The best known setting of what is in a pour on its machine; null where too little is known. */
+  bestOn({ sources, machineId }: Work): LearnedView['settings'][number] | null {
+    const [first] = sources;
+    if (!first || machineId === null) return null;
+    const on = this.bench(machineId, 'machine');
+    const { settings } = this.learned(this.views.workshop.book.holding(first.holdingId).code);
+    return settings.find((row) => row.on === on) ?? null;
   }
 
   /** Pours of one bar, by bench, oldest first. @throws DomainError `trace/unknown-code` */
@@ -130,8 +139,8 @@ export class JudgedPours {
     for (const step of book.timeline) {
       if (step.kind !== 'temper' || step.withdrawn) continue;
       if (withoutWeight(book.holdings.get(step.slots['good'] ?? '')?.name ?? '') !== name) continue;
-      const { meltC, coolC, workC, test } = step.command as CommandOf<'temper'>;
-      const on = this.bench(step);
+      const { meltC, coolC, workC, test, method } = step.command as CommandOf<'temper'>;
+      const on = this.bench(step.machineId, method);
       byWay.set(on, [...(byWay.get(on) ?? []), { meltC, coolC, workC, test, stepId: step.id, at: step.at }]);
     }
     const rows = [...byWay];
@@ -159,7 +168,14 @@ export class JudgedPours {
     const curves = await workshop.readCurves(metas.flatMap((meta) => (meta ? [meta.id] : [])));
     const rows = counted.flatMap((step, i): CountedPour[] => {
       const { features, first } = this.judge(step, curves.get(metas[i]?.id ?? '') ?? null).verdict;
-      return features ? [{ bench: this.bench(step), first: first?.id ?? null }] : [];
+      return features
+        ? [
+            {
+              bench: this.bench(step.machineId, (step.command as CommandOf<'temper'>).method),
+              first: first?.id ?? null,
+            },
+          ]
+        : [];
     });
     return { since: counted[0]?.at ?? null, benches: faultsByBench(rows) };
   }

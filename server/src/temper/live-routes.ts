@@ -12,7 +12,8 @@ import { seedOf } from '../devices/gauge';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import { readCurveText } from '../roast/import';
-import type { Pours } from './pours';
+import type { JudgedPours } from './judged';
+import { massOf, type Pours } from './pours';
 
 /** A reading that no bowl of chocolate gives. */
 const tempC = z.number().min(0, 'is colder than any bowl').max(90, 'is hotter than any bowl of chocolate');
@@ -20,11 +21,19 @@ const tempC = z.number().min(0, 'is colder than any bowl').max(90, 'is hotter th
 const METER_BODY = 1024 * 1024;
 
 /** Pours under way: followed by a probe or by hand, led by a plan, marked by one press, proved by a meter. */
-export function livePourRoutes(router: Router, pours: Pours): void {
+export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours): void {
   const { workshop } = router;
+  const unit = () => workshop.settings.temperatureUnit;
   const workOf = (request: { params: unknown }) => pours.workOf(param(request.params, 'id'));
   router.read('/api/temper/works/:id/pour', 'A pour under way, with its windows and its temperatures', (request) =>
     pours.view(param(request.params, 'id')),
+  );
+  router.read('/api/devices/pour/mood', 'How the simulated probe of a pour behaves', () => pours.mood);
+  router.calc(
+    '/api/devices/pour/mood',
+    'Make the simulated probe of a pour stuck or unplugged',
+    z.object({ stuck: z.boolean(), unplugged: z.boolean() }),
+    (mood) => (pours.mood = mood),
   );
   router.read('/api/temper/works/:id/silk', 'Silk that is made, with its temperatures', (request) =>
     pours.silk(param(request.params, 'id')),
@@ -69,12 +78,22 @@ export function livePourRoutes(router: Router, pours: Pours): void {
     ({ personId, school, acts, bowlKg, roomC }, request) => {
       workshop.checkPerson(personId);
       const work = workOf(request);
-      const { windows, fatShare, softShare } = pours.windowsOf(work);
-      const massG = work.sources.reduce((sum, { massMg }) => sum + massMg, 0) / 1000;
+      const own = pours.windowsOf(work);
+      const { fatShare, softShare } = own;
+      // A machine is set to what set best on it.
+      const best = school === 'machine' ? judged.bestOn(work) : null;
+      const windows = best?.windows ?? own.windows;
+      const massG = massOf(work);
       const planned: PourAct[] =
         acts ??
         planPour(school, { massG, windows, fatShare, softShare, roomC, bowlJperK: steelBowl(bowlKg, 0).heatJperK });
-      return workshop.changePour(work.id, (pour) => ({ ...pour, school, acts: planned })).pour;
+      const said =
+        best && acts === undefined
+          ? planned.map((act, i) =>
+              i === 0 ? { ...act, what: `${act.what} (set as ${best.good} of ${best.of} that set)` } : act,
+            )
+          : planned;
+      return workshop.changePour(work.id, (pour) => ({ ...pour, school, acts: said })).pour;
     },
   );
   router.write(
@@ -125,7 +144,12 @@ export function livePourRoutes(router: Router, pours: Pours): void {
       if (text !== undefined) {
         const { curve, badCount } = readCurveText({ text });
         const readings = Array.from(curve.seconds, (second, i) => ({ second, tempC: curve.beanC[i] ?? NaN }));
-        return { readings, badCount, simulated: false, found: readMeter(readings) };
+        return {
+          readings,
+          badCount,
+          simulated: false,
+          found: readMeter(readings, { massG: massOf(work), unit: unit() }),
+        };
       }
       const { readings: log, windows, fatShare, softShare, seeded, pour, massG } = await pours.view(work.id);
       const share = seeded ? Math.min(...work.sources.map(({ massMg }) => massMg)) / (1000 * massG) : 0;
@@ -140,7 +164,7 @@ export function livePourRoutes(router: Router, pours: Pours): void {
       if (!bowl)
         throw new DomainError('temper/nothing-read', 'The simulated meter needs a pour whose temperature is followed.');
       const readings = simulatedMeter(bowl.iv + bowl.v, seedOf(`${work.id} ${log.length}`));
-      return { readings, badCount: 0, simulated: true, found: readMeter(readings) };
+      return { readings, badCount: 0, simulated: true, found: readMeter(readings, { massG, unit: unit() }) };
     },
     METER_BODY,
   );

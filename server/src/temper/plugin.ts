@@ -21,7 +21,7 @@ const DAY_MS = 86_400_000;
 export function temperRoutes(router: Router, views: Views, pours: Pours): void {
   const { workshop } = router;
   const judged = new JudgedPours(views);
-  livePourRoutes(router, pours);
+  livePourRoutes(router, pours, judged);
   windowRoutes(router, views);
   router.read('/api/temper/steps/:id', 'A pour that is done, judged', (request) => {
     const step = workshop.book.steps.get(param(request.params, 'id'));

@@ -34,10 +34,18 @@ function followedOf(source: string | undefined): Followed | null {
 
 const curveId = (workId: string): string => `pour-${workId}`;
 
+/** Grams of what is in a pour. */
+export const massOf = ({ sources }: Pick<Work, 'sources'>): number =>
+  sources.reduce((sum, { massMg }) => sum + massMg, 0) / 1000;
+
 /** Pours under way: their temperature from a probe, simulated or real, or read by hand. */
 export class Pours {
   private readonly curves: GrowingCurves;
   private readonly followed = new Map<string, Followed>();
+  /** What the simulated probe does that real ones do too. */
+  mood = { stuck: false, unplugged: false };
+  /** What it did not hear it does not make up later. */
+  private deafUntil = 0;
   private keptAt = 0;
   private busy = false;
 
@@ -76,7 +84,7 @@ export class Pours {
       seeded: isSeeded(this.views, work.sources, work.pour?.school ?? undefined),
       nowS: this.secondsInto(work),
       pour: work.pour ?? NO_POUR,
-      massG: work.sources.reduce((sum, { massMg }) => sum + massMg, 0) / 1000,
+      massG: massOf(work),
       fatShare: own.fatShare,
       softShare: own.softShare,
     };
@@ -122,7 +130,7 @@ export class Pours {
       probe: how?.probe ?? null,
       speed: how?.speed ?? 1,
       silent:
-        how?.probe === 'sent' &&
+        (how?.probe === 'sent' || how?.probe === 'simulated') &&
         now - (recording.rows.at(-1)?.at ?? now) > (work.silk === true ? 10 * SILK_EVERY_MS : SILENT_MS),
       readings: this.secondsOf(work, recording.rows),
     };
@@ -177,13 +185,21 @@ export class Pours {
     const { windows } = this.windowsOf(work);
     const seeded = isSeeded(this.views, work.sources, work.pour?.school ?? undefined);
     const last = recording.rows.at(-1)?.at;
-    for (let at = last === undefined ? now : last + everyMs; at <= now; at += everyMs) {
+    if (this.mood.unplugged) {
+      this.deafUntil = now;
+      return recording;
+    }
+    const lastC = recording.rows.at(-1)?.tempC;
+    for (let at = last === undefined ? now : Math.max(last + everyMs, this.deafUntil); at <= now; at += everyMs) {
       const second = ((at - first) / 1000) * how.speed;
       logReading(recording, {
         at,
-        tempC: isSilk
-          ? simulatedSilkC(second, seedOf(work.id))
-          : simulatedPourC(second, windows, seeded, seedOf(work.id)),
+        tempC:
+          this.mood.stuck && lastC !== undefined
+            ? lastC
+            : isSilk
+              ? simulatedSilkC(second, seedOf(work.id))
+              : simulatedPourC(second, windows, seeded, seedOf(work.id)),
       });
     }
     return recording;

@@ -2,7 +2,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import type { WorkView } from '@wunsch/core/api/types';
 import { featuresOf } from '@wunsch/core/temper/judge';
 import { actNow, walkActs } from '@wunsch/core/temper/plan';
-import { pourNow } from '@wunsch/core/temper/pour';
+import { isStuck, pourNow } from '@wunsch/core/temper/pour';
 import { MARK_WORDS, type MarkKind, type MeterFacts } from '@wunsch/core/workshop/tempering';
 import type { Choosing } from '../entry/StepForm';
 import { NumberBox } from '../parts/fields';
@@ -10,6 +10,7 @@ import { readNumber, typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 import { MeterPanel } from './MeterPanel';
+import { ProbeMood } from './ProbeMood';
 import { PlanLane } from './PlanLane';
 import { TestClock } from './TestClock';
 import { usePour } from './usePour';
@@ -112,6 +113,11 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
           )}
           {now && now.heldMin > 0.5 && <p className="text-sm text-soft">{now.heldMin.toFixed(0)} min in its window.</p>}
           {standing && <p className="text-sm font-semibold">Left standing: nobody stirs it.</p>}
+          {probe !== 'hand' && isStuck(readings) && (
+            <p className="font-semibold text-crimson">
+              The probe says the very same all the time: is it in the bowl? Read by hand beside it.
+            </p>
+          )}
           {silent && (
             <p className="font-semibold text-crimson">The probe says nothing: look at its plug, read by hand.</p>
           )}
@@ -229,6 +235,7 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
           keep={(facts) => entry.choose(METER, facts === null ? '' : JSON.stringify(facts))}
         />
       )}
+      {probe === 'simulated' && <ProbeMood />}
       {panel !== 'plan' && <Refusal error={pour.error} />}
     </section>
   );
