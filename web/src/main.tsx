@@ -14,6 +14,8 @@ const InspectionPage = lazy(() => import('./beans/InspectionPage').then((m) => (
 const LotPage = lazy(() => import('./beans/LotPage').then((m) => ({ default: m.LotPage })));
 const TubPage = lazy(() => import('./trace/TubPage').then((m) => ({ default: m.TubPage })));
 const TracePage = lazy(() => import('./trace/TracePage').then((m) => ({ default: m.TracePage })));
+const RecallPage = lazy(() => import('./trace/RecallPage').then((m) => ({ default: m.RecallPage })));
+const ComplaintsPage = lazy(() => import('./trace/ComplaintsPage').then((m) => ({ default: m.ComplaintsPage })));
 const StepPage = lazy(() => import('./trace/StepPage').then((m) => ({ default: m.StepPage })));
 const BatchesPage = lazy(() => import('./trace/Lists').then((m) => ({ default: m.BatchesPage })));
 const LotsPage = lazy(() => import('./trace/Lists').then((m) => ({ default: m.LotsPage })));
@@ -72,6 +74,8 @@ const router = createBrowserRouter([
       { path: '/lot/:code/inspect', element: page(<InspectionPage />) },
       { path: '/tub/:code', element: page(<TubPage />) },
       { path: '/trace/:code', element: page(<TracePage />) },
+      { path: '/complaints', element: page(<ComplaintsPage />) },
+      { path: '/recall/:id', element: page(<RecallPage />) },
       { path: '/step/:id', element: page(<StepPage />) },
       { path: '/roasting', element: page(<ProgramsPage />) },
       { path: '/roasting/program/:id', element: page(<ProgramPage />) },

@@ -5,6 +5,7 @@ import type { Step } from '../ledger/types';
 export interface Mark {
   id:
     | 'hold'
+    | 'blocked'
     | 'claim'
     | 'refused'
     | 'out-of-temper'

@@ -7,6 +7,7 @@ import { BatchChain, type Plan } from './chain';
 import { furnishBowls } from './grinds';
 import { holdSilk } from './pours';
 import { planLadder, writeRecipes } from './recipes';
+import { complain } from './complaints';
 import { RoastStory } from './roasts';
 import { Chance, DAY, HOUR, Schedule } from './schedule';
 import { MACHINES, MATERIALS, ORIGINS, PEOPLE, SETTINGS, SUPPLIES, type Origin } from './scenario';
@@ -227,6 +228,7 @@ export class Demo {
     }
     this.roastStory.catchUp();
     furnishBowls(this);
+    complain(workshop, this.now);
     holdSilk(workshop, this.pantry('butter', 600, this.now - 2 * DAY), 600, this.now);
     await workshop.commit();
     this.options.progress?.(1);

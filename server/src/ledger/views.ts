@@ -14,6 +14,7 @@ import { marksOf, type Mark } from '@wunsch/core/trace/marks';
 import { Notables } from '@wunsch/core/trace/notable';
 import { barsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
 import type { Work } from '@wunsch/core/workshop/work';
+import { blocksOf } from '../trace/blocks';
 import type { Workshop } from '../workshop/workshop';
 import { YieldIndex } from './yield-index';
 
@@ -68,6 +69,8 @@ export class Views {
     const spoken = batch ? this.stepsOfBatch(batch.id).filter(({ kind: what }) => SPOKEN.has(what)) : [];
     const steps = [...new Set([...this.notables.behind(holdingId), ...spoken])];
     const found = steps.length > 0 ? marksOf(steps.sort(inOrder), batch?.targetMicron ?? null) : [];
+    const block = blocksOf(this.workshop.records).get(holdingId);
+    if (block) found.unshift({ id: 'blocked', label: 'blocked', why: block.why, stepId: null });
     return kind === 'lot' && lots.has(holdingId) ? [...this.lotMarks(holdingId), ...found] : found;
   }
 

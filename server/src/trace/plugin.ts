@@ -6,12 +6,14 @@ import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
+import { recallRoutes } from './recall-routes';
 import { search } from './search';
 import { batchView, lotView, tenth, traceView } from './views';
 
 /** Batches, lots, stock, search, and traces both ways. */
 export function traceRoutes(router: Router, views: Views): void {
   const { workshop } = router;
+  recallRoutes(router, views);
   const page = z.object({
     offset: z.coerce.number().int().min(0).default(0),
     limit: z.coerce.number().int().min(1).max(200).default(60),

@@ -7,6 +7,7 @@ import { LARGEST_FILE, sniff } from '../beans/sniff';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import type { FileMeta } from '../store/records';
+import { ofKind } from '../trace/recalls';
 import type { Workshop } from './workshop';
 
 /** A photo or paper as it is sent: Base64, after shrinking in the browser. */
@@ -43,18 +44,23 @@ export function takeFile(
   return workshop.addFile({ ...rest, ...found, ...of, size: bytes.length, sha256 }, bytes);
 }
 
-/** Photos of what was made: for now of a batch's bars. */
+/** Photos of what was made, and of what a complaint is about. */
 export function pictureRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  const subject = z.string().regex(/^batch:[\w-]{1,64}$/, 'is batch: and its id');
+  const subject = z.string().regex(/^(?:batch|complaint):[\w-]{1,64}$/, 'is batch: or complaint: and its id');
   router.write(
     'POST',
     '/api/pictures',
-    'Attach a photo (Base64) to a batch',
+    'Attach a photo (Base64) to a batch or a complaint',
     upload.extend({ subject }),
     ({ subject: of, ...body }) => {
-      if (!workshop.batches.has(of.slice('batch:'.length)))
-        throw new DomainError('http/not-found', 'There is no such batch.', [
+      const [kind, own = ''] = of.split(':');
+      const isKnown =
+        kind === 'batch'
+          ? workshop.batches.has(own)
+          : ofKind(views, 'complaint').some(({ value }) => value.complaintId === own);
+      if (!isKnown)
+        throw new DomainError('http/not-found', `There is no such ${kind ?? 'thing'}.`, [
           { path: 'subject', message: 'is not known' },
         ]);
       return fileView(views, takeFile(workshop, body, { lotId: null, subject: of }));

@@ -37,6 +37,7 @@ import {
 import type { answers } from '../store/schema';
 import { Compositions } from './compositions';
 import { Lists } from './lists';
+import { blocksOf, checkBlocks } from '../trace/blocks';
 import { checkPiles, gateContext } from './stops';
 import { Revisions, type Entering, type Reached } from './revisions';
 import { takeForWork } from './works';
@@ -281,6 +282,7 @@ export class Workshop extends Lists {
       ]);
     }
     if (!old && hasSources(command)) this.checkBeans(command.sources, command.kind);
+    if (!old) checkBlocks(this.book, blocksOf(this.records), command);
     if (command.kind === 'sort') checkPiles(command.rejects, this.settings, old);
     const seq = this.seq + 1;
     const order = old?.order ?? seq;
@@ -508,6 +510,7 @@ export class Workshop extends Lists {
     }
     const kind = endsAs(entry);
     if (kind !== undefined) this.checkBeans(entry.sources, kind);
+    checkBlocks(this.book, blocksOf(this.records), { kind: kind ?? 'sort', sources: entry.sources } as Command);
     const startedAt = this.timeOf(entry);
     const sources = takeForWork(this.book, entry.sources, startedAt, this.reserved());
     const asked = { kind, sources: entry.sources, begins: true } as Asked;

@@ -61,6 +61,9 @@ export function StorePage() {
           <Link className="chip" to="/stock-take">
             Stock-take
           </Link>
+          <Link className="chip" to="/complaints">
+            Complaints
+          </Link>
         </div>
       </div>
       {act === 'sell' && (

@@ -6,11 +6,11 @@ import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Chips } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
+import { Photos } from '../parts/Photos';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { LastPours } from './LastPours';
 import { Remelt } from './Remelt';
-import { SightPhotos } from './SightPhotos';
 
 const YES_NO = [
   ['yes', 'It does'],
@@ -92,7 +92,7 @@ export function Looks({ code, batchId }: { code: string; batchId: string }) {
           <button type="button" className="button" disabled={busy} onClick={save}>
             Save what is seen
           </button>
-          <SightPhotos batchId={batchId} photos={photos} caption={seen.map((id) => SEEN_WORDS[id]).join(', ')} />
+          <Photos subject={`batch:${batchId}`} photos={photos} caption={seen.map((id) => SEEN_WORDS[id]).join(', ')} />
         </div>
       </div>
       <Refusal error={error} />

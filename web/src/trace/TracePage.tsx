@@ -128,6 +128,9 @@ export function TracePage() {
       <p className="mt-6">
         <Link className="link" to={subject.kind === 'lot' ? `/lot/${subject.code}` : `/tub/${subject.code}`}>
           {subject.code} itself
+        </Link>{' '}
+        <Link className="link ml-4" to={`/complaints?codes=${subject.code}`}>
+          What it shares with others, and taking it back
         </Link>
       </p>
     </MassUnitHere>

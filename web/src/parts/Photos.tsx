@@ -1,22 +1,25 @@
 import { Camera } from '@phosphor-icons/react';
 import { useRef } from 'react';
 import type { FileView } from '@wunsch/core/api/beans';
-import { prepare } from '../parts/shrink';
-import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
-import { Refusal } from '../parts/pieces';
-import { NOBODY, useSave } from '../parts/save';
-import { useHere, useShow } from '../parts/workshop';
+import { prepare } from './shrink';
+import { send } from './api';
+import { newKey } from './draft';
+import { Refusal } from './pieces';
+import { NOBODY, useSave } from './save';
+import { useHere, useShow } from './workshop';
 
-/** Photos of how the bars look, and taking another. */
-export function SightPhotos({
-  batchId,
+/** Photos of something, and taking another. */
+export function Photos({
+  subject,
   photos,
   caption,
+  words = 'Photograph them',
 }: {
-  batchId: string;
+  /** What they are of: `batch:…`, `complaint:…`. */
+  subject: string;
   photos: readonly FileView[];
   caption: string;
+  words?: string;
 }) {
   const { personId } = useHere();
   const show = useShow();
@@ -26,7 +29,6 @@ export function SightPhotos({
     if (personId === null) return fail(NOBODY);
     void run(async () => {
       const { data, name } = await prepare(file);
-      const subject = `batch:${batchId}`;
       await send('POST', '/api/pictures', { personId, subject, name, caption: caption.slice(0, 200), data }, newKey());
     });
   };
@@ -37,7 +39,7 @@ export function SightPhotos({
         type="file"
         accept="image/*"
         className="sr-only"
-        aria-label="Photo of the bars"
+        aria-label="Photo"
         tabIndex={-1}
         onChange={(event) => {
           const file = event.target.files?.[0];
@@ -46,11 +48,11 @@ export function SightPhotos({
         }}
       />
       <button type="button" className="button button-quiet" disabled={busy} onClick={() => input.current?.click()}>
-        <Camera size={20} aria-hidden /> {busy ? 'Sending …' : 'Photograph them'}
+        <Camera size={20} aria-hidden /> {busy ? 'Sending …' : words}
       </button>
       <Refusal error={error} />
       {photos.length > 0 && (
-        <ul className="flex w-full flex-wrap gap-3" aria-label="Photos of the bars">
+        <ul className="flex w-full flex-wrap gap-3" aria-label="Photos">
           {photos.map((file) => (
             <li key={file.id} className="w-40">
               <a href={`/api/beans/files/${file.id}`} target="_blank" rel="noreferrer">

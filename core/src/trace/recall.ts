@@ -1,0 +1,92 @@
+import type { Book } from '../ledger/book';
+import type { HoldingKind, LossCause } from '../ledger/types';
+import { downstream } from './flow';
+
+/** What of a recalled thing is still in the house. */
+export interface HereStill {
+  holdingId: string;
+  kind: HoldingKind;
+  pieces: number;
+  massMg: number;
+  /** Share of it that is concerned, 0 to 1. */
+  share: number;
+}
+
+/** What of it went to a buyer. */
+export interface WentTo {
+  stepId: string;
+  holdingId: string;
+  at: number;
+  to: string;
+  pieces: number;
+  massMg: number;
+}
+
+/** What of it became nothing: samples, losses. */
+export interface BecameLoss {
+  cause: LossCause;
+  massMg: number;
+}
+
+export interface Recall {
+  /** Everything that has something of it, the subjects with it. */
+  affected: string[];
+  here: HereStill[];
+  sold: WentTo[];
+  lost: BecameLoss[];
+  /** mg of the subjects' own that were followed into finished goods, into the house, to buyers and into losses. */
+  hereMg: number;
+  soldMg: number;
+  lostMg: number;
+  /** Share of what left the subjects that was found again, 0 to 1. */
+  foundShare: number;
+}
+
+/**
+ * Everything that has something of some goods in it: where it is, who bought it, what is gone.
+ *
+ * @param subjects holdings that are recalled
+ */
+export function recallOf(book: Book, subjects: readonly string[]): Recall {
+  const forward = downstream(book, subjects, 'mass');
+  const affected = new Set([...subjects, ...forward.holdings.keys()]);
+  const here: HereStill[] = [];
+  const sold: WentTo[] = [];
+  const lost = new Map<LossCause, number>();
+  for (const id of affected) {
+    const { massMg, pieces } = book.balance(id);
+    if (massMg === 0 && pieces === 0) continue;
+    here.push({ holdingId: id, kind: book.holding(id).kind, pieces, massMg, share: forward.holdings.get(id) ?? 1 });
+  }
+  let cameMg = 0;
+  for (const id of subjects) for (const entry of book.entriesOf(id)) if (entry.massMg > 0) cameMg += entry.massMg;
+  for (const [stepId, taken] of forward.taken) {
+    const step = book.steps.get(stepId);
+    if (!step) continue;
+    const isSale = step.postings.some(({ outside }) => outside === 'customer');
+    const mine = forward.steps.get(stepId) ?? 0;
+    for (const { holdingId, massMg, pieces, loss } of step.postings) {
+      if (loss !== null && massMg > 0) lost.set(loss, (lost.get(loss) ?? 0) + massMg * mine);
+      if (!isSale || holdingId === null || massMg > 0 || !taken.has(holdingId)) continue;
+      const { to } = step.command as { to?: string };
+      sold.push({ stepId, holdingId, at: step.at, to: to ?? '', pieces: -pieces, massMg: -massMg });
+    }
+  }
+  const shareOf = (id: string): number => forward.holdings.get(id) ?? 1;
+  const hereMg = here.reduce((sum, row) => sum + row.massMg * row.share, 0);
+  const soldMg = sold.reduce(
+    (sum, row) => sum + row.massMg * (forward.taken.get(row.stepId)?.get(row.holdingId) ?? shareOf(row.holdingId)),
+    0,
+  );
+  const lostMg = [...lost.values()].reduce((a, b) => a + b, 0);
+  return {
+    affected: [...affected],
+    here: here.sort((a, b) => b.massMg * b.share - a.massMg * a.share),
+    sold: sold.sort((a, b) => b.at - a.at),
+    lost: [...lost].map(([cause, massMg]) => ({ cause, massMg })).sort((a, b) => b.massMg - a.massMg),
+    hereMg,
+    soldMg,
+    lostMg,
+    foundShare: cameMg > 0 ? Math.min(1, (hereMg + soldMg + lostMg) / cameMg) : 0,
+  };
+}
