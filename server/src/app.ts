@@ -21,6 +21,7 @@ import { lossRoutes } from './losses/plugin';
 import { LiveRoasts } from './roast/live';
 import { roastCalculators } from './roast/calculators';
 import { roastRoutes } from './roast/plugin';
+import { mouldRoutes } from './mould/plugin';
 import { moneyRoutes } from './money/plugin';
 import { BowlProbes } from './devices/bowl-probe';
 import { SimulatedGauge } from './devices/gauge';
@@ -165,6 +166,7 @@ export async function buildApp({
   calculatorRoutes(router);
   roastCalculators(router);
   temperRoutes(router, views, pours);
+  mouldRoutes(router, views);
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {

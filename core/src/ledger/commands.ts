@@ -3,6 +3,7 @@ import { STATIONS } from '../workshop/stations';
 import { id, massG, massOrNoneG, money, name, note, pieces, tempC, word } from './fields';
 import { BLOOMS, LOSS_CAUSES, SEEN } from './types';
 import { loadFacts, startRoast } from '../workshop/roasting';
+import { BAR_FAULTS, RELEASES, weights } from '../workshop/moulding';
 import { meterFacts, pourMark, SCHOOLS } from '../workshop/tempering';
 
 export * from './fields';
@@ -224,25 +225,40 @@ export const silk = z.object({
   note,
 });
 
-export const mould = z.object({
-  kind: z.literal('mould'),
-  sources,
-  barG: z.number().positive('must be more than 0 g').max(20_000, 'is more than 20 kg'),
-  cavities: z.number().int('must be whole').min(1).max(10_000),
-  goodPieces: pieces,
-  /** All good bars on the scale; left out, they count at their declared weight. */
-  goodG: massOrNoneG.optional(),
-  secondsPieces: pieces.default(0),
-  remeltG: massOrNoneG.default(0),
-  trimmingsG: massOrNoneG.default(0),
-  holdUpG: massOrNoneG.default(0),
-  /** Of the moulds as they were filled, °C. */
-  mouldC: tempC.nullable().optional(),
-  /** Where it set, °C, and that room's air: a bar colder than its dew point sweats. */
-  setC: tempC.nullable().optional(),
-  air: roomAir.nullable().optional(),
-  note,
-});
+export const mould = z
+  .object({
+    kind: z.literal('mould'),
+    sources,
+    barG: z.number().positive('must be more than 0 g').max(20_000, 'is more than 20 kg'),
+    cavities: z.number().int('must be whole').min(1).max(10_000),
+    goodPieces: pieces,
+    /** All good bars on the scale; left out, they count at their declared weight. */
+    goodG: massOrNoneG.optional(),
+    secondsPieces: pieces.default(0),
+    remeltG: massOrNoneG.default(0),
+    trimmingsG: massOrNoneG.default(0),
+    holdUpG: massOrNoneG.default(0),
+    /** Of the moulds as they were filled, °C. */
+    mouldC: tempC.nullable().optional(),
+    /** Where it set, °C, and that room's air: a bar colder than its dew point sweats. */
+    setC: tempC.nullable().optional(),
+    air: roomAir.nullable().optional(),
+    /** What single pieces weighed, in the order in which they were weighed. */
+    weightsG: weights.optional(),
+    /** Of the seconds, why. */
+    faults: z
+      .array(z.object({ fault: z.enum(BAR_FAULTS), pieces }))
+      .max(20)
+      .optional(),
+    release: z.enum(RELEASES).nullable().optional(),
+    /** Minutes until bars had drawn back from their moulds. */
+    contractMin: z.number().min(0, 'cannot be below 0').max(1440, 'is more than a day').nullable().optional(),
+    note,
+  })
+  .refine(({ faults = [], secondsPieces }) => faults.reduce((sum, row) => sum + row.pieces, 0) <= secondsPieces, {
+    message: 'are fewer than what is wrong with them adds up to',
+    path: ['secondsPieces'],
+  });
 
 export const pack = z.object({
   kind: z.literal('pack'),

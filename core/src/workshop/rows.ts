@@ -3,6 +3,7 @@ import { command, newBatch } from '../ledger/commands';
 import { id } from '../ledger/fields';
 import { ACT_KINDS, HOLDING_KINDS, LOSS_CAUSES, STEP_KINDS } from '../ledger/types';
 import { waits } from '../run/due';
+import { liveMould } from './moulding';
 import { liveRoast } from './roasting';
 import { machine, newMaterial, newRoute, person } from './schemas';
 import { PLACES, STATIONS } from './stations';
@@ -106,6 +107,7 @@ const work = z.object({
   pausedMs: z.number().min(0).optional(),
   roast: liveRoast.nullable().optional(),
   pour: livePour.optional(),
+  mould: liveMould.optional(),
   silk: z.boolean().optional(),
   overrides: z
     .array(z.object({ gate: words, sentence: words, word: words, personId: id }))

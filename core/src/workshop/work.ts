@@ -1,6 +1,7 @@
 import type { Override } from '../ledger/types';
 import type { LiveRoast } from './roasting';
 import type { Station } from './stations';
+import type { LiveMould } from './moulding';
 import type { LivePour } from './tempering';
 
 /** Work under way at a station. */
@@ -22,6 +23,8 @@ export interface Work {
   roast?: LiveRoast | null;
   /** For a pour: its plan and what was marked; absent: neither. */
   pour?: LivePour;
+  /** For moulding: what was filled when, and what pieces weigh; absent: nothing yet. */
+  mould?: LiveMould;
   /** Cocoa butter that is held warm until it is silk. */
   silk?: boolean;
   /** Stops that were gone past when it began; absent: none. */

@@ -8,6 +8,7 @@ import type { Demo } from './generator';
 import { spillIfTooFull, tasteAtRest, tasteOnTheStones } from './grinds';
 import { DAY, HOUR } from './schedule';
 import { recipeAt, recipeId } from './recipes';
+import { fillMoulds, moulded } from './moulds';
 import { demoPour, followPour, keepPourLog } from './pours';
 import { BUYERS, ORIGINS, PEOPLE, TASTING_WORDS, type Origin } from './scenario';
 
@@ -471,15 +472,16 @@ export class BatchChain {
     const { demo, plan } = this;
     const { chance } = demo;
     if (plan.stop === 'mould') {
-      demo.workshop.startWork({
+      const work = demo.workshop.startWork({
         station: 'mould',
         sources: [{ holdingId: tub, massG: grams }],
         machineId: 'cabinet',
         personId: 'tomo',
-        at: new Date(demo.now - 32 * MINUTE).toISOString(),
+        at: new Date(demo.now - 64 * MINUTE).toISOString(),
         dueAt: new Date(demo.now + 8 * MINUTE).toISOString(),
-        note: 'Setting in the cabinet',
+        note: '',
       });
+      fillMoulds(demo.workshop, work.id, demo.now);
       return;
     }
     const holdUpG = round(chance.between(120, 330));
@@ -501,9 +503,10 @@ export class BatchChain {
         remeltG: 0,
         trimmingsG: Math.max(0, rest - Math.round(chance.between(0, Math.min(40, rest)))),
         holdUpG,
-        mouldC: Math.round(10 * chance.around(22.5, 0.8)) / 10,
+        mouldC: 22.5,
         setC: 14,
-        air: { tempC: 20.5, humidityPct: Math.round(chance.around(50, 3)) },
+        air: { tempC: 20.5, humidityPct: 50 },
+        ...moulded(`${this.batch.code}${again ? ' again' : ''}`, meanG, seconds),
         note: '',
       },
       at,

@@ -5,6 +5,7 @@ import type { Workshop } from '../workshop/workshop';
 import { BeanStory } from './beans';
 import { BatchChain, type Plan } from './chain';
 import { furnishBowls } from './grinds';
+import { describeMoulds } from './moulds';
 import { holdSilk } from './pours';
 import { planLadder, writeRecipes } from './recipes';
 import { complain } from './complaints';
@@ -229,6 +230,7 @@ export class Demo {
     this.roastStory.catchUp();
     furnishBowls(this);
     complain(workshop, this.now);
+    describeMoulds(workshop, this.began, this.now);
     holdSilk(workshop, this.pantry('butter', 600, this.now - 2 * DAY), 600, this.now);
     await workshop.commit();
     this.options.progress?.(1);

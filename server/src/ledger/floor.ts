@@ -4,6 +4,7 @@ import { isStation, STATIONS, type Station } from '@wunsch/core/workshop/station
 import { beansDue } from '../beans/store';
 import { grindDue } from '../grind/due';
 import { lossWatch } from '../losses/series';
+import { mouldDue } from '../mould/due';
 import { coolingViews, roastDue } from '../roast/due';
 import type { Views } from './views';
 
@@ -118,6 +119,11 @@ export function dueItems(views: Views): DueItem[] {
     const act = roastDue(views, work, code, link);
     if (act) {
       due.push(act);
+      continue;
+    }
+    const groups = mouldDue(work, code, link);
+    if (groups.length > 0) {
+      due.push(...groups);
       continue;
     }
     due.push({

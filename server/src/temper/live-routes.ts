@@ -93,7 +93,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
               i === 0 ? { ...act, what: `${act.what} (set as ${best.good} of ${best.of} that set)` } : act,
             )
           : planned;
-      return workshop.changePour(work.id, (pour) => ({ ...pour, school, acts: said })).pour;
+      return workshop.changePour(work.id, (pour) => ({ ...pour, school, acts: said }));
     },
   );
   router.write(
@@ -112,7 +112,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
         ...pour,
         // Pressed at two screens it was done when it was pressed first.
         acts: pour.acts.map((act) => (act.id === actId ? { ...act, doneS: done ? (act.doneS ?? doneS) : null } : act)),
-      })).pour;
+      }));
     },
   );
   router.write(
@@ -124,7 +124,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
       workshop.checkPerson(personId);
       const work = workOf(request);
       const second = Math.round(pours.secondsInto(work));
-      return workshop.changePour(work.id, (pour) => ({ ...pour, marks: [...pour.marks, { second, what }] })).pour;
+      return workshop.changePour(work.id, (pour) => ({ ...pour, marks: [...pour.marks, { second, what }] }));
     },
   );
   router.write(
@@ -132,8 +132,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
     '/api/temper/works/:id/marks/last',
     'Take the newest mark of a pour back',
     z.object({}),
-    (_, request) =>
-      workshop.changePour(workOf(request).id, (pour) => ({ ...pour, marks: pour.marks.slice(0, -1) })).pour,
+    (_, request) => workshop.changePour(workOf(request).id, (pour) => ({ ...pour, marks: pour.marks.slice(0, -1) })),
   );
   router.calc(
     '/api/temper/works/:id/meter',

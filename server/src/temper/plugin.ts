@@ -3,7 +3,9 @@ import type { BatchLooks, WindowsView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, type CommandOf } from '@wunsch/core/ledger/commands';
 import { text } from '@wunsch/core/ledger/fields';
+import type { Seen } from '@wunsch/core/ledger/types';
 import { isFault, whyIt } from '@wunsch/core/temper/bloom';
+import type { BarFault, RELEASES } from '@wunsch/core/workshop/moulding';
 import { windows } from '@wunsch/core/temper/windows';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -16,6 +18,15 @@ import type { Pours } from './pours';
 import { windowsHere } from './windows';
 
 const DAY_MS = 86_400_000;
+
+/** What is seen of bars that are seconds for a reason of the temper, and of how they left their moulds. */
+const SEEN_OF: Partial<Record<BarFault, Seen[]>> = {
+  bloom: ['veil'],
+  streak: ['streaks'],
+  dull: ['dull'],
+  stuck: ['stuck'],
+};
+const RELEASED: Record<(typeof RELEASES)[number], Seen[]> = { 'by-itself': ['released'], tapped: [], stuck: ['stuck'] };
 
 /** Pours under way and done: followed by a probe or by hand, judged afterwards; what they teach. */
 export function temperRoutes(router: Router, views: Views, pours: Pours): void {
@@ -40,6 +51,17 @@ export function temperRoutes(router: Router, views: Views, pours: Pours): void {
       const done = await Promise.all(steps.filter(({ kind }) => kind === 'temper').map((step) => judged.of(step)));
       const moulded = steps.find(({ kind }) => kind === 'mould')?.at ?? done.at(-1)?.at ?? 0;
       const sights = steps.flatMap((step): BatchLooks['sights'] => {
+        if (step.kind === 'mould') {
+          // What was wrong with bars as they were turned out is the first that is seen of them.
+          const { faults = [], release = null } = step.command as CommandOf<'mould'>;
+          const seen = [
+            ...new Set([...faults.flatMap(({ fault }) => SEEN_OF[fault] ?? []), ...(release ? RELEASED[release] : [])]),
+          ];
+          if (seen.length === 0) return [];
+          return [
+            { stepId: step.id, at: step.at, days: 0, seen, bloom: null, note: '', person: views.person(step.personId) },
+          ];
+        }
         if (step.kind !== 'reading') return [];
         const { what, seen, bloom = null, note } = step.command as CommandOf<'reading'>;
         if (what !== 'seen' || !seen) return [];

@@ -18,6 +18,7 @@ import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import type { LiveRoast, StartRoast } from '@wunsch/core/workshop/roasting';
 import { firstMisfit, type Misfit } from '@wunsch/core/workshop/rows';
+import { NO_MOULD, type LiveMould } from '@wunsch/core/workshop/moulding';
 import { NO_POUR, type LivePour } from '@wunsch/core/workshop/tempering';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Database } from '../store/database';
@@ -584,14 +585,29 @@ export class Workshop extends Lists {
     return next;
   }
 
-  /** Changes what is planned for a pour under way, and what was marked of it. */
-  changePour(workId: string, change: (pour: LivePour) => LivePour): Work {
-    const work = this.openWork(workId);
-    if (work.station !== 'temper') throw new DomainError('work/closed', 'That work is no pour.');
-    const next: Work = { ...work, pour: change(work.pour ?? NO_POUR) };
-    this.works.set(workId, next);
+  private changeWork(work: Work, change: Partial<Work>): Work {
+    const next: Work = { ...work, ...change };
+    this.works.set(work.id, next);
     this.pending.works.push(next);
     return next;
+  }
+
+  /** Changes what is planned for a pour under way, and what was marked of it. */
+  changePour(workId: string, change: (pour: LivePour) => LivePour): LivePour {
+    const work = this.openWork(workId);
+    if (work.station !== 'temper') throw new DomainError('work/closed', 'That work is no pour.');
+    const pour = change(work.pour ?? NO_POUR);
+    this.changeWork(work, { pour });
+    return pour;
+  }
+
+  /** Changes what was filled and weighed of moulding under way. */
+  changeMould(workId: string, change: (mould: LiveMould) => LiveMould): LiveMould {
+    const work = this.openWork(workId);
+    if (work.station !== 'mould') throw new DomainError('work/closed', 'That work is no moulding.');
+    const mould = change(work.mould ?? NO_MOULD);
+    this.changeWork(work, { mould });
+    return mould;
   }
 
   /** Weighs work out: its step enters the book and the work is closed. */
@@ -608,7 +624,9 @@ export class Workshop extends Lists {
         ? { ...command, ...finishRoast(work.roast, command, elapsedS(work.roast, work.startedAt, this.now())) }
         : command.kind === 'temper' && work.pour && work.pour.marks.length > 0
           ? { marks: work.pour.marks, ...command }
-          : command;
+          : command.kind === 'mould' && work.mould && work.mould.weightsG.length > 0
+            ? { weightsG: work.mould.weightsG, ...command }
+            : command;
     const curveId = curve && curve.readings > 0 ? curve.id : null;
     const step = this.record(whole.kind === 'roast' ? { ...whole, curveId } : whole, head, undefined, workId);
     const made = step.slots['good'];

@@ -20,7 +20,7 @@ import { TemperBench } from '../temper/TemperBench';
 import { TasteBench } from '../taste/TasteBench';
 import { SavedHere, SavedNote, type SavedEntry } from '../entry/SavedNote';
 import { WinnowBench } from '../winnow/WinnowBench';
-import { WorkBench } from '../entry/WorkBench';
+import { MouldBench } from '../mould/MouldBench';
 
 const YieldChart = lazy(() => import('../charts/YieldChart'));
 
@@ -102,7 +102,7 @@ const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
   grind: (view) => <GrindBench view={view} />,
   rest: (view) => <RestBench view={view} />,
   temper: (view) => <TemperBench view={view} />,
-  mould: (view) => <WorkBench view={view} />,
+  mould: (view) => <MouldBench view={view} />,
   pack: (view) => <PackBench view={view} />,
   taste: (view) => <TasteBench view={view} />,
 };

@@ -51,6 +51,8 @@ export interface Choosing {
   write: (name: string, text: string) => void;
   choices: Record<string, string>;
   choose: (name: string, value: string) => void;
+  /** What is typed so far. */
+  fields: Fields;
 }
 
 /** What stands below the running sum gets to see, and may change. */
@@ -199,6 +201,7 @@ export function StepForm(props: Props) {
   };
   const choosing: Choosing = {
     choices,
+    fields,
     write: (name, text) => setField(name, { text }),
     choose: (name, value) => change((entry) => ({ ...entry, choices: { ...entry.choices, [name]: value } })),
   };

@@ -2,7 +2,6 @@ import { useState, type ReactNode } from 'react';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Command } from '@wunsch/core/ledger/commands';
-import { barsFrom } from '@wunsch/core/mould/mould';
 import { usual, type Nearby } from '@wunsch/core/entry/doubt';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { untilWords, useNow } from '../app/DueLine';
@@ -11,7 +10,7 @@ import { hasDraft } from '../parts/draft';
 import { Marks } from '../parts/marks';
 import { Empty, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
-import { readNumber, type Fields } from './entry';
+import type { Fields } from './entry';
 import type { Part } from './MassBar';
 import { GoneWork } from './GoneWork';
 import { StartForm } from './StartForm';
@@ -287,7 +286,6 @@ export function FinishWork({
             }
           : {})}
         {...(follow ? { before: (entry: Choosing) => follow(work, entry) } : {})}
-        head={kind === 'mould' ? <BarSum work={work} /> : undefined}
         onSaved={onDone}
         {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
       />
@@ -296,25 +294,5 @@ export function FinishWork({
       </button>
       <Refusal error={error} />
     </>
-  );
-}
-
-function BarSum({ work }: { work: WorkView }) {
-  const [bar, setBar] = useState('70');
-  const barG = readNumber(bar) ?? 0;
-  const { bars, overG } = barsFrom(work.massMg / 1000, 0, barG > 0 ? barG : 1, 1);
-  return (
-    <p className="mt-4 text-sm text-soft">
-      At{' '}
-      <input
-        aria-label="Bar weight for the sum, grams"
-        className="entry inline-block min-h-9! w-16! text-center"
-        inputMode="decimal"
-        value={bar}
-        onChange={(event) => setBar(event.target.value)}
-      />{' '}
-      g a bar this pour holds <strong className="text-ink">{barG > 0 ? bars : '–'} bars</strong>
-      {barG > 0 && `, ${overG.toFixed(0)} g over`}.
-    </p>
   );
 }

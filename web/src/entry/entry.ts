@@ -3,6 +3,7 @@ import { REJECT_REASONS } from '@wunsch/core/ledger/types';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsTo, type MassUnit } from '@wunsch/core/units/mass';
 import { celsiusTo, parseTemperature, type TemperatureUnit } from '@wunsch/core/units/temperature';
+import { BAR_FAULTS, BAR_FAULT_WORDS } from '@wunsch/core/workshop/moulding';
 import { SCHOOLS, SCHOOL_WORDS } from '@wunsch/core/workshop/tempering';
 import { decimalMark, readMass, readNumber, typedNumber } from '../parts/number';
 
@@ -127,6 +128,12 @@ const TESTS = [
   { value: 'none', label: 'Not tested' },
 ] as const;
 
+const RELEASE_CHOICES = [
+  { value: 'by-itself', label: 'By themselves' },
+  { value: 'tapped', label: 'Tapped' },
+  { value: 'stuck', label: 'Some stuck' },
+] as const;
+
 export const METHODS = SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }));
 
 /** What is asked at the end of each kind of work, in the order in which the hands do it. */
@@ -189,7 +196,15 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'cavities', label: 'Cavities', type: 'pieces' },
     { name: 'goodPieces', label: 'Good bars', type: 'pieces' },
     { name: 'goodG', label: 'All good bars on the scale', type: 'mass', optional: true },
-    { name: 'secondsPieces', label: 'Seconds', type: 'pieces', optional: true },
+    { name: 'secondsPieces', label: 'Seconds (empty: what is wrong below)', type: 'pieces', optional: true },
+    ...BAR_FAULTS.map((fault): FieldSpec => ({
+      name: `fault.${fault}`,
+      label: `Of them: ${BAR_FAULT_WORDS[fault]}`,
+      type: 'pieces',
+      optional: true,
+    })),
+    { name: 'release', label: 'Left their moulds', type: 'choice', choices: RELEASE_CHOICES, optional: true },
+    { name: 'contractMin', label: 'Drew back after', type: 'number', unit: 'min', optional: true },
     { name: 'remeltG', label: 'Back to remelt', type: 'mass', optional: true },
     { name: 'trimmingsG', label: 'Trimmings', type: 'mass', optional: true },
     { name: 'holdUpG', label: 'Left in the machine', type: 'mass', optional: true },
@@ -320,6 +335,12 @@ export function readFields(
   }
   const rejects = Object.entries(values).filter(([key]) => key.startsWith('reject.'));
   for (const [key] of rejects) delete values[key];
+  const faults = Object.entries(values).filter(([key]) => key.startsWith('fault.'));
+  for (const [key] of faults) delete values[key];
+  if (kind === 'mould' && faults.length > 0) {
+    values['faults'] = faults.map(([key, number]) => ({ fault: key.slice('fault.'.length), pieces: number }));
+    values['secondsPieces'] ??= faults.reduce((sum, [, number]) => sum + Number(number), 0);
+  }
   const [roomC, humidityPct] = [values['air.tempC'], values['air.humidityPct']];
   delete values['air.tempC'];
   delete values['air.humidityPct'];
@@ -341,10 +362,13 @@ export function fieldsOf(
 ): Fields {
   const fields: Fields = {};
   const rejects = (command['rejects'] ?? []) as { reason: string; massG: number }[];
+  const faults = (command['faults'] ?? []) as { fault: string; pieces: number }[];
   for (const spec of FIELDS[kind] ?? []) {
-    const value = spec.name.startsWith('reject.')
-      ? rejects.find(({ reason }) => `reject.${reason}` === spec.name)?.massG
-      : spec.name.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown> | null)?.[key], command);
+    const value = spec.name.startsWith('fault.')
+      ? faults.find(({ fault }) => `fault.${fault}` === spec.name)?.pieces
+      : spec.name.startsWith('reject.')
+        ? rejects.find(({ reason }) => `reject.${reason}` === spec.name)?.massG
+        : spec.name.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown> | null)?.[key], command);
     if (value === undefined || value === null) continue;
     if (spec.type === 'mass') fields[spec.name] = keptG(value as number, massUnit);
     else if (spec.type === 'masses') fields[spec.name] = { text: '', unit: massUnit, parts: value as number[] };

@@ -1,0 +1,189 @@
+import { nanoid } from 'nanoid';
+import { z } from 'zod';
+import type { MouldingView, MouldsView, MouldView } from '@wunsch/core/api/mould';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { id } from '@wunsch/core/ledger/commands';
+import { text } from '@wunsch/core/ledger/fields';
+import { planMoulds } from '@wunsch/core/mould/plan';
+import { mouldFacts } from '@wunsch/core/mould/records';
+import { studyWeights, WEIGHT_SYSTEMS } from '@wunsch/core/mould/weights';
+import { liveMould, NO_MOULD, weights } from '@wunsch/core/workshop/moulding';
+import type { Work } from '@wunsch/core/workshop/work';
+import { param } from '../http/param';
+import type { Router } from '../http/router';
+import type { Views } from '../ledger/views';
+
+const YEAR_MS = 365 * 86_400_000;
+
+/** Moulds that are in use, as the newest word has them. */
+export function mouldsView(views: Views): MouldsView {
+  const moulds = new Map<string, MouldView>();
+  let cabinet: MouldsView['cabinet'] = null;
+  for (const { value, at } of views.workshop.records.of('mould')) {
+    if (value.kind === 'cabinet') cabinet = { moulds: value.moulds, minutes: value.minutes };
+    else if (value.kind === 'mould') {
+      const { cleanedAt = null, cleanedHow = '' } = moulds.get(value.mouldId) ?? {};
+      moulds.set(value.mouldId, { id: value.mouldId, ...value.facts, cleanedAt, cleanedHow });
+    } else {
+      const there = moulds.get(value.mouldId);
+      if (there) moulds.set(value.mouldId, { ...there, cleanedAt: at, cleanedHow: value.how });
+    }
+  }
+  return { moulds: [...moulds.values()].filter(({ retired }) => !retired), cabinet };
+}
+
+/** Moulds and the cabinet; moulding under way: what was filled when, what pieces weigh. */
+export function mouldRoutes(router: Router, views: Views): void {
+  const { workshop } = router;
+  const workOf = (request: { params: unknown }): Work => {
+    const work = workshop.works.get(param(request.params, 'id'));
+    if (!work || work.station !== 'mould')
+      throw new DomainError('http/not-found', 'That moulding is not under way any more, perhaps at another screen.');
+    return work;
+  };
+  router.read('/api/mould/moulds', 'Moulds, and the place where they set', () => mouldsView(views));
+  const facts = z.object({ personId: id, facts: mouldFacts });
+  router.write('POST', '/api/mould/moulds', 'Add a mould', facts, ({ personId, facts: own }) => {
+    workshop.addRecord('mould', { kind: 'mould', mouldId: nanoid(8), facts: own }, { personId });
+    return mouldsView(views);
+  });
+  const known = (request: { params: unknown }): string => {
+    const mouldId = param(request.params, 'id');
+    if (!mouldsView(views).moulds.some((row) => row.id === mouldId))
+      throw new DomainError('http/not-found', 'There is no such mould.');
+    return mouldId;
+  };
+  router.write(
+    'PUT',
+    '/api/mould/moulds/:id',
+    'Change a mould, or retire it',
+    facts,
+    ({ personId, facts: own }, request) => {
+      workshop.addRecord('mould', { kind: 'mould', mouldId: known(request), facts: own }, { personId });
+      return mouldsView(views);
+    },
+  );
+  router.write(
+    'POST',
+    '/api/mould/moulds/:id/cleaned',
+    'Say that a mould was cleaned and polished',
+    z.object({ personId: id, how: text(200) }),
+    ({ personId, how }, request) => {
+      workshop.addRecord('mould', { kind: 'cleaned', mouldId: known(request), how }, { personId });
+      return mouldsView(views);
+    },
+  );
+  router.write(
+    'POST',
+    '/api/mould/cabinet',
+    'Say how many moulds set at once, and how long',
+    z.object({
+      personId: id,
+      moulds: z.number().int('must be whole').min(1, 'must be at least 1').max(10_000, 'is too many'),
+      minutes: z.number().min(1, 'is too short').max(1440, 'is more than a day'),
+    }),
+    ({ personId, ...cabinet }) => {
+      workshop.addRecord('mould', { kind: 'cabinet', ...cabinet }, { personId });
+      return mouldsView(views);
+    },
+  );
+  router.read('/api/mould/works/:id', 'Moulding under way', (request): MouldingView => {
+    const work = workOf(request);
+    const [first] = work.sources;
+    const since = workshop.now() - YEAR_MS;
+    const name = first ? workshop.book.holding(first.holdingId).name : '';
+    const piecesAYear = workshop.book.timeline.reduce((sum, step) => {
+      if (step.kind !== 'mould' || step.at < since) return sum;
+      const good = step.postings.find(({ holdingId, pieces }) => holdingId === step.slots['good'] && pieces > 0);
+      return good && workshop.book.holding(good.holdingId ?? '').name.startsWith(name) ? sum + good.pieces : sum;
+    }, 0);
+    return {
+      workId: work.id,
+      live: work.mould ?? NO_MOULD,
+      massG: work.sources.reduce((sum, { massMg }) => sum + massMg, 0) / 1000,
+      perKgMilli: first ? workshop.valuation.perKgMilli(first.holdingId) : 0,
+      piecesAYear,
+      moulds: mouldsView(views),
+    };
+  });
+  router.write(
+    'POST',
+    '/api/mould/works/:id/setup',
+    'Say what moulding under way is filled into',
+    z.object({ personId: id }).extend(liveMould.pick({ barG: true, mouldId: true, setMin: true }).shape),
+    ({ personId, ...setup }, request) => {
+      workshop.checkPerson(personId);
+      return workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, ...setup }));
+    },
+  );
+  router.write(
+    'POST',
+    '/api/mould/works/:id/fills',
+    'A group of moulds is filled: its clock begins',
+    z.object({
+      personId: id,
+      moulds: z.number().int('must be whole').min(1, 'must be at least 1').max(10_000, 'is too many'),
+    }),
+    ({ personId, moulds }, request) => {
+      workshop.checkPerson(personId);
+      const fill = { id: nanoid(6), at: workshop.now(), moulds, outAt: null };
+      return workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, fills: [...mould.fills, fill] }));
+    },
+  );
+  router.write(
+    'POST',
+    '/api/mould/works/:id/fills/:fill/out',
+    'A group of moulds is turned out, or not after all',
+    z.object({ personId: id, out: z.boolean() }),
+    ({ personId, out }, request) => {
+      workshop.checkPerson(personId);
+      const fillId = param(request.params, 'fill');
+      const work = workOf(request);
+      if (work.mould?.fills.some((row) => row.id === fillId) !== true)
+        throw new DomainError('http/not-found', 'There is no such group of moulds.');
+      const now = workshop.now();
+      return workshop.changeMould(work.id, (mould) => ({
+        ...mould,
+        fills: mould.fills.map((row) => (row.id === fillId ? { ...row, outAt: out ? (row.outAt ?? now) : null } : row)),
+      }));
+    },
+  );
+  router.write(
+    'POST',
+    '/api/mould/works/:id/weights',
+    'What a piece weighs',
+    z.object({ personId: id, massG: liveMould.shape.weightsG.unwrap().element }),
+    ({ personId, massG }, request) => {
+      workshop.checkPerson(personId);
+      return workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, weightsG: [...mould.weightsG, massG] }));
+    },
+  );
+  router.write('DELETE', '/api/mould/works/:id/weights/last', 'Take the last weight back', z.object({}), (_, request) =>
+    workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, weightsG: mould.weightsG.slice(0, -1) })),
+  );
+  router.calc(
+    '/api/calc/mould/weights',
+    'Weights of pieces against the declared one, by a system of weight control',
+    z.object({
+      weightsG: weights,
+      declaredG: z.number().positive('must be more than 0').max(20_000, 'is more than 20 kg'),
+      system: z.enum(WEIGHT_SYSTEMS).default('eu'),
+    }),
+    ({ weightsG, declaredG, system }) => studyWeights(weightsG, declaredG, system),
+  );
+  const whole = z.number().int('must be whole').min(0, 'cannot be below 0').max(100_000, 'is too many');
+  router.calc(
+    '/api/calc/mould/plan',
+    'Bars, moulds, fills and cabinet runs of a bowl',
+    z.object({
+      chocolateG: z.number().min(0, 'cannot be below 0').max(2_000_000, 'is too much'),
+      holdUpG: z.number().min(0, 'cannot be below 0').max(100_000, 'is too much').default(0),
+      barG: z.number().positive('must be more than 0').max(20_000, 'is more than 20 kg'),
+      cavities: whole.min(1, 'must be at least 1'),
+      owned: whole.default(0),
+      cabinetMoulds: whole.default(0),
+      setMin: z.number().min(0, 'cannot be below 0').max(1440, 'is more than a day').default(25),
+    }),
+    ({ chocolateG, holdUpG, barG, ...set }) => planMoulds(chocolateG, holdUpG, barG, set),
+  );
+}

@@ -1,0 +1,232 @@
+import { useState } from 'react';
+import type { MouldingView } from '@wunsch/core/api/mould';
+import type { RoomView } from '@wunsch/core/api/beans';
+import type { WorkView } from '@wunsch/core/api/types';
+import { planMoulds, setWarnings } from '@wunsch/core/mould/plan';
+import { celsiusFrom } from '@wunsch/core/units/temperature';
+import type { MouldFill } from '@wunsch/core/workshop/moulding';
+import { useNow } from '../app/DueLine';
+import type { Choosing } from '../entry/StepForm';
+import { send, useApi } from '../parts/api';
+import { newKey } from '../parts/draft';
+import { NumberBox, SelectBox } from '../parts/fields';
+import { readNumber, typedNumber } from '../parts/number';
+import { Refusal } from '../parts/pieces';
+import { NOBODY, useSave } from '../parts/save';
+import { count, span, useHere, useShow } from '../parts/workshop';
+import { Weights } from './Weights';
+
+/** Moulding under way: what the bowl gives, groups of moulds with their clocks, and what single pieces weigh. */
+export function LiveMould({ work, entry }: { work: WorkView; entry: Choosing }) {
+  const { personId, view } = useHere();
+  const show = useShow();
+  const path = `/api/mould/works/${work.id}`;
+  const answer = useApi<MouldingView>(path, 5000);
+  const room = useApi<RoomView>('/api/devices/room').data;
+  const { busy, error, run, fail } = useSave();
+  const [typed, setTyped] = useState<{ barG?: string; setMin?: string; fill?: string }>({});
+  if (!answer.data) return null;
+  const { live, massG, moulds: there, perKgMilli, piecesAYear } = answer.data;
+  const write = (way: string, body: object): Promise<boolean> => {
+    if (personId === null) {
+      fail(NOBODY);
+      return Promise.resolve(false);
+    }
+    return run(async () => {
+      await send('POST', `${path}/${way}`, { personId, ...body }, newKey());
+      await answer.mutate();
+    });
+  };
+  const mould = there.moulds.find(({ id }) => id === live.mouldId);
+  const barG = live.barG ?? mould?.cavityG ?? 70;
+  const plan = planMoulds(massG, 0, barG, {
+    cavities: mould?.cavities ?? 1,
+    owned: mould?.owned ?? 0,
+    cabinetMoulds: there.cabinet?.moulds ?? 0,
+    setMin: live.setMin,
+  });
+  const setup = (next: Partial<Pick<typeof live, 'barG' | 'mouldId' | 'setMin'>>): Promise<boolean> =>
+    write('setup', { barG: live.barG, mouldId: live.mouldId, setMin: live.setMin, ...next });
+  const choose = (id: string): void => {
+    const next = there.moulds.find((row) => row.id === id);
+    void setup({ mouldId: next?.id ?? null, barG: next?.cavityG ?? live.barG }).then((kept) => {
+      if (!kept || !next) return;
+      entry.write('barG', typedNumber(next.cavityG));
+      entry.write('cavities', typedNumber(next.cavities * Math.max(1, next.owned)));
+    });
+  };
+  const keep = (key: 'barG' | 'setMin'): void => {
+    const value = readNumber(typed[key] ?? '');
+    if (typed[key] === undefined) return;
+    if (value === null) return fail(key === 'barG' ? 'The weight of a bar is not a number.' : 'Minutes: not a number.');
+    void setup({ [key]: value }).then((kept) => {
+      if (!kept) return;
+      setTyped(({ [key]: _, ...rest }) => rest);
+      if (key === 'barG') entry.write('barG', typedNumber(value));
+    });
+  };
+  const filled = live.fills.reduce((sum, fill) => sum + fill.moulds, 0);
+  const groupOf = Math.min(Math.max(1, plan.moulds - filled), there.cabinet?.moulds ?? mould?.owned ?? 4);
+  const next = readNumber(typed.fill ?? '') ?? groupOf;
+  // A made-up sensor says nothing about a real room.
+  const air = room && !room.unplugged && (!room.simulated || view.settings.demo) ? room : null;
+  const typedC = (text: string | undefined): number | null => {
+    const value = readNumber(text ?? '');
+    return value === null ? null : celsiusFrom(value, view.settings.temperatureUnit);
+  };
+  const warnings = setWarnings(
+    {
+      mouldC: typedC(entry.fields['mouldC']?.text),
+      setC: typedC(entry.fields['setC']?.text),
+      air: air ? { tempC: air.tempC, humidityPct: air.humidityPct } : null,
+    },
+    view.settings.temperatureUnit,
+  );
+  return (
+    <section aria-label="Moulding now" className="mb-4 rounded-md bg-sunk px-4 py-3">
+      <p className="figure text-2xl">
+        {count(plan.bars)} bars of {show.pieceMass(Math.round(1000 * barG))}
+        {mould && `, ${count(plan.moulds)} moulds`}
+        <span className="text-lg">
+          {mould && plan.fills > 1 && `, in ${plan.fills} fills`}
+          {mould && plan.runs > 1 && `, ${plan.runs} cabinet runs`}
+        </span>
+      </p>
+      <p className="text-sm text-soft">
+        {show.pieceMass(Math.round(1000 * plan.overG))} over: the next bowl, samples, or blocks.
+        {mould && plan.runs > 0 && ` Setting takes ${span(plan.setMin * 60_000)} at the least.`}
+        {mould?.cleanedAt != null && ` Moulds cleaned ${show.day(mould.cleanedAt)}.`}
+        {mould?.painted && ' Painted ones first want their colour dry.'}
+      </p>
+      <div className="mt-2 grid grid-cols-2 items-end gap-3 sm:grid-cols-[minmax(0,1fr)_6rem_6rem]">
+        <SelectBox
+          className="col-span-2 sm:col-span-1"
+          label="Into which mould"
+          value={live.mouldId ?? ''}
+          options={[
+            ['', there.moulds.length === 0 ? 'none is described yet' : 'not said'],
+            ...there.moulds.map((row) => [row.id, `${row.name}, ${row.cavities} × ${row.cavityG} g`] as const),
+          ]}
+          onChange={choose}
+        />
+        <NumberBox
+          label="A bar"
+          unit="g"
+          value={typed.barG ?? typedNumber(barG)}
+          onChange={(barText) => setTyped((now) => ({ ...now, barG: barText }))}
+          onEnter={() => keep('barG')}
+        />
+        <NumberBox
+          label="Sets for"
+          unit="min"
+          value={typed.setMin ?? typedNumber(live.setMin)}
+          onChange={(setMin) => setTyped((now) => ({ ...now, setMin }))}
+          onEnter={() => keep('setMin')}
+        />
+      </div>
+      {(typed.barG !== undefined || typed.setMin !== undefined) && (
+        <button
+          type="button"
+          className="button mt-2"
+          disabled={busy}
+          onClick={() => (typed.barG !== undefined ? keep('barG') : keep('setMin'))}
+        >
+          Go by that
+        </button>
+      )}
+      {warnings.map(({ id, sentence, todo }) => (
+        <p key={id} className="mt-2 border-l-4 border-crimson pl-3" role="status">
+          <strong>{sentence}</strong> {todo}
+        </p>
+      ))}
+      <div className="mt-3 flex flex-wrap items-end gap-3">
+        <NumberBox
+          className="w-24"
+          label="Moulds"
+          value={typed.fill ?? String(groupOf)}
+          onChange={(fill) => setTyped((now) => ({ ...now, fill }))}
+        />
+        <button
+          type="button"
+          className="button button-main"
+          disabled={busy || !(next >= 1)}
+          onClick={() => void write('fills', { moulds: next }).then(() => setTyped(({ fill: _, ...rest }) => rest))}
+        >
+          {next === 1 ? 'One mould filled' : `${count(next)} moulds filled`}
+        </button>
+        <span className="text-sm text-soft">
+          {filled} filled{mould && `, ${Math.max(0, plan.moulds - filled)} to go`}
+        </span>
+      </div>
+      {live.fills.length > 0 && (
+        <ul className="mt-2" aria-label="Groups of moulds">
+          {[
+            ...live.fills.filter(({ outAt }) => outAt === null),
+            ...live.fills.filter(({ outAt }) => outAt !== null),
+          ].map((fill) => (
+            <Fill
+              key={fill.id}
+              fill={fill}
+              setMin={live.setMin}
+              busy={busy}
+              turnOut={(out) => void write(`fills/${fill.id}/out`, { out })}
+            />
+          ))}
+        </ul>
+      )}
+      <Weights
+        weightsG={live.weightsG}
+        declaredG={barG}
+        perKgMilli={perKgMilli}
+        piecesAYear={piecesAYear}
+        busy={busy}
+        add={(grams) => write('weights', { massG: grams })}
+        back={() =>
+          void run(async () => {
+            await send('DELETE', `${path}/weights/last`);
+            await answer.mutate();
+          })
+        }
+      />
+      <Refusal error={error} />
+    </section>
+  );
+}
+
+/** A group of moulds and its clock. */
+function Fill({
+  fill,
+  setMin,
+  busy,
+  turnOut,
+}: {
+  fill: MouldFill;
+  setMin: number;
+  busy: boolean;
+  turnOut: (out: boolean) => void;
+}) {
+  const now = useNow(1000);
+  const left = fill.at + setMin * 60_000 - now;
+  return (
+    <li className="flex min-h-11 flex-wrap items-center gap-x-4 border-t border-rule py-1">
+      <span className="flex-1">
+        {fill.moulds} {fill.moulds === 1 ? 'mould' : 'moulds'},{' '}
+        {fill.outAt !== null ? (
+          <span className="text-soft">out after {span(fill.outAt - fill.at)}</span>
+        ) : left > 0 ? (
+          <strong>{span(left)} more</strong>
+        ) : (
+          <strong className="text-leaf">may be turned out</strong>
+        )}
+      </span>
+      <button
+        type="button"
+        className="button button-quiet"
+        disabled={busy}
+        onClick={() => turnOut(fill.outAt === null)}
+      >
+        {fill.outAt === null ? 'Turned out' : 'Not after all'}
+      </button>
+    </li>
+  );
+}
