@@ -28,6 +28,7 @@ import { SimulatedGauge } from './devices/gauge';
 import { grindRoutes } from './grind/plugin';
 import { grindRuns } from './grind/study';
 import { restRoutes } from './rest/plugin';
+import { packRoutes } from './pack/plugin';
 import { recipeRoutes } from './recipe/plugin';
 import { temperRoutes } from './temper/plugin';
 import { Pours } from './temper/pours';
@@ -167,6 +168,7 @@ export async function buildApp({
   roastCalculators(router);
   temperRoutes(router, views, pours);
   mouldRoutes(router, views);
+  packRoutes(router, views);
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {

@@ -69,6 +69,40 @@ export class Paper {
     return new Paper(new PDFDocument({ size: 'A4', margin: PAGE.margin, info }));
   }
 
+  /** Begins pages of another size, without margins: labels. Points. */
+  static async beginLabels(title: string, author: string, at: number, size: readonly [number, number]): Promise<Paper> {
+    const { default: PDFDocument } = await import('pdfkit');
+    const info = { Title: title, Author: author, CreationDate: new Date(at), Creator: 'Wunsch' };
+    return new Paper(new PDFDocument({ size: [...size], margin: 0, info, autoFirstPage: false }));
+  }
+
+  /** Height of text in runs, in points. */
+  heightOf(runs: readonly { text: string; strong: boolean }[], size: number, width: number): number {
+    this.useFont(...(STACKS.strong[0] as [string, string]));
+    this.doc.fontSize(size);
+    return this.doc.heightOfString(runs.map(({ text }) => text).join(''), { width, lineGap: size * 0.12 });
+  }
+
+  /** Writes text of which some is set off, at a place. */
+  runsAt(
+    parts: readonly { text: string; strong: boolean }[],
+    { x, y, width, size }: { x: number; y: number; width: number; size: number },
+  ): void {
+    const all = parts.flatMap(({ text, strong }) => this.runs(text, strong ? 'strong' : 'text'));
+    this.doc.fontSize(size).fillColor(INK);
+    all.forEach((run, index) => {
+      this.useFont(...run.font);
+      const options: PDFKit.Mixins.TextOptions = {
+        width,
+        continued: index < all.length - 1,
+        lineGap: size * 0.12,
+        features: ['lnum'],
+      };
+      if (index === 0) this.doc.text(run.text, x, y, options);
+      else this.doc.text(run.text, options);
+    });
+  }
+
   /** Ends the sheets. @returns the PDF file */
   async bytes(): Promise<Uint8Array> {
     this.doc.end();

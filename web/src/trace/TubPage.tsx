@@ -3,6 +3,7 @@ import type { CompositionView, HoldingView, StepView } from '@wunsch/core/api/ty
 import type { OriginVerdict } from '@wunsch/core/composition/composition';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { StepForm } from '../entry/StepForm';
+import { LabelPanel } from '../pack/LabelPanel';
 import { CHOCOLATE_KINDS } from '@wunsch/core/ledger/types';
 import { useApi } from '../parts/api';
 import { cocoaNote, CompositionTable } from '../parts/Composition';
@@ -94,6 +95,7 @@ export function TubPage() {
       </p>
       <div className="mt-6 grid gap-10 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <div>
+          {holding.kind === 'packed' && <LabelPanel code={holding.code} />}
           {chocolate && composition.parts.length > 0 && (
             <Section title="What is in it">
               <CompositionTable composition={composition} totalMg={gone ? undefined : holding.massMg} />

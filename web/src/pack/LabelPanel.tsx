@@ -1,0 +1,148 @@
+import { useState } from 'react';
+import { MARKETS, type Label, type Market } from '@wunsch/core/pack/label';
+import { useApi } from '../parts/api';
+import { NumberBox, SelectBox } from '../parts/fields';
+import { readNumber } from '../parts/number';
+import { Caution, Refusal, Section } from '../parts/pieces';
+
+const MARKET_WORDS: Readonly<Record<Market, string>> = { en: 'English', de: 'German', fr: 'French', es: 'Spanish' };
+const KEY = 'wunsch.label';
+
+interface Kept {
+  market: Market;
+  widthMm: string;
+  heightMm: string;
+  sheet: 'yes' | 'no';
+}
+const USUAL: Kept = { market: 'en', widthMm: '70', heightMm: '60', sheet: 'yes' };
+
+function kept(): Kept {
+  try {
+    return { ...USUAL, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Kept>) };
+  } catch {
+    return USUAL;
+  }
+}
+
+/** The label of packed goods, from what they really are: to look at, and to print. */
+export function LabelPanel({ code }: { code: string }) {
+  const [how, setHow] = useState(kept);
+  const [declared, setDeclared] = useState('');
+  const [net, setNet] = useState('');
+  const [copies, setCopies] = useState('1');
+  const set = (next: Partial<Kept>): void => {
+    const all = { ...how, ...next };
+    localStorage.setItem(KEY, JSON.stringify(all));
+    setHow(all);
+  };
+  const figures = { declaredPct: declared, netG: net };
+  const asked = new URLSearchParams({ market: how.market });
+  for (const [name, text] of Object.entries(figures)) {
+    const value = readNumber(text);
+    if (value !== null) asked.set(name, String(value));
+  }
+  const path = `/api/pack/labels/${encodeURIComponent(code)}`;
+  const { data, error } = useApi<Label & { checkList: string[] }>(`${path}?${asked.toString()}`);
+  const print = new URLSearchParams(asked);
+  const sizes = { widthMm: how.widthMm, heightMm: how.heightMm, copies };
+  const unread = Object.entries({ ...figures, ...sizes }).some(
+    ([, text]) => text.trim() !== '' && readNumber(text) === null,
+  );
+  for (const [name, text] of Object.entries(sizes)) print.set(name, String(readNumber(text) ?? text));
+  print.set('sheet', how.sheet);
+  return (
+    <Section id="label" title="Label">
+      <div className="grid gap-6 md:grid-cols-[minmax(0,20rem)_minmax(0,1fr)]">
+        <div className="rounded-md border border-rule bg-sheet p-3 text-sm" aria-live="polite">
+          {data ? (
+            <>
+              <p className="text-xl font-semibold">{data.name}</p>
+              {data.cocoa !== null && <p className="font-semibold">{data.cocoa}</p>}
+              <p className="mt-1">
+                {data.ingredients.map((run, index) =>
+                  run.strong ? <strong key={index}>{run.text}</strong> : <span key={index}>{run.text}</span>,
+                )}
+              </p>
+              {data.mayContain.length > 0 && (
+                <p>
+                  May contain: <strong>{data.mayContain.join(', ')}</strong>.
+                </p>
+              )}
+              {data.origin !== null && <p>{data.origin}</p>}
+              <p className="mt-1 font-semibold">
+                {[data.net, data.bestBefore, data.batch].filter((fact) => fact !== null).join('   ')}
+              </p>
+              <p className="mt-1 text-soft">
+                {data.nutrition.map(([name, value]) => `${name} ${value}`).join('; ')}. Estimated.
+              </p>
+            </>
+          ) : (
+            <Refusal error={error} kept={false} />
+          )}
+        </div>
+        <div>
+          <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
+            <SelectBox
+              label="Language"
+              value={how.market}
+              options={MARKETS.map((market) => [market, MARKET_WORDS[market]] as const)}
+              onChange={(market) => set({ market: market as Market })}
+            />
+            <NumberBox label="Declare cocoa" unit="%" value={declared} onChange={setDeclared} placeholder="true one" />
+            <NumberBox label="Declare net" unit="g" value={net} onChange={setNet} placeholder="mean" />
+            <NumberBox label="Labels" value={copies} onChange={setCopies} />
+            <NumberBox label="Wide" unit="mm" value={how.widthMm} onChange={(widthMm) => set({ widthMm })} />
+            <NumberBox label="High" unit="mm" value={how.heightMm} onChange={(heightMm) => set({ heightMm })} />
+            <SelectBox
+              className="col-span-2"
+              label="On"
+              value={how.sheet}
+              options={[
+                ['yes', 'A4 sheets, as many as fit'],
+                ['no', 'one a page, for a label printer'],
+              ]}
+              onChange={(own) => set({ sheet: own as Kept['sheet'] })}
+            />
+          </div>
+          {unread && <p className="mt-2 font-semibold text-crimson">One of these is not a number.</p>}
+          {data && !unread && (
+            <a
+              className="button button-main mt-3"
+              href={`${path}/label.pdf?${print.toString()}`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              Labels as PDF
+            </a>
+          )}
+          {data && data.checks.length > 0 && (
+            <ul className="mt-3 text-sm">
+              {data.checks.map((words) => (
+                <li key={words} className="border-l-4 border-ripe py-0.5 pl-3">
+                  {words}
+                </li>
+              ))}
+            </ul>
+          )}
+          {data && (
+            <details className="mt-3">
+              <summary className="inline-flex min-h-11 cursor-pointer items-center text-sm underline">
+                What the law of a place may ask
+              </summary>
+              <ul className="list-disc pl-5 text-sm">
+                {data.checkList.map((words) => (
+                  <li key={words}>{words}</li>
+                ))}
+              </ul>
+            </details>
+          )}
+          <div className="mt-3">
+            <Caution>
+              Local codes decide what a label has to say. The nutrition is an estimate from usual compositions.
+            </Caution>
+          </div>
+        </div>
+      </div>
+    </Section>
+  );
+}
