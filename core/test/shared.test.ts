@@ -9,7 +9,10 @@ import { Bench } from './fixtures';
 import { deed, played } from './lives';
 
 const DAY = 86_400_000;
-const dayOf = (at: number): string => String(Math.floor(at / DAY));
+const options = {
+  dayOf: (at: number): string => String(Math.floor(at / DAY)),
+  dayRange: (day: string) => [Number(day) * DAY, (Number(day) + 1) * DAY] as const,
+};
 
 /** A year of a workshop: lots that last, loads in twos and threes, bags of sugar, rolls of wrapper, four pairs of hands. */
 function year(seed: number): Book {
@@ -167,6 +170,13 @@ describe('what complaints share', () => {
           return step.id === id;
         case 'machine':
           return step.machineId === id;
+        case 'day':
+          return (
+            step.kind !== 'receive' &&
+            step.kind !== 'buy' &&
+            step.postings.length > 0 &&
+            id === `${step.station} ${options.dayOf(step.at)}`
+          );
         default:
           return false;
       }
@@ -217,7 +227,7 @@ describe('what complaints share', () => {
         let at = chance() * (among === hit ? all : packs.reduce((sum, pack) => sum + piecesOf(pack), 0));
         complaints.push(among.find((pack) => (at -= piecesOf(pack)) <= 0) ?? hit[0] ?? '');
       }
-      const [top] = sharedBy(book, complaints, { dayOf });
+      const [top] = sharedBy(book, complaints, options);
       if (top?.things.some((thing) => thing.kind === kind && thing.id === id)) first += 1;
     }
     expect(first / 200).toBeGreaterThanOrEqual(0.95);
@@ -225,9 +235,9 @@ describe('what complaints share', () => {
 
   test('who has it is what a walk by hand finds', () => {
     const subjects = packs.slice(40, 42);
-    for (const group of sharedBy(book, subjects, { dayOf }))
+    for (const group of sharedBy(book, subjects, options))
       for (const { kind, id } of group.things) {
-        if (!['lot', 'ingredient', 'packaging', 'load', 'fill', 'pour', 'machine'].includes(kind)) continue;
+        if (!['lot', 'ingredient', 'packaging', 'load', 'fill', 'pour', 'machine', 'day'].includes(kind)) continue;
         const pieces = having(kind, id).reduce((sum, pack) => sum + piecesOf(pack), 0);
         expect([kind, group.pieces]).toEqual([kind, pieces]);
       }
@@ -235,7 +245,7 @@ describe('what complaints share', () => {
 
   test('one bar alone shares everything that lies behind it; none shares nothing', () => {
     const [first = ''] = packs;
-    const found = sharedBy(book, [first], { dayOf });
+    const found = sharedBy(book, [first], options);
     expect(found[0]?.pieces).toBe(piecesOf(first));
     expect(new Set(found.flatMap(({ things }) => things.map(({ kind }) => kind)))).toEqual(
       new Set([
@@ -253,7 +263,7 @@ describe('what complaints share', () => {
         'day',
       ]),
     );
-    expect(sharedBy(book, [], { dayOf })).toEqual([]);
+    expect(sharedBy(book, [], options)).toEqual([]);
   });
 });
 

@@ -42,8 +42,9 @@ export interface SharedGroup {
 }
 
 export interface SharedOptions {
-  /** Day of a moment in the workshop's zone. */
+  /** Day of a moment in the workshop's zone, and the moments between which a day lies: the latter is asked far less often. */
   dayOf: (at: number) => string;
+  dayRange: (day: string) => readonly [from: number, to: number];
 }
 
 /** Kinds of finished goods: what a complaint is about, and what it is held against. */
@@ -53,48 +54,45 @@ const STRAY = 0.1;
 const TRACE = 1e-9;
 const WORD = 32;
 
-/** Things that begin in a step: whoever gets something of it has them. */
-function thingsOf(book: Book, step: Step, dayOf: SharedOptions['dayOf']): SharedThing[] {
-  const made = step.slots['good'];
-  const things: SharedThing[] = [];
-  const add = (kind: SharedKind, id: string | null | undefined): void => {
-    if (id != null && id !== '') things.push({ kind, id });
-  };
-  const command = step.command as { sacks?: readonly number[]; sources?: readonly { holdingId: string }[] };
+/** Visits what begins in a step, but for its day: whoever gets something of it has it. */
+function eachThing(book: Book, step: Step, visit: (kind: SharedKind, id: string) => void): void {
+  const made = step.slots['good'] ?? '';
   switch (step.kind) {
     case 'receive':
-      add('lot', made);
-      break;
+      visit('lot', made);
+      return;
     case 'buy':
-      add(book.holdings.get(made ?? '')?.kind === 'packaging' ? 'packaging' : 'ingredient', made);
+      visit(book.holdings.get(made)?.kind === 'packaging' ? 'packaging' : 'ingredient', made);
+      return;
+    case 'sort': {
+      const command = step.command as { sacks?: readonly number[]; sources?: readonly { holdingId: string }[] };
+      for (const no of command.sacks ?? []) visit('sack', `${command.sources?.[0]?.holdingId ?? ''} ${no}`);
       break;
-    case 'sort':
-      for (const no of command.sacks ?? []) add('sack', `${command.sources?.[0]?.holdingId ?? ''} ${no}`);
-      break;
+    }
     case 'roast':
-      add('load', made);
+      visit('load', made);
       break;
     case 'charge':
-      add('fill', step.batchId);
+      visit('fill', step.batchId ?? '');
       break;
     case 'temper':
-      add('pour', step.id);
+      visit('pour', step.id);
       break;
     case 'mould':
-      add('moulding', step.id);
+      visit('moulding', step.id);
       break;
     case 'pack':
-      add('packing', step.id);
+      visit('packing', step.id);
       break;
     default:
   }
-  if (step.kind !== 'receive' && step.kind !== 'buy' && step.postings.length > 0) {
-    add('machine', step.machineId);
-    add('person', `${step.station} ${step.personId}`);
-    add('day', `${step.station} ${dayOf(step.at)}`);
-  }
-  return things;
+  if (!isDone(step)) return;
+  if (step.machineId !== null) visit('machine', step.machineId);
+  visit('person', `${step.station} ${step.personId}`);
 }
+
+/** Whether somebody did something with goods that were here. */
+const isDone = (step: Step): boolean => step.kind !== 'receive' && step.kind !== 'buy' && step.postings.length > 0;
 
 const keyOf = ({ kind, id }: SharedThing): string => `${kind}:${id}`;
 
@@ -108,21 +106,24 @@ const keyOf = ({ kind, id }: SharedThing): string => `${kind}:${id}`;
  *
  * @param subjects holdings: packs, bars, tubs; one for each complaint, so that some can stand there twice
  */
-export function sharedBy(book: Book, subjects: readonly string[], { dayOf }: SharedOptions): SharedGroup[] {
+export function sharedBy(book: Book, subjects: readonly string[], options: SharedOptions): SharedGroup[] {
   const index = new Map<string, number>();
   const things: SharedThing[] = [];
   for (const id of subjects)
     for (const [stepId, fraction] of upstream(book, fillingShares(book, id))) {
       const step = fraction > TRACE ? book.steps.get(stepId) : undefined;
       if (!step) continue;
-      for (const thing of [...thingsOf(book, step, dayOf), ...packagingIn(book, step)]) {
+      const own = packagingIn(book, step);
+      eachThing(book, step, (kind, thingId) => own.push({ kind, id: thingId }));
+      if (isDone(step)) own.push({ kind: 'day', id: `${step.station} ${options.dayOf(step.at)}` });
+      for (const thing of own) {
         const key = keyOf(thing);
         if (index.has(key)) continue;
         index.set(key, things.length);
         things.push(thing);
       }
     }
-  const masks = follow(book, index, things.length, dayOf);
+  const masks = follow(book, things, options);
   const has = (holdingId: string, bit: number): boolean => {
     const mask = masks.get(holdingId);
     return mask !== undefined && ((mask[Math.floor(bit / WORD)] ?? 0) & (1 << (bit % WORD))) !== 0;
@@ -167,8 +168,8 @@ export function sharedBy(book: Book, subjects: readonly string[], { dayOf }: Sha
  *
  * @returns their ids, in the order in which they were made
  */
-export function goodsHaving(book: Book, thing: SharedThing, { dayOf }: SharedOptions): string[] {
-  const masks = follow(book, new Map([[keyOf(thing), 0]]), 1, dayOf);
+export function goodsHaving(book: Book, thing: SharedThing, options: SharedOptions): string[] {
+  const masks = follow(book, [thing], options);
   return populationOf(book).flatMap(({ id }) => (((masks.get(id)?.[0] ?? 0) & 1) !== 0 ? [id] : []));
 }
 
@@ -181,18 +182,35 @@ function packagingIn(book: Book, step: Step): SharedThing[] {
 }
 
 /** Follows all things through the book at once. @returns by holding, a bit for each thing that it has */
-function follow(
-  book: Book,
-  index: ReadonlyMap<string, number>,
-  count: number,
-  dayOf: SharedOptions['dayOf'],
-): Map<string, Uint32Array> {
-  const words = Math.ceil(count / WORD);
+function follow(book: Book, things: readonly SharedThing[], { dayRange }: SharedOptions): Map<string, Uint32Array> {
+  const words = Math.ceil(things.length / WORD);
+  const bits = new Map<SharedKind, Map<string, number>>();
+  const days = new Map<string, { from: number; to: number; bit: number }[]>();
+  things.forEach(({ kind, id }, bit) => {
+    if (kind !== 'day') {
+      const own = bits.get(kind) ?? new Map<string, number>();
+      bits.set(kind, own.set(id, bit));
+      return;
+    }
+    const [station = '', day = ''] = id.split(' ');
+    const [from, to] = dayRange(day);
+    days.set(station, [...(days.get(station) ?? []), { from, to, bit }]);
+  });
   const masks = new Map<string, Uint32Array>();
   const pool = new Uint32Array(words);
+  let any = false;
+  const mark = (bit: number): void => {
+    any = true;
+    const at = Math.floor(bit / WORD);
+    pool[at] = (pool[at] ?? 0) | (1 << (bit % WORD));
+  };
+  const visit = (kind: SharedKind, id: string): void => {
+    const bit = bits.get(kind)?.get(id);
+    if (bit !== undefined) mark(bit);
+  };
   for (const step of book.timeline) {
     pool.fill(0);
-    let any = false;
+    any = false;
     for (const { holdingId, massMg, pieces } of step.postings) {
       if (holdingId === null || (massMg >= 0 && pieces >= 0)) continue;
       const mask = masks.get(holdingId);
@@ -200,13 +218,9 @@ function follow(
       any = true;
       for (let i = 0; i < words; i += 1) pool[i] = (pool[i] ?? 0) | (mask[i] ?? 0);
     }
-    for (const thing of thingsOf(book, step, dayOf)) {
-      const bit = index.get(keyOf(thing));
-      if (bit === undefined) continue;
-      any = true;
-      const at = Math.floor(bit / WORD);
-      pool[at] = (pool[at] ?? 0) | (1 << (bit % WORD));
-    }
+    eachThing(book, step, visit);
+    for (const { from, to, bit } of days.get(step.station) ?? [])
+      if (step.at >= from && step.at < to && isDone(step)) mark(bit);
     if (!any) continue;
     for (const { holdingId, massMg, pieces } of step.postings) {
       if (holdingId === null || (massMg <= 0 && pieces <= 0)) continue;

@@ -1,7 +1,6 @@
 import type { FaultsView, LearnedView, PouredView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
-import { withoutWeight } from '@wunsch/core/ledger/planner';
 import type { Step } from '@wunsch/core/ledger/types';
 import { faultsByBench, type CountedPour } from '@wunsch/core/temper/faults';
 import { judgePour, type PourFacts, type TemperReading } from '@wunsch/core/temper/judge';
@@ -10,7 +9,7 @@ import { dewPointC } from '@wunsch/core/units/humidity';
 import type { Curve } from '@wunsch/core/roast/curve';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Views } from '../ledger/views';
-import { windowsHere } from './windows';
+import { subjectHere, windowsHere } from './windows';
 
 /** Whether a pour needs no low point: it was seeded, or cocoa butter or chocolate in temper went in. */
 export function isSeeded(views: Views, sources: readonly { holdingId: string }[], method?: string): boolean {
@@ -134,18 +133,18 @@ export class JudgedPours {
     const { book, settings } = this.views.workshop;
     const holding = book.byCode(code);
     if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here has that code.');
-    const name = withoutWeight(holding.name);
+    const subject = subjectHere(this.views, holding.id);
     const byWay = new Map<string, PastPour[]>();
     for (const step of book.timeline) {
       if (step.kind !== 'temper' || step.withdrawn) continue;
-      if (withoutWeight(book.holdings.get(step.slots['good'] ?? '')?.name ?? '') !== name) continue;
+      if (subjectHere(this.views, step.slots['good'] ?? '') !== subject) continue;
       const { meltC, coolC, workC, test, method } = step.command as CommandOf<'temper'>;
       const on = this.bench(step.machineId, method);
       byWay.set(on, [...(byWay.get(on) ?? []), { meltC, coolC, workC, test, stepId: step.id, at: step.at }]);
     }
     const rows = [...byWay];
     return {
-      name,
+      name: windowsHere(this.views, holding.id).subjectName,
       settings: rows
         .flatMap(([on, pours]) => {
           const found = learnedSetting(pours, on, settings.temperatureUnit);

@@ -16,6 +16,13 @@ export interface WindowsHere extends OwnWindows {
   softShare: number;
 }
 
+/** Whose pours belong together: those of one recipe, or of bars by one name where they are made by none. */
+export function subjectHere({ workshop }: Views, holdingId: string): string {
+  const holding = workshop.book.holdings.get(holdingId);
+  const recipe = workshop.batches.get(holding?.batchId ?? '')?.recipe ?? null;
+  return subjectOf(recipe?.id ?? null, withoutWeight(holding?.name ?? ''));
+}
+
 /** @param at UTC ms: as they were then; left out, now */
 export function windowsHere(views: Views, holdingId: string, at = Infinity): WindowsHere {
   const { workshop } = views;
@@ -25,7 +32,7 @@ export function windowsHere(views: Views, holdingId: string, at = Infinity): Win
   const parts = fatPartsOf(figures, route !== undefined && isUnroasted(route));
   const usual = windowsOf(parts);
   const recipe = workshop.batches.get(batchId ?? '')?.recipe ?? null;
-  const subject = subjectOf(recipe?.id ?? null, withoutWeight(name));
+  const subject = subjectHere(views, holdingId);
   const newest = workshop.records.of('temper').findLast((row) => row.at <= at && row.value.of === subject);
   const windows = newest?.value.windows ?? null;
   const kept = recipe ? workshop.recipes.version(recipe.id, recipe.version) : undefined;

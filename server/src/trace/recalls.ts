@@ -11,9 +11,15 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { RoomRecord } from '@wunsch/core/records';
 import { recallOf } from '@wunsch/core/trace/recall';
 import type { TraceRecordValue } from '@wunsch/core/trace/records';
-import { goodsHaving, sharedBy, type SharedGroup, type SharedThing } from '@wunsch/core/trace/shared';
+import {
+  goodsHaving,
+  sharedBy,
+  type SharedGroup,
+  type SharedOptions,
+  type SharedThing,
+} from '@wunsch/core/trace/shared';
 import { STATION_NAMES, type Place } from '@wunsch/core/workshop/stations';
-import { dayText } from '@wunsch/core/units/zone';
+import { dayText, instantOf } from '@wunsch/core/units/zone';
 import { dayIn } from '../beans/pdf/claim';
 import type { Views } from '../ledger/views';
 import { fileView } from '../workshop/pictures';
@@ -24,11 +30,18 @@ type Of<K extends TraceRecordValue['kind']> = RoomRecord<'trace'> & { value: Ext
 /** Groups that anybody reads. */
 const MOST_GROUPS = 12;
 const MOST_GOODS = 400;
+const DAY_MS = 86_400_000;
 
-const dayOfHere = (views: Views) => {
+function daysHere(views: Views): SharedOptions {
   const { timeZone } = views.workshop.settings;
-  return (at: number): string => dayText(at, timeZone);
-};
+  return {
+    dayOf: (at) => dayText(at, timeZone),
+    dayRange: (day) => {
+      const next = dayText(Date.parse(`${day}T12:00:00Z`) + DAY_MS, 'UTC');
+      return [instantOf(`${day}T00:00`, timeZone) ?? 0, instantOf(`${next}T00:00`, timeZone) ?? 0];
+    },
+  };
+}
 
 export function ofKind<K extends TraceRecordValue['kind']>(views: Views, kind: K): Of<K>[] {
   return views.workshop.records.of('trace').filter((row): row is Of<K> => row.value.kind === kind);
@@ -134,7 +147,7 @@ export function sharedView(views: Views, codes: readonly string[]): SharedView {
   const groups = sharedBy(
     views.workshop.book,
     holdings.map(({ id }) => id),
-    { dayOf: dayOfHere(views) },
+    daysHere(views),
   );
   return {
     codes: holdings.map(({ code }) => code),
@@ -145,7 +158,7 @@ export function sharedView(views: Views, codes: readonly string[]): SharedView {
 /** Everything else that shares a thing. */
 export function sharingView(views: Views, thing: SharedThing): SharingView {
   const { book } = views.workshop;
-  const ids = goodsHaving(book, thing, { dayOf: dayOfHere(views) });
+  const ids = goodsHaving(book, thing, daysHere(views));
   return {
     words: thingView(views, thing).words,
     goods: ids.slice(-MOST_GOODS).map((id) => {
