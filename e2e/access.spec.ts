@@ -56,6 +56,9 @@ const VIEWS = [
   '/stock-take',
   '/practise',
   '/trace/B050-1',
+  '/tub/B050-1',
+  '/complaints',
+  '/recall/demo-practice',
   '/workshop',
 ];
 

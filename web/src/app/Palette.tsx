@@ -19,6 +19,7 @@ const PAGES: { name: string; link: string }[] = [
   { name: 'Roast loads: compare', link: '/roasting/loads' },
   { name: 'Roast trials', link: '/roasting/trials' },
   { name: 'Practise tempering', link: '/practise' },
+  { name: 'Complaints and recalls', link: '/complaints' },
   { name: 'Roasters', link: '/roasting/roasters' },
   { name: 'Opening stock: what is there already', link: '/opening' },
   { name: 'Workshop: team, machines, routes, units', link: '/workshop' },
