@@ -5,12 +5,12 @@ import { actNow, walkActs } from '@wunsch/core/temper/plan';
 import { isStuck, pourNow } from '@wunsch/core/temper/pour';
 import { MARK_WORDS, type MarkKind, type MeterFacts } from '@wunsch/core/workshop/tempering';
 import type { Choosing } from '../entry/StepForm';
-import { NumberBox } from '../parts/fields';
-import { readNumber, typedNumber } from '../parts/number';
+import { typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 import { MeterPanel } from './MeterPanel';
 import { ProbeMood } from './ProbeMood';
+import { ProbeControls } from './ProbeControls';
 import { PlanLane } from './PlanLane';
 import { TestClock } from './TestClock';
 import { usePour } from './usePour';
@@ -47,8 +47,6 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
   const { view } = useHere();
   const show = useShow();
   const pour = usePour(work.id);
-  const [typed, setTyped] = useState('');
-  const [wrong, setWrong] = useState<string | undefined>(undefined);
   const [chosen, setPanel] = useState<(typeof PANELS)[number][0] | 'none' | null>(null);
   const { data, busy } = pour;
   const points = useMemo(() => {
@@ -71,11 +69,6 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
   const leads = next !== null && (next.missing !== null || now === null || next.act.grams !== null);
   const unread = next !== null && next.act.tempC !== null && next.missing === null;
   const features = featuresOf(readings, { windows });
-  const read = (): void => {
-    const value = readNumber(typed);
-    if (value === null) return setWrong('is not a number');
-    void pour.read(show.tempOut(value)).then((kept) => kept && setTyped(''));
-  };
   const take = (): void => {
     if (!features) return;
     const text = (c: number): string => typedNumber(Math.round(10 * show.tempIn(c)) / 10);
@@ -86,7 +79,6 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
   };
   const standing = marks.findLast(({ what }) => what === 'still' || what === 'stirred')?.what === 'still';
   const offered: MarkKind[] = [standing ? 'stirred' : 'still', 'seed', 'silk', 'warmed', 'thick'];
-  const unit = show.temp(0).replace(/^[\d.\s]+/, '');
   const meter = meterOf(entry.choices);
   return (
     <section aria-label="The pour now" className={`mb-4 rounded-md px-4 py-3 ${now ? TONES[now.phase] : 'bg-sunk'}`}>
@@ -150,53 +142,13 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
         )}
       </div>
       <div className="mt-2 flex flex-wrap items-end gap-3">
-        <NumberBox
-          className="w-32"
-          label="It is at"
-          unit={unit}
-          value={typed}
-          problem={wrong}
-          onEnter={read}
-          onChange={(text) => {
-            setWrong(undefined);
-            setTyped(text);
-          }}
+        <ProbeControls
+          probe={probe}
+          busy={busy}
+          read={pour.read}
+          follow={(next, speed) => void pour.follow(next, speed)}
+          quick={{ words: 'Simulated, 60×', speed: 60 }}
         />
-        <button type="button" className="button" disabled={busy} onClick={read}>
-          Log it
-        </button>
-        {probe === 'simulated' || probe === 'sent' ? (
-          <button type="button" className="button button-quiet" disabled={busy} onClick={() => void pour.follow(null)}>
-            Take the probe out
-          </button>
-        ) : (
-          <>
-            <button
-              type="button"
-              className="button button-quiet"
-              disabled={busy}
-              onClick={() => void pour.follow('sent')}
-            >
-              A probe sends it
-            </button>
-            <button
-              type="button"
-              className="button button-quiet"
-              disabled={busy}
-              onClick={() => void pour.follow('simulated')}
-            >
-              Simulated probe
-            </button>
-            <button
-              type="button"
-              className="button button-quiet"
-              disabled={busy}
-              onClick={() => void pour.follow('simulated', 60)}
-            >
-              Simulated, 60×
-            </button>
-          </>
-        )}
         {features && (
           <button type="button" className="button" onClick={take}>
             Fill in from the curve

@@ -8,11 +8,11 @@ import { StepForm } from '../entry/StepForm';
 import { PARTS } from '../entry/WorkBench';
 import { hasDraft } from '../parts/draft';
 import { ask, send, useApi } from '../parts/api';
-import { NumberBox } from '../parts/fields';
-import { readNumber, typedNumber } from '../parts/number';
+import { typedNumber } from '../parts/number';
 import { Caution, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
+import { ProbeControls } from './ProbeControls';
 
 const DAY_MS = 86_400_000;
 /** A simulated day of silk passes in a minute. */
@@ -116,8 +116,6 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
   const clock = useNow();
   const path = `/api/temper/works/${work.id}`;
   const run = useApi<SilkView>(`${path}/silk`, 2000);
-  const [typed, setTyped] = useState('');
-  const [wrong, setWrong] = useState<string | undefined>(undefined);
   const { busy, error, run: save, fail } = useSave();
   const draftId = `work.${work.id}`;
   const [taking, setTaking] = useState(() => hasDraft(draftId));
@@ -125,18 +123,15 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
   const { readings, probe, silent } = run.data;
   const now = silkNow(readings, view.settings.temperatureUnit);
   const last = readings.at(-1);
-  const call = (way: string, body: object): void => {
-    if (personId === null) return fail(NOBODY);
-    void save(async () => {
+  const call = async (way: string, body: object): Promise<boolean> => {
+    if (personId === null) {
+      fail(NOBODY);
+      return false;
+    }
+    return save(async () => {
       await ask(`${path}/${way}`, { personId, ...body });
       await run.mutate();
     });
-  };
-  const read = (): void => {
-    const value = readNumber(typed);
-    if (value === null) return setWrong('is not a number');
-    call('readings', { tempC: show.tempOut(value) });
-    setTyped('');
   };
   const days = butters.flatMap(({ id, bestBefore }) =>
     bestBefore !== null && work.sources.some(({ holdingId }) => holdingId === id) ? [bestBefore] : [],
@@ -148,7 +143,6 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
     if (window.confirm(`Put ${show.mass(work.massMg)} back as if this had not begun? Its log is thrown away.`))
       void save(() => send('DELETE', `/api/ledger/works/${work.id}`));
   };
-  const unit = show.temp(0).replace(/^[\d.\s]+/, '');
   return (
     <section
       aria-label="The silk now"
@@ -176,42 +170,13 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
         </div>
       </div>
       <div className="mt-2 flex flex-wrap items-end gap-3">
-        <NumberBox
-          className="w-32"
-          label="It is at"
-          unit={unit}
-          value={typed}
-          problem={wrong}
-          onEnter={read}
-          onChange={(text) => {
-            setWrong(undefined);
-            setTyped(text);
-          }}
+        <ProbeControls
+          probe={probe}
+          busy={busy}
+          read={(tempC) => call('readings', { tempC })}
+          follow={(next, speed = 1) => void call('probe', { probe: next, speed })}
+          quick={{ words: 'Simulated, a day a minute', speed: QUICK }}
         />
-        <button type="button" className="button" disabled={busy} onClick={read}>
-          Log it
-        </button>
-        {probe === 'simulated' || probe === 'sent' ? (
-          <button type="button" className="button button-quiet" onClick={() => call('probe', { probe: null })}>
-            Take the probe out
-          </button>
-        ) : (
-          <>
-            <button type="button" className="button button-quiet" onClick={() => call('probe', { probe: 'sent' })}>
-              A probe sends it
-            </button>
-            <button type="button" className="button button-quiet" onClick={() => call('probe', { probe: 'simulated' })}>
-              Simulated probe
-            </button>
-            <button
-              type="button"
-              className="button button-quiet"
-              onClick={() => call('probe', { probe: 'simulated', speed: QUICK })}
-            >
-              Simulated, a day a minute
-            </button>
-          </>
-        )}
         <span className="flex-1" />
         <button
           type="button"
