@@ -193,6 +193,13 @@ test('bars that bloomed are traced to their pour in three presses; sugar bloom i
     note: '',
   });
   await page.reload();
+  // What was seen before they were moulded is not of these bars.
+  await looks.getByRole('button', { name: 'a grey veil' }).click();
+  await looks
+    .getByRole('group', { name: /warm finger/ })
+    .getByRole('button', { name: 'It does', exact: true })
+    .click();
+  await looks.getByRole('button', { name: 'Save what is seen' }).click();
   await looks.getByRole('button', { name: /^Melt 30 bars again: 2\D?100\sg back to Temper$/ }).click();
   await expect(looks.getByText('It stands at Temper now.')).toBeVisible();
 });

@@ -196,7 +196,7 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'cavities', label: 'Cavities', type: 'pieces' },
     { name: 'goodPieces', label: 'Good bars', type: 'pieces' },
     { name: 'goodG', label: 'All good bars on the scale', type: 'mass', optional: true },
-    { name: 'secondsPieces', label: 'Seconds (empty: what is wrong below)', type: 'pieces', optional: true },
+    { name: 'secondsPieces', label: 'Seconds', type: 'pieces', optional: true },
     ...BAR_FAULTS.map((fault): FieldSpec => ({
       name: `fault.${fault}`,
       label: `Of them: ${BAR_FAULT_WORDS[fault]}`,
