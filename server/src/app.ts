@@ -10,6 +10,7 @@ import { SimulatedRoastProbe } from './devices/roast-probe';
 import { deviceRoutes } from './devices/plugin';
 import { SimulatedScale } from './devices/scale';
 import { demoRoutes } from './demo/plugin';
+import { briefError } from './http/brief';
 import { calculatorRoutes } from './http/calculators';
 import { problem, problemFrom, sendProblem } from './http/problem';
 import { isOurs, unstorable } from './http/hosts';
@@ -71,7 +72,10 @@ export async function buildApp({
     logger: log
       ? {
           level: 'info',
-          serializers: { req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }) },
+          serializers: {
+            req: (r: { method: string; url: string }) => ({ method: r.method, url: r.url }),
+            err: briefError,
+          },
         }
       : false,
     bodyLimit,

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from './app';
+import { brief } from './http/brief';
 import { clockOf } from './devices/clock';
 import { makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
 import { hostsFrom } from './http/hosts';
@@ -84,7 +85,7 @@ main().catch((error: unknown) => {
     process.stderr.write(`${error.message}\n`);
   else
     process.stderr.write(
-      `Wunsch could not start: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
+      `Wunsch could not start: ${brief(error instanceof Error ? (error.stack ?? error.message) : String(error))}\n`,
     );
   process.exit(1);
 });

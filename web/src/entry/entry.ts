@@ -337,9 +337,10 @@ export function readFields(
   for (const [key] of rejects) delete values[key];
   const faults = Object.entries(values).filter(([key]) => key.startsWith('fault.'));
   for (const [key] of faults) delete values[key];
-  if (kind === 'mould' && faults.length > 0) {
+  if (kind === 'mould') {
+    // None as well: a correction takes back what was said before.
     values['faults'] = faults.map(([key, number]) => ({ fault: key.slice('fault.'.length), pieces: number }));
-    values['secondsPieces'] ??= faults.reduce((sum, [, number]) => sum + Number(number), 0);
+    if (faults.length > 0) values['secondsPieces'] ??= faults.reduce((sum, [, number]) => sum + Number(number), 0);
   }
   const [roomC, humidityPct] = [values['air.tempC'], values['air.humidityPct']];
   delete values['air.tempC'];

@@ -276,13 +276,18 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
         {...(components.length > 0 ? { specs: [...(FIELDS.pack ?? []), ...components] } : {})}
         finish={(values, sources) => {
           if (step.kind === 'sell') return saleOf(values, sources);
-          const { kind: _, sources: _s, packaging, ...kept } = command;
+          const { kind: _, sources: _s, packaging, ...whole } = command;
+          // What a field was emptied of is not kept: only what no field of the form says.
+          const asked = new Set((FIELDS[step.kind] ?? []).map(({ name }) => name.split('.')[0]));
+          const kept = Object.fromEntries(Object.entries(whole).filter(([name]) => !asked.has(name)));
           const given = Object.fromEntries(Object.entries(values).filter(([name]) => !name.startsWith('with.')));
           return {
             ...kept,
             ...given,
             // Passes add up to the nibs: corrected nibs were not weighed pass by pass.
-            ...(step.kind === 'winnow' && given['nibsG'] !== kept['nibsG'] ? { passes: [] } : {}),
+            ...(step.kind === 'winnow' && given['nibsG'] !== (whole as Record<string, unknown>)['nibsG']
+              ? { passes: [] }
+              : {}),
             ...(command.sources ? { sources } : {}),
             ...(packaging
               ? {
