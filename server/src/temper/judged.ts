@@ -3,13 +3,14 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { faultsByBench, type CountedPour } from '@wunsch/core/temper/faults';
-import { judgePour, type PourFacts, type TemperReading } from '@wunsch/core/temper/judge';
+import { judgePour, type PourFacts, type TemperReading, type TemperVerdict } from '@wunsch/core/temper/judge';
 import { learnedSetting, type PastPour } from '@wunsch/core/temper/learned';
 import { dewPointC } from '@wunsch/core/units/humidity';
 import type { Curve } from '@wunsch/core/roast/curve';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Views } from '../ledger/views';
-import { subjectHere, windowsHere } from './windows';
+import type { CurveMeta } from '../store/records';
+import { subjectHere, windowsHere, type WindowsHere } from './windows';
 
 /** Whether a pour needs no low point: it was seeded, or cocoa butter or chocolate in temper went in. */
 export function isSeeded(views: Views, sources: readonly { holdingId: string }[], method?: string): boolean {
@@ -28,50 +29,44 @@ export function isSeeded(views: Views, sources: readonly { holdingId: string }[]
 const COUNTED_MS = 366 * 86_400_000;
 const MOST_COUNTED = 400;
 
+/** Fewer readings are no log. */
+const FEWEST = 3;
+/** Curves that are read together. */
+const AT_ONCE = 40;
+
+/** A pour, and what it is held against. */
+interface About {
+  command: CommandOf<'temper'>;
+  made: string;
+  meta: CurveMeta | null;
+  here: WindowsHere;
+  facts: PourFacts;
+  /** The same for the same pour, held against the same. */
+  key: string;
+}
+
+/** Temperatures of a pour by its log; without one, the three figures of its entry, a quarter of an hour apart. */
+function readingsOf({ command, meta }: About, curve: Curve | null): TemperReading[] {
+  if (!curve || curve.seconds.length < FEWEST)
+    return [command.meltC, command.coolC, command.workC].map((tempC, index) => ({ second: 900 * index, tempC }));
+  const speed = Number(/ (\d+)$/.exec(meta?.source ?? '')?.[1] ?? 1);
+  return Array.from(curve.seconds, (second, i) => ({ second: second * speed, tempC: curve.beanC[i] ?? NaN }));
+}
+
 /** Pours that are done: what their curves say, what they teach. */
 export class JudgedPours {
   /** By step and by what it was held against: a curve that is logged stays as it is. */
-  private readonly known = new Map<string, PouredView>();
+  private readonly known = new Map<string, TemperVerdict>();
 
   constructor(private readonly views: Views) {}
 
   /** What a pour's curve says; where none was logged, the three temperatures of its entry. */
   async of(step: Step): Promise<PouredView> {
-    const meta = this.curveMeta(step);
-    const curve = meta ? await this.views.workshop.readCurve(meta.id) : null;
-    return this.judge(step, curve);
-  }
-
-  private curveMeta(step: Step) {
-    return this.views.workshop.roasts.curveOf(step.slots['good'] ?? '');
-  }
-
-  private judge(step: Step, curve: Curve | null): PouredView {
     const { workshop } = this.views;
-    const command = step.command as CommandOf<'temper'>;
-    const made = step.slots['good'] ?? '';
-    const { windows, fatShare, softShare } = windowsHere(this.views, made, step.at);
-    const seeded = isSeeded(this.views, command.sources, command.method);
-    const facts: PourFacts = {
-      windows,
-      seeded,
-      unit: workshop.settings.temperatureUnit,
-      // Without a log nobody knows when they were.
-      marks: (curve?.seconds.length ?? 0) < 3 ? [] : (command.marks ?? []),
-      ...this.settingOf(made),
-    };
-    const key = JSON.stringify([step.id, curve?.seconds.length ?? 0, facts]);
-    const known = this.known.get(step.id + key);
-    if (known) return known;
-    const speed = Number(/ (\d+)$/.exec(this.curveMeta(step)?.source ?? '')?.[1] ?? 1);
-    const logged: TemperReading[] = curve
-      ? Array.from(curve.seconds, (second, i) => ({ second: second * speed, tempC: curve.beanC[i] ?? NaN }))
-      : [];
-    const byHand = logged.length < 3;
-    const readings = byHand
-      ? [command.meltC, command.coolC, command.workC].map((tempC, index) => ({ second: 900 * index, tempC }))
-      : logged;
-    const poured: PouredView = {
+    const about = this.about(step);
+    const { command, made, here, facts, meta } = about;
+    const readings = readingsOf(about, meta ? await workshop.readCurve(meta.id) : null);
+    return {
       stepId: step.id,
       code: workshop.book.holding(made).code,
       at: step.at,
@@ -80,25 +75,42 @@ export class JudgedPours {
       meter: command.meter ?? null,
       marks: command.marks ?? [],
       readings,
-      byHand,
-      seeded,
-      windows,
-      fatShare,
-      softShare,
-      verdict:
-        command.method === 'none'
-          ? {
-              features: null,
-              first: null,
-              others: [],
-              sentence: 'Sold untempered: nothing to judge.',
-              sure: 'not known',
-            }
-          : judgePour(readings, facts),
+      byHand: (meta?.readings ?? 0) < FEWEST,
+      seeded: facts.seeded,
+      windows: here.windows,
+      fatShare: here.fatShare,
+      softShare: here.softShare,
+      verdict: this.judge(about, readings),
     };
-    if (this.known.size > 4 * MOST_COUNTED) this.known.clear();
-    this.known.set(step.id + key, poured);
-    return poured;
+  }
+
+  /** What a pour is held against. */
+  private about(step: Step): About {
+    const { workshop } = this.views;
+    const command = step.command as CommandOf<'temper'>;
+    const made = step.slots['good'] ?? '';
+    const meta = workshop.roasts.curveOf(made);
+    const here = windowsHere(this.views, made, step.at);
+    const facts: PourFacts = {
+      windows: here.windows,
+      seeded: isSeeded(this.views, command.sources, command.method),
+      unit: workshop.settings.temperatureUnit,
+      // Without a log nobody knows when they were.
+      marks: (meta?.readings ?? 0) < FEWEST ? [] : (command.marks ?? []),
+      ...this.settingOf(made),
+    };
+    return { command, made, meta, here, facts, key: `${step.id} ${JSON.stringify([meta?.readings ?? 0, facts])}` };
+  }
+
+  private judge({ command, facts, key }: About, readings: readonly TemperReading[]): TemperVerdict {
+    const known = this.known.get(key);
+    if (known) return known;
+    const verdict: TemperVerdict =
+      command.method === 'none'
+        ? { features: null, first: null, others: [], sentence: 'Sold untempered: nothing to judge.', sure: 'not known' }
+        : judgePour(readings, facts);
+    this.known.set(key, verdict);
+    return verdict;
   }
 
   /** How a pour's moulds, the place where they set and its air were, as its moulding says. */
@@ -158,24 +170,24 @@ export class JudgedPours {
   /** How often which fault came first in a year, at which bench. */
   async faults(): Promise<FaultsView> {
     const { workshop } = this.views;
+    if (this.known.size > 4 * MOST_COUNTED) this.known.clear();
     const since = workshop.now() - COUNTED_MS;
     const steps = workshop.book.timeline.filter(
       ({ kind, withdrawn, at }) => kind === 'temper' && !withdrawn && at >= since,
     );
-    const counted = steps.slice(-MOST_COUNTED);
-    const metas = counted.map((step) => this.curveMeta(step));
-    const curves = await workshop.readCurves(metas.flatMap((meta) => (meta ? [meta.id] : [])));
-    const rows = counted.flatMap((step, i): CountedPour[] => {
-      const { features, first } = this.judge(step, curves.get(metas[i]?.id ?? '') ?? null).verdict;
-      return features
-        ? [
-            {
-              bench: this.bench(step.machineId, (step.command as CommandOf<'temper'>).method),
-              first: first?.id ?? null,
-            },
-          ]
-        : [];
+    const counted = steps.slice(-MOST_COUNTED).map((step) => ({ step, about: this.about(step) }));
+    // Curves are read of those only that nobody asked for before, a few at a time.
+    const fresh = counted.filter(({ about }) => !this.known.has(about.key));
+    for (let i = 0; i < fresh.length; i += AT_ONCE) {
+      const some = fresh.slice(i, i + AT_ONCE);
+      const curves = await workshop.readCurves(some.flatMap(({ about: { meta } }) => (meta ? [meta.id] : [])));
+      for (const { about } of some) this.judge(about, readingsOf(about, curves.get(about.meta?.id ?? '') ?? null));
+    }
+    const rows = counted.flatMap(({ step, about }): CountedPour[] => {
+      const { features, first } = this.judge(about, readingsOf(about, null));
+      const bench = this.bench(step.machineId, about.command.method);
+      return features ? [{ bench, first: first?.id ?? null }] : [];
     });
-    return { since: counted[0]?.at ?? null, benches: faultsByBench(rows) };
+    return { since: counted[0]?.step.at ?? null, benches: faultsByBench(rows) };
   }
 }
