@@ -79,7 +79,7 @@ test('nine kilograms become bars of seventy grams: planned, filled by one press,
   await expect(
     now.getByText(/One bar may be short by 4\.5 g\. A reference: the local authority decides\./),
   ).toBeVisible();
-  // A place colder than the dew point is warned of before it is saved, as far as the room is known.
+  // A reload keeps what was filled and weighed.
   await page.reload();
   await expect(now.getByText('20 filled, 23 to go')).toBeVisible();
   await expect(now.getByRole('button', { name: 'Weigh single bars: 5' })).toBeVisible();

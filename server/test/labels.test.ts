@@ -118,7 +118,7 @@ test('labels are printed several a sheet or one a page, and read back as they we
   const roll = await print('copies=3&sheet=no&widthMm=60&heightMm=80&market=fr');
   const pages = textOf(roll.rawPayload).trim().split('\n');
   expect(pages).toHaveLength(3);
-  expect(pages[0]).toContain('Poids net : 70 g'.replace(' :', ':'));
+  expect(pages[0]).toContain('Poids net: 70 g');
   // What does not fit is refused, not cut off.
   const small = await print('widthMm=30&heightMm=20');
   expect(small.json()).toMatchObject({ code: 'pack/label-too-small' });

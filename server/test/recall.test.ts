@@ -120,6 +120,20 @@ test('complaints are written down at a code, share what lies behind them, and ar
   expect(after.complaints.map((row) => row.answer)).toEqual(['A new bar went out', null]);
 });
 
+test('a roll of wrapper that is recalled takes along what was packed in it', async () => {
+  const { packs } = await goods();
+  const wrapper = [...server.workshop.book.holdings.values()].find(({ kind }) => kind === 'packaging');
+  const body = { personId: 'ann', codes: [wrapper?.code ?? ''], why: 'wrong allergens on it' };
+  const view = (await server.call('POST', '/api/trace/recalls', body)).body as RecallView;
+  expect(view.affected).toEqual(['P-0', 'P-1', 'P-2']);
+  expect(view.buyers.reduce((sum, { pieces }) => sum + pieces, 0)).toBe(30);
+  expect(view.foundShare).toBeCloseTo(1, 6);
+  const command = { kind: 'sell', sources: [{ holdingId: packs[2], pieces: 1 }], takings: 6, to: '', note: '' };
+  expect(asProblem(await server.call('POST', '/api/ledger/steps', { personId: 'ann', command })).code).toBe(
+    'trace/blocked',
+  );
+});
+
 test('a recall finds every buyer, blocks what is here, and lets it go only by name', async () => {
   const { lots, packs } = await goods();
   const lotCode = server.workshop.book.holding(lots[0] ?? '').code;

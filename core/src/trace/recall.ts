@@ -42,12 +42,25 @@ export interface Recall {
   foundShare: number;
 }
 
+/** Wrappers weigh nothing, so no grams lead on from them: what was packed in them is meant as well. */
+function withPacked(book: Book, subjects: readonly string[]): string[] {
+  const wrappers = new Set(subjects.filter((id) => book.holding(id).kind === 'packaging'));
+  if (wrappers.size === 0) return [...subjects];
+  const packed = book.timeline.flatMap((step) =>
+    step.postings.some(({ holdingId, pieces }) => pieces < 0 && holdingId !== null && wrappers.has(holdingId))
+      ? step.postings.flatMap(({ holdingId, massMg }) => (holdingId !== null && massMg > 0 ? [holdingId] : []))
+      : [],
+  );
+  return [...new Set([...subjects, ...packed])];
+}
+
 /**
  * Everything that has something of some goods in it: where it is, who bought it, what is gone.
  *
- * @param subjects holdings that are recalled
+ * @param named holdings that are recalled; of wrappers, what was packed in them too
  */
-export function recallOf(book: Book, subjects: readonly string[]): Recall {
+export function recallOf(book: Book, named: readonly string[]): Recall {
+  const subjects = withPacked(book, named);
   const forward = downstream(book, subjects, 'mass');
   const affected = new Set([...subjects, ...forward.holdings.keys()]);
   const here: HereStill[] = [];
