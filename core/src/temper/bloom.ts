@@ -32,6 +32,51 @@ export interface Sight {
   bloom: Bloom | null;
 }
 
+/** Presses so close to each other, hours, are one look at the bars. */
+const ONE_LOOK_H = 12;
+
+/** Looks at bars, from what was pressed one by one. @param pressed oldest first; `apart`: no look goes over a change of it */
+export function looksOf<T extends Sight & { at: number; person: string; apart: number }>(pressed: readonly T[]): T[] {
+  const looks: T[] = [];
+  for (const row of pressed) {
+    const last = looks.at(-1);
+    const isSame =
+      last !== undefined &&
+      last.person === row.person &&
+      last.apart === row.apart &&
+      row.at - last.at < ONE_LOOK_H * 3_600_000;
+    if (isSame)
+      looks[looks.length - 1] = {
+        ...last,
+        seen: [...new Set([...last.seen, ...row.seen])],
+        bloom: row.bloom ?? last.bloom,
+      };
+    else looks.push(row);
+  }
+  return looks;
+}
+
+/** Days after moulding at which bars are looked at again, and the day from which it is no use asking any more. */
+const LOOKS = [
+  { day: 1, untilDay: 4, words: 'a day' },
+  { day: 7, untilDay: 13, words: 'a week' },
+  { day: 30, untilDay: 45, words: 'a month' },
+] as const;
+
+/**
+ * Which look at bars is due.
+ *
+ * @param ageDays since they were moulded; @param lookedAtDays of earlier looks
+ * @returns null where none is
+ */
+export function lookDue(
+  ageDays: number,
+  lookedAtDays: readonly number[],
+): { untilDay: number; words: (typeof LOOKS)[number]['words'] } | null {
+  const stage = LOOKS.find(({ day, untilDay }) => ageDays >= day && ageDays < untilDay);
+  return stage && !lookedAtDays.some((day) => day >= 0.75 * stage.day) ? stage : null;
+}
+
 export interface Cause {
   tone: 'good' | 'watch' | 'quiet';
   sentence: string;

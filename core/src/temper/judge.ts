@@ -1,7 +1,7 @@
 import { median } from '../stats/spread';
 import { formatTemperature, type TemperatureUnit } from '../units/temperature';
 import type { PourMark } from '../workshop/tempering';
-import type { Span, Windows } from './windows';
+import { holdOf, type Span, type Windows } from './windows';
 
 /** A temperature of a pour, seconds after it began. */
 export interface TemperReading {
@@ -76,8 +76,6 @@ export interface PourFacts {
 
 /** °C by which a probe and a window may be off before it is a fault. */
 const MARGIN = { melt: 1.5, low: 1, cold: 1.5, over: 1.4, work: 1.2 };
-/** Minutes in the window from which a bowl that is worked thickens past use. */
-const LONG_MIN = 75;
 /** Moulds colder than that chill the skin; rooms warmer than that set too slowly, °C. */
 const COLD_MOULD_C = 18;
 const WARM_SET_C = 21;
@@ -221,9 +219,10 @@ function faultsOf(features: TemperFeatures, facts: PourFacts): Fault[] {
     effect: 'Thick, bubbles, tails, dull bars.',
     todo: `Warm it to ${span(windows.work)} before it is poured.`,
   });
-  add(heldMin - LONG_MIN, 15, {
+  const longest = holdOf(windows).minutes;
+  add(heldMin - longest, 15, {
     id: 'held-long',
-    sentence: `It was kept in temper for ${heldMin.toFixed(0)} min.`,
+    sentence: `It was kept in temper for ${heldMin.toFixed(0)} min: over the ${longest} that it bears.`,
     effect: 'Crystal goes on growing: it thickens, and bars come out dull and draw back little.',
     todo: 'Warm it by half a degree now and then, add fresh melted chocolate, or pour smaller bowls.',
   });

@@ -13,6 +13,8 @@ export interface PastPour {
   coolC: number;
   workC: number;
   test: 'set' | 'slow' | 'failed' | 'none';
+  /** Minutes that it was kept in temper, where they were followed. */
+  heldMin?: number | null;
 }
 
 export interface LearnedSetting {
@@ -32,7 +34,9 @@ export interface LearnedSetting {
 }
 
 /** Windows reach so far to either side of a learned setting, °C. */
-const AROUND = { melt: 2, cool: 0.5, work: 0.5 };
+const AROUND = { melt: 2, cool: 0.5, work: 0.5, hold: 1 };
+/** Minutes that are always borne; longer ones are learned from pours that were kept so long and set. */
+const LEAST_HELD_MIN = 30;
 
 /** Pours that set below which nothing is learned. */
 const FEWEST = 3;
@@ -81,11 +85,20 @@ export function learnedSetting(
       melt: around(found.meltC, AROUND.melt),
       cool: around(found.coolC, AROUND.cool),
       work: around(found.workC, AROUND.work),
+      ...holdFrom(good, around(found.workC, AROUND.hold)),
     },
     sentence: `Set best on ${on}: melt ${show(found.meltC)}, cool ${show(found.coolC)}, work ${show(found.workC)} (${share}).${
       unlike.length > 0 ? ` Those that did not set were ${unlike.join(', ')}.` : ''
     }`,
   };
+}
+
+/** How long pours were kept that set: the longest but one, since a single long one may have been luck. */
+function holdFrom(good: readonly PastPour[], span: Span): Pick<Windows, 'hold'> {
+  const held = good.flatMap(({ heldMin }) => (heldMin == null ? [] : [heldMin])).sort((a, b) => b - a);
+  const longest = held[1];
+  if (held.length < FEWEST || longest === undefined) return {};
+  return { hold: { ...span, minutes: Math.max(LEAST_HELD_MIN, 5 * Math.round(longest / 5)) } };
 }
 
 /** How far apart two means are where it is more than chance; null where it is not, or there are too few. */

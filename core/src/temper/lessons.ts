@@ -11,6 +11,8 @@ export interface Lesson {
   story: (show: Show) => string;
   start: Crystal;
   fatShare: number;
+  /** Left out, two kilograms. */
+  massKg?: number;
   /** °C by which its soft fats lower the melting points of the crystal. */
   lowerC: number;
   roomC: number;

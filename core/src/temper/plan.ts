@@ -19,6 +19,9 @@ export interface PourBowl {
 /** °C at which a bowl is kept while a part of it is worked on the slab, and over which seed goes in. */
 const KEPT_C = 40;
 const SEED_FROM_C = 34;
+/** Minutes that the slab takes, and in which a bowl in a room comes two thirds of the way to it. */
+const SLAB_MIN = 8;
+const BOWL_TAU_MIN = 45;
 const MELTS = 0.7;
 
 /**
@@ -46,9 +49,11 @@ export function planPour(
   switch (school) {
     case 'slab': {
       const keptC = Math.max(KEPT_C, work.to + 4);
-      const { warmG, spreadG } = slab(massG, keptC, cool.from, workC, { heatJperK: bowlJperK, tempC: keptC });
+      // What stays in the bowl loses heat to the room for as long as the rest is worked.
+      const laterC = roomC + (keptC - roomC) * Math.exp(-SLAB_MIN / BOWL_TAU_MIN);
+      const { warmG, spreadG } = slab(massG, laterC, cool.from, workC, { heatJperK: bowlJperK, tempC: laterC });
       act('Let it come down in the bowl', { way: 'down', tempC: keptC });
-      act('Keep warm in the bowl', { grams: round(warmG) });
+      act('Keep in the covered bowl', { grams: round(warmG) });
       act('Spread on the slab and work it', { way: 'down', tempC: cool.from, grams: round(spreadG) });
       act('Scrape it back and stir: together', { way: 'up', tempC: work.from });
       break;

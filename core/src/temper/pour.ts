@@ -1,7 +1,7 @@
 import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
 import type { PourMark } from '../workshop/tempering';
 import type { TemperReading } from './judge';
-import type { Windows } from './windows';
+import { holdOf, type Windows } from './windows';
 
 /** Where a pour stands, and what is to be done next. */
 export interface PourNow {
@@ -26,6 +26,8 @@ const LOW_MIN = 3;
 /** The line through so many minutes says where it goes. */
 const TREND_MIN = 4;
 const STEADY_C_MIN = 0.04;
+/** A probe is off by so much, °C: that close to the work it counts as there. */
+const NEAR_C = 0.3;
 
 /**
  * What a pour wants next, from its temperatures so far.
@@ -36,18 +38,20 @@ const STEADY_C_MIN = 0.04;
  */
 export function pourNow(
   readings: readonly TemperReading[],
-  { melt, cool, work }: Windows,
+  windows: Windows,
   seeded: boolean,
   unit: TemperatureUnit = 'C',
   marks: readonly PourMark[] = [],
 ): PourNow | null {
+  const { melt, cool, work } = windows;
+  const hold = holdOf(windows);
   const show = (c: number): string => formatTemperature(c, unit);
   const degrees = (c: number): string => formatDegrees(c, unit);
   const rows = [...readings].sort((a, b) => a.second - b.second);
   const last = rows.at(-1);
   if (!last) return null;
   const t = last.tempC;
-  const lostAt = meltedOutAt(rows, { melt, cool, work }, seeded);
+  const lostAt = meltedOutAt(rows, windows, seeded);
   const lost = rows[lostAt];
   if (lost) {
     const reseeded = marks.some(({ what, second }) => second >= lost.second && (what === 'seed' || what === 'silk'));
@@ -57,7 +61,7 @@ export function pourNow(
       reseeded || since.some(({ tempC }) => tempC <= cool.to + 0.5)
         ? pourNow(
             [{ second: lost.second - 1, tempC: melt.from }, ...since.filter(({ tempC }) => tempC < work.to + LOST_C)],
-            { melt, cool, work },
+            windows,
             reseeded,
             unit,
             marks,
@@ -85,11 +89,8 @@ export function pourNow(
   const fresh = melted < 0 && t < melt.from - 1 && slope >= -0.05;
   const since = seeded ? Math.max(0, melted) : lowAt;
   const back =
-    low && !fresh
-      ? rows.findIndex(({ tempC }, i) => i > since && tempC >= work.from - 0.2 && tempC <= work.to + 0.5)
-      : -1;
-  const heldMin =
-    back >= 0 ? minutesWhere(rows, ({ tempC }) => tempC >= work.from - 0.3 && tempC <= work.to + 0.3, back) : 0;
+    low && !fresh ? rows.findIndex(({ tempC }, i) => i > since && tempC >= work.from - 0.2 && tempC <= hold.to) : -1;
+  const heldMin = back >= 0 ? minutesWhere(rows, ({ tempC }) => tempC >= hold.from && tempC <= hold.to, back) : 0;
   const base = { missingC: null, leavesMin: null, heldMin };
   const gap = (c: number): string => show(Math.round(10 * c) / 10);
   if (fresh && (seeded || !low))
@@ -108,16 +109,18 @@ export function pourNow(
       sentence: `${show(t)}: so warm the crystal melts out within ${LOST_MIN} min.`,
       todo: `Off the heat, stir it over cold water down to ${gap(work.to)}.`,
     };
-  if (low && back >= 0 && t < work.from - 0.3)
+  if (low && back >= 0 && t < hold.from)
     return {
       ...base,
       phase: 'cold',
       missingC: work.from - t,
-      sentence: `${degrees(work.from - t)} under the working window: it thickens.`,
+      sentence: `${degrees(work.from - t)} under the work: it thickens.`,
       todo: `Warm it gently to ${gap(work.from)}, stirring.`,
     };
-  if (low && t >= work.from - 0.3 && t <= work.to + 0.3) {
-    const edge = slope > 0 ? work.to + 0.3 : work.from - 0.3;
+  // Brought back it may stand a little beside the work; on its way there it may not.
+  const [from, to] = back >= 0 ? [hold.from, hold.to] : [work.from - NEAR_C, work.to + NEAR_C];
+  if (low && t >= from && t <= to) {
+    const edge = slope > 0 ? hold.to : hold.from;
     const leavesMin = Math.abs(slope) < STEADY_C_MIN ? null : Math.max(0, (edge - t) / slope);
     const soon = leavesMin !== null && leavesMin < 8;
     const thickAt = marks.findLast(({ what }) => what === 'thick' || what === 'warmed');
@@ -131,6 +134,14 @@ export function pourNow(
           t < work.to - 0.2
             ? `Warm it by ${degrees(Math.min(0.5, work.to - t))}, to ${gap(work.to)} at the most, and stir some minutes; or stir a little fresh melted chocolate in.`
             : `It is as warm as it may be: stir fresh melted chocolate in, a tenth of the bowl at ${gap(melt.from)}.`,
+      };
+    if (heldMin > hold.minutes)
+      return {
+        ...base,
+        phase: 'thick',
+        leavesMin,
+        sentence: `${heldMin.toFixed(0)} min in temper: over the ${hold.minutes} that it bears.`,
+        todo: `Pour what is left now; or stir fresh melted chocolate in, a tenth of the bowl at ${gap(melt.from)}.`,
       };
     return {
       ...base,

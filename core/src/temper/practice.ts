@@ -4,14 +4,40 @@ import { judgePour, type TemperReading, type TemperVerdict } from './judge';
 import { scoreOf, type Lesson } from './lessons';
 import type { TemperatureUnit } from '../units/temperature';
 
-/** What is around a bowl of two kilograms. */
+/** What is around a bowl. */
 export type Around = 'bath' | 'marble' | 'room';
-/** Minutes in which it follows what is around it. */
+/** The bowl that lessons are told for, kg. */
+export const USUAL_BOWL_KG = 2;
+/** Minutes in which a bowl of two kilograms follows what is around it. */
 const TAU_MIN: Readonly<Record<Around, number>> = { bath: 6, marble: 4, room: 45 };
+/** A bowl's surface grows with its mass to two thirds; a slab stays as large as it is. */
+const TAU_GROWS: Readonly<Record<Around, number>> = { bath: 1 / 3, marble: 1, room: 1 / 3 };
+/** Minutes in which a bowl of some kilograms follows what is around it. */
+export const tauOf = (around: Around, massKg: number): number =>
+  TAU_MIN[around] * (massKg / USUAL_BOWL_KG) ** TAU_GROWS[around];
 export const MARBLE_C = 20;
 const LOG_EVERY_S = 12;
 /** Seed's and silk's own temperature, °C. */
 const SEED_C: Readonly<Record<SeedKind, number>> = { chocolate: 20, silk: 33.5 };
+
+/** A lesson's bowl as somebody's own: how much there is, and how much of it is fat. */
+export interface OwnBowl {
+  massKg: number;
+  fatShare: number;
+}
+export const OWN_BOWL_LIMITS = { massKg: { from: 0.2, to: 30 }, fatShare: { from: 0.25, to: 0.6 } } as const;
+/** What seed and silk can be put in at once, shares of the bowl. */
+export const SEED_SHARES: Readonly<Record<SeedKind, { from: number; to: number; step: number }>> = {
+  chocolate: { from: 0.01, to: 0.25, step: 0.01 },
+  silk: { from: 0.002, to: 0.04, step: 0.002 },
+};
+
+/** A lesson with one's own bowl; a larger one takes longer, also on the best run. */
+export const lessonWith = (lesson: Lesson, own: OwnBowl): Lesson => ({
+  ...lesson,
+  ...own,
+  bestMin: Math.round(10 * lesson.bestMin * Math.max(1, tauOf('bath', own.massKg) / tauOf('bath', USUAL_BOWL_KG))) / 10,
+});
 
 /** A bowl that is practised with. */
 export interface Practice {
@@ -40,9 +66,9 @@ export const beginPractice = ({ start }: Lesson): Practice => ({
 
 /** Carries a bowl on by some minutes of the model's clock. */
 export function carryOn(now: Practice, lesson: Lesson, { around, bathC, shear }: Hands, minutes: number): Practice {
-  const { fatShare, lowerC, roomC } = lesson;
+  const { fatShare, lowerC, roomC, massKg = USUAL_BOWL_KG } = lesson;
   const aroundC = around === 'bath' ? bathC : around === 'marble' ? MARBLE_C : roomC;
-  const bowl = handle(now.bowl, { aroundC, tauMin: TAU_MIN[around], shear, fatShare, lowerC }, minutes);
+  const bowl = handle(now.bowl, { aroundC, tauMin: tauOf(around, massKg), shear, fatShare, lowerC }, minutes);
   const minute = now.minute + minutes;
   const second = 60 * minute;
   const isDue = second - (now.log.at(-1)?.second ?? 0) >= LOG_EVERY_S;

@@ -22,26 +22,57 @@ const span = z
   .refine(({ from, to }) => to >= from, { message: 'ends before it begins', path: ['to'] });
 export type Span = z.infer<typeof span>;
 
-/** Where a pour is melted out, cooled to and worked, °C. */
+/** Where it may stand while moulds are filled, °C, and for how many minutes before it thickens past use. */
+const hold = z
+  .object({
+    from: degrees,
+    to: degrees,
+    minutes: z.number().min(5, 'are fewer than filling takes').max(600, 'are more than ten hours'),
+  })
+  .refine(({ from, to }) => to >= from, { message: 'ends before it begins', path: ['to'] });
+export type Hold = z.infer<typeof hold>;
+
+/** Where a pour is melted out, cooled to, worked and held, °C. */
 export const windows = z
-  .object({ melt: span, cool: span, work: span })
+  .object({ melt: span, cool: span, work: span, hold: hold.optional() })
   .refine(({ cool, work }) => work.from > cool.from, {
     message: 'is not over what it is cooled to',
     path: ['work', 'from'],
   })
-  .refine(({ melt, work }) => melt.from > work.to, { message: 'is not over the work', path: ['melt', 'from'] });
+  .refine(({ melt, work }) => melt.from > work.to, { message: 'is not over the work', path: ['melt', 'from'] })
+  .refine(({ work, hold: held }) => held === undefined || (held.from <= work.from && held.to >= work.to), {
+    message: 'leaves a part of the work out',
+    path: ['hold'],
+  });
 export type Windows = z.infer<typeof windows>;
 
-/** Usual windows of the trade; a recipe's and a bean's own may differ. */
+/** Windows without a hold of their own are held so far to either side of the work, °C, and so long. */
+const AROUND_WORK_C = 0.3;
+const HOLD_MIN = 75;
+/** Where and how long it may stand while moulds are filled. */
+export const holdOf = ({ work, hold: held }: Windows): Hold =>
+  held ?? { from: work.from - AROUND_WORK_C, to: work.to + AROUND_WORK_C, minutes: HOLD_MIN };
+
+/** Half a degree to either side of the work. */
+const heldAround = (work: Span, minutes: number): Hold => ({ from: work.from - 0.5, to: work.to + 0.5, minutes });
+const usual = (melt: Span, cool: Span, work: Span, minutes: number): Windows => ({
+  melt,
+  cool,
+  work,
+  hold: heldAround(work, minutes),
+});
+const C = (from: number, to: number): Span => ({ from, to });
+
+/** Usual windows of the trade; a recipe's and a bean's own may differ. Milk fat and thick masses stand less long. */
 export const USUAL_WINDOWS: Readonly<Record<Chocolate, Windows>> = {
-  dark: { melt: { from: 45, to: 50 }, cool: { from: 27, to: 28 }, work: { from: 31, to: 32 } },
+  dark: usual(C(45, 50), C(27, 28), C(31, 32), 75),
   // Thick: worked where it still runs.
-  two: { melt: { from: 45, to: 50 }, cool: { from: 27, to: 28 }, work: { from: 31.5, to: 32.5 } },
+  two: usual(C(45, 50), C(27, 28), C(31.5, 32.5), 60),
   // Melted out cooler and longer: the route keeps its mass under a bound.
-  unroasted: { melt: { from: 42, to: 45 }, cool: { from: 27, to: 28 }, work: { from: 31, to: 32 } },
-  milk: { melt: { from: 40, to: 45 }, cool: { from: 26, to: 27 }, work: { from: 29, to: 30 } },
-  plant: { melt: { from: 40, to: 45 }, cool: { from: 26, to: 27 }, work: { from: 29, to: 30 } },
-  white: { melt: { from: 40, to: 43 }, cool: { from: 25, to: 26 }, work: { from: 28, to: 29 } },
+  unroasted: usual(C(42, 45), C(27, 28), C(31, 32), 75),
+  milk: usual(C(40, 45), C(26, 27), C(29, 30), 60),
+  plant: usual(C(40, 45), C(26, 27), C(29, 30), 60),
+  white: usual(C(40, 43), C(25, 26), C(28, 29), 60),
 };
 
 /** What of a bowl decides on its windows, % of the whole. */
@@ -105,14 +136,22 @@ export interface OwnWindows {
 export function windowsOf(parts: FatParts): OwnWindows {
   const soft = softShareOf(parts);
   const chocolate = kindOf(parts, soft);
-  const usual = USUAL_WINDOWS[chocolate];
+  const own = USUAL_WINDOWS[chocolate];
   // Milk chocolate's own windows hold for some of it already.
   const free = chocolate === 'milk' || chocolate === 'plant' || chocolate === 'white' ? 0.2 : SOFT_FREE;
   const lower = Math.round(2 * Math.min(MOST_LOWER_C, LOWER_C * Math.max(0, soft - free))) / 2;
   const down = ({ from, to }: Span): Span => ({ from: from - lower, to: to - lower });
   return {
     chocolate,
-    windows: lower === 0 ? usual : { melt: usual.melt, cool: down(usual.cool), work: down(usual.work) },
+    windows:
+      lower === 0
+        ? own
+        : {
+            melt: own.melt,
+            cool: down(own.cool),
+            work: down(own.work),
+            hold: heldAround(down(own.work), holdOf(own).minutes),
+          },
     because:
       lower === 0
         ? `Usual for ${CHOCOLATE_WORDS[chocolate]}.`

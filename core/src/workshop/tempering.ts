@@ -60,6 +60,9 @@ export type MeterFacts = z.infer<typeof meterFacts>;
 /** What is known of a pour under way beside its readings. */
 export const livePour = z.object({
   school: z.enum(SCHOOLS).nullable().default(null),
+  /** What its heat balance went by: the bowl's own weight, of steel, and the room. */
+  bowlKg: z.number().min(0, 'cannot be below 0').max(200, 'is heavier than any bowl').optional(),
+  roomC: z.number().min(5, 'is colder than any kitchen').max(45, 'is hotter than any kitchen').optional(),
   acts: z.array(pourAct).max(20, 'are too many').default([]),
   marks: z.array(pourMark).max(400, 'are too many').default([]),
 });

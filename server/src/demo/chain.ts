@@ -8,7 +8,7 @@ import type { Demo } from './generator';
 import { spillIfTooFull, tasteAtRest, tasteOnTheStones } from './grinds';
 import { DAY, HOUR } from './schedule';
 import { recipeAt, recipeId } from './recipes';
-import { fillMoulds, moulded } from './moulds';
+import { fillMoulds, looksAtBars, moulded } from './moulds';
 import { demoPour, followPour, keepPourLog } from './pours';
 import { BUYERS, ORIGINS, PEOPLE, TASTING_WORDS, type Origin } from './scenario';
 
@@ -544,6 +544,11 @@ export class BatchChain {
       });
       return;
     }
+    for (const { day, seen } of looksAtBars(this.batch.code))
+      demo.after(at + day * DAY, () => {
+        const command = { kind: 'reading', batchId: this.batch.id, what: 'seen', value: null, seen, note: '' } as const;
+        demo.record(command, at + day * DAY, demo.person());
+      });
     if (plan.stop === 'pack') return;
     demo.after(at + 22 * HOUR, () => this.pack(barsId, good, at + 22 * HOUR));
   }

@@ -1,4 +1,5 @@
 import { normals, seeded } from '@wunsch/core/stats/chance';
+import type { Seen } from '@wunsch/core/ledger/types';
 import type { BarFault } from '@wunsch/core/workshop/moulding';
 import { seedOf } from '../devices/gauge';
 import type { Workshop } from '../workshop/workshop';
@@ -46,6 +47,15 @@ export function moulded(
     { fault: 'broken', pieces: seconds - air },
   ];
   return { weightsG, faults: faults.filter(({ pieces }) => pieces > 0) };
+}
+
+/** When somebody looked at the bars of a batch again, and what was seen; not every time that it was due. */
+export function looksAtBars(code: string): { day: number; seen: Seen[] }[] {
+  const chance = seeded(seedOf(`looks ${code}`));
+  return [1.1, 7.2, 30.4].flatMap((day) => {
+    const [looked, dull] = [chance() < 0.55, chance() < 0.06];
+    return looked ? [{ day, seen: dull ? ['dull' as const] : ['glossy' as const, 'snaps' as const] }] : [];
+  });
 }
 
 /** Moulding that is under way: two groups out, one setting, a few bars weighed. */

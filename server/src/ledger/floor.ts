@@ -6,6 +6,7 @@ import { grindDue } from '../grind/due';
 import { lossWatch } from '../losses/series';
 import { mouldDue } from '../mould/due';
 import { coolingViews, roastDue } from '../roast/due';
+import { looksDue } from '../temper/due';
 import type { Views } from './views';
 
 const HOUR_MS = 3_600_000;
@@ -164,6 +165,6 @@ export function dueItems(views: Views): DueItem[] {
       link: `/tub/${code}`,
       at: coolAt,
     });
-  due.push(...beansDue(views));
+  due.push(...beansDue(views), ...looksDue(views));
   return due.sort((a, b) => a.at - b.at);
 }

@@ -140,19 +140,50 @@ export class JudgedPours {
     return settings.find((row) => row.on === on) ?? null;
   }
 
-  /** Pours of one bar, by bench, oldest first. @throws DomainError `trace/unknown-code` */
-  learned(code: string): LearnedView {
-    const { book, settings } = this.views.workshop;
-    const holding = book.byCode(code);
+  private holdingOf(code: string) {
+    const holding = this.views.workshop.book.byCode(code);
     if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here has that code.');
-    const subject = subjectHere(this.views, holding.id);
+    return holding;
+  }
+
+  /** Pours of what is in a holding, oldest first. */
+  private poursLike(holdingId: string): Step[] {
+    const subject = subjectHere(this.views, holdingId);
+    return this.views.workshop.book.timeline.filter(
+      ({ kind, withdrawn, slots }) =>
+        kind === 'temper' && !withdrawn && subjectHere(this.views, slots['good'] ?? '') === subject,
+    );
+  }
+
+  /** What earlier pours teach, with how long they were kept in temper. @throws DomainError `trace/unknown-code` */
+  async learnedFully(code: string): Promise<LearnedView> {
+    const counted = this.poursLike(this.holdingOf(code).id)
+      .slice(-MOST_COUNTED)
+      .map((step) => ({ step, about: this.about(step) }));
+    await this.readFresh(counted);
+    const held = counted.flatMap(({ step, about }) => {
+      if ((about.meta?.readings ?? 0) < FEWEST) return [];
+      const { features } = this.judge(about, []);
+      return features ? [[step.id, features.heldMin] as const] : [];
+    });
+    return this.learned(code, new Map(held));
+  }
+
+  /**
+   * Pours of one bar, by bench, oldest first.
+   *
+   * @param held minutes in temper by step, where they are known
+   * @throws DomainError `trace/unknown-code`
+   */
+  learned(code: string, held: ReadonlyMap<string, number> = new Map()): LearnedView {
+    const { settings } = this.views.workshop;
+    const holding = this.holdingOf(code);
     const byWay = new Map<string, PastPour[]>();
-    for (const step of book.timeline) {
-      if (step.kind !== 'temper' || step.withdrawn) continue;
-      if (subjectHere(this.views, step.slots['good'] ?? '') !== subject) continue;
+    for (const step of this.poursLike(holding.id)) {
       const { meltC, coolC, workC, test, method } = step.command as CommandOf<'temper'>;
       const on = this.bench(step.machineId, method);
-      byWay.set(on, [...(byWay.get(on) ?? []), { meltC, coolC, workC, test, stepId: step.id, at: step.at }]);
+      const heldMin = held.get(step.id) ?? null;
+      byWay.set(on, [...(byWay.get(on) ?? []), { meltC, coolC, workC, test, heldMin, stepId: step.id, at: step.at }]);
     }
     const rows = [...byWay];
     return {
@@ -167,6 +198,18 @@ export class JudgedPours {
     };
   }
 
+  /** Reads the curves of those pours only that nobody asked for before, a few at a time. */
+  private async readFresh(counted: readonly { about: About }[]): Promise<void> {
+    const fresh = counted.filter(({ about }) => !this.known.has(about.key));
+    for (let i = 0; i < fresh.length; i += AT_ONCE) {
+      const some = fresh.slice(i, i + AT_ONCE);
+      const curves = await this.views.workshop.readCurves(
+        some.flatMap(({ about: { meta } }) => (meta ? [meta.id] : [])),
+      );
+      for (const { about } of some) this.judge(about, readingsOf(about, curves.get(about.meta?.id ?? '') ?? null));
+    }
+  }
+
   /** How often which fault came first in a year, at which bench. */
   async faults(): Promise<FaultsView> {
     const { workshop } = this.views;
@@ -176,13 +219,7 @@ export class JudgedPours {
       ({ kind, withdrawn, at }) => kind === 'temper' && !withdrawn && at >= since,
     );
     const counted = steps.slice(-MOST_COUNTED).map((step) => ({ step, about: this.about(step) }));
-    // Curves are read of those only that nobody asked for before, a few at a time.
-    const fresh = counted.filter(({ about }) => !this.known.has(about.key));
-    for (let i = 0; i < fresh.length; i += AT_ONCE) {
-      const some = fresh.slice(i, i + AT_ONCE);
-      const curves = await workshop.readCurves(some.flatMap(({ about: { meta } }) => (meta ? [meta.id] : [])));
-      for (const { about } of some) this.judge(about, readingsOf(about, curves.get(about.meta?.id ?? '') ?? null));
-    }
+    await this.readFresh(counted);
     const rows = counted.flatMap(({ step, about }): CountedPour[] => {
       const { features, first } = this.judge(about, readingsOf(about, null));
       const bench = this.bench(step.machineId, about.command.method);

@@ -7,7 +7,7 @@ import { planPour } from '@wunsch/core/temper/plan';
 import { simulatedMeter } from '@wunsch/core/temper/simulated-meter';
 import { steelBowl } from '@wunsch/core/temper/sums';
 import { softLowersC } from '@wunsch/core/temper/windows';
-import { MARKS, pourAct, SCHOOLS, type PourAct } from '@wunsch/core/workshop/tempering';
+import { livePour, MARKS, pourAct, SCHOOLS, type PourAct } from '@wunsch/core/workshop/tempering';
 import { seedOf } from '../devices/gauge';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -17,6 +17,8 @@ import { massOf, type Pours } from './pours';
 
 /** A reading that no bowl of chocolate gives. */
 const tempC = z.number().min(0, 'is colder than any bowl').max(90, 'is hotter than any bowl of chocolate');
+/** Of a room that nobody measured. */
+const USUAL_ROOM_C = 20;
 /** A logger's file of one sample. */
 const METER_BODY = 1024 * 1024;
 
@@ -72,12 +74,15 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
       personId: id,
       school: z.enum(SCHOOLS),
       acts: z.array(pourAct).min(1, 'needs an act').max(20, 'are too many').optional(),
-      bowlKg: z.number().min(0, 'cannot be below 0').max(200, 'is heavier than any bowl').default(0),
-      roomC: z.number().min(5, 'is colder than any kitchen').max(45, 'is hotter than any kitchen').default(20),
+      bowlKg: livePour.shape.bowlKg,
+      roomC: livePour.shape.roomC,
     }),
-    ({ personId, school, acts, bowlKg, roomC }, request) => {
+    ({ personId, school, acts, ...typed }, request) => {
       workshop.checkPerson(personId);
       const work = workOf(request);
+      // Left out, they are as they were.
+      const bowlKg = typed.bowlKg ?? work.pour?.bowlKg ?? 0;
+      const roomC = typed.roomC ?? work.pour?.roomC ?? USUAL_ROOM_C;
       const own = pours.windowsOf(work);
       const { fatShare, softShare } = own;
       // A machine is set to what set best on it.
@@ -93,7 +98,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
               i === 0 ? { ...act, what: `${act.what} (set as ${best.good} of ${best.of} that set)` } : act,
             )
           : planned;
-      return workshop.changePour(work.id, (pour) => ({ ...pour, school, acts: said }));
+      return workshop.changePour(work.id, (pour) => ({ ...pour, school, acts: said, bowlKg, roomC }));
     },
   );
   router.write(

@@ -4,7 +4,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, type CommandOf } from '@wunsch/core/ledger/commands';
 import { text } from '@wunsch/core/ledger/fields';
 import type { Seen } from '@wunsch/core/ledger/types';
-import { isFault, whyIt } from '@wunsch/core/temper/bloom';
+import { isFault, looksOf, whyIt } from '@wunsch/core/temper/bloom';
 import type { BarFault, RELEASES } from '@wunsch/core/workshop/moulding';
 import { windows } from '@wunsch/core/temper/windows';
 import { param } from '../http/param';
@@ -50,24 +50,26 @@ export function temperRoutes(router: Router, views: Views, pours: Pours): void {
       const steps = views.stepsOfBatch(batch.id);
       const done = await Promise.all(steps.filter(({ kind }) => kind === 'temper').map((step) => judged.of(step)));
       const moulded = steps.find(({ kind }) => kind === 'mould')?.at ?? done.at(-1)?.at ?? 0;
-      const sights = steps.flatMap((step): BatchLooks['sights'] => {
+      let moulds = 0;
+      const pressed = steps.flatMap((step): (BatchLooks['sights'][number] & { apart: number })[] => {
+        const by = { stepId: step.id, at: step.at, person: views.person(step.personId) };
         if (step.kind === 'mould') {
+          moulds += 1;
           // What was wrong with bars as they were turned out is the first that is seen of them.
           const { faults = [], release = null } = step.command as CommandOf<'mould'>;
           const seen = [
             ...new Set([...faults.flatMap(({ fault }) => SEEN_OF[fault] ?? []), ...(release ? RELEASED[release] : [])]),
           ];
           if (seen.length === 0) return [];
-          return [
-            { stepId: step.id, at: step.at, days: 0, seen, bloom: null, note: '', person: views.person(step.personId) },
-          ];
+          return [{ ...by, days: 0, seen, bloom: null, note: '', apart: moulds }];
         }
         if (step.kind !== 'reading') return [];
         const { what, seen, bloom = null, note } = step.command as CommandOf<'reading'>;
         if (what !== 'seen' || !seen) return [];
         const days = Math.max(0, (step.at - moulded) / DAY_MS);
-        return [{ stepId: step.id, at: step.at, days, seen, bloom, note, person: views.person(step.personId) }];
+        return [{ ...by, days, seen, bloom, note, apart: moulds }];
       });
+      const sights = looksOf(pressed).map(({ apart: _, ...sight }) => sight);
       const reserved = workshop.reserved();
       // What was seen before it was moulded again is not of the bars that are here.
       const lastMouldAt = steps.findLast(({ kind }) => kind === 'mould')?.at ?? 0;
@@ -83,7 +85,7 @@ export function temperRoutes(router: Router, views: Views, pours: Pours): void {
     },
   );
   router.read('/api/temper/learned/:code', 'What earlier pours of the same bar teach of its setting', (request) =>
-    judged.learned(param(request.params, 'code').toUpperCase()),
+    judged.learnedFully(param(request.params, 'code').toUpperCase()),
   );
   router.read('/api/temper/faults', 'How often which fault came first in a year, at which bench', () =>
     judged.faults(),

@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { useLocation } from 'react-router';
 import type { BatchLooks } from '@wunsch/core/api/temper';
 import { SEEN, type Bloom, type Seen } from '@wunsch/core/ledger/types';
 import { bloomBy, SEEN_WORDS } from '@wunsch/core/temper/bloom';
@@ -23,31 +24,49 @@ export function Looks({ code, batchId }: { code: string; batchId: string }) {
   const { personId } = useHere();
   const show = useShow();
   const { data } = useApi<BatchLooks>(`/api/temper/batches/${code}/looks`);
-  const [seen, setSeen] = useState<Seen[]>([]);
-  const [water, setWater] = useState<Answer>(null);
+  const [veil, setVeil] = useState(false);
   const [finger, setFinger] = useState<Answer>(null);
+  const [noted, setNoted] = useState<{ stepId: string; words: string } | null>(null);
   const { busy, error, run, fail } = useSave();
+  const { hash } = useLocation();
+  const here = data !== undefined && hash === '#looks';
+  useEffect(() => {
+    if (here) document.getElementById('looks')?.scrollIntoView();
+  }, [here]);
   if (!data || data.pours.length === 0) return null;
-  const { cause, sights, pours, photos, here } = data;
-  const bloom: Bloom | null = seen.includes('veil') ? bloomBy(water === 'yes', finger === 'yes') : null;
-  const save = (): void => {
+  const { cause, sights, pours, photos } = data;
+  const note = (seen: Seen, bloom: Bloom | null = null): void => {
     if (personId === null) return fail(NOBODY);
-    if (seen.length === 0) return fail('Choose what is seen.');
-    const command = { kind: 'reading', batchId, what: 'seen', value: null, seen, bloom, note: '' };
-    void run(() => send('POST', '/api/ledger/steps', { personId, command }, newKey())).then((done) => {
+    const command = { kind: 'reading', batchId, what: 'seen', value: null, seen: [seen], bloom, note: '' };
+    const words = `${SEEN_WORDS[seen]}${bloom === null ? '' : `, ${bloom} bloom`}`;
+    void run(async () => {
+      const { data: kept } = await send<{ step: { id: string } }>(
+        'POST',
+        '/api/ledger/steps',
+        { personId, command },
+        newKey(),
+      );
+      setNoted({ stepId: kept.step.id, words });
+    }).then((done) => {
       if (!done) return;
-      setSeen([]);
-      setWater(null);
+      setVeil(false);
       setFinger(null);
     });
   };
+  const unnote = (): void => {
+    if (personId === null || noted === null) return fail(NOBODY);
+    const path = `/api/ledger/steps/${noted.stepId}/withdraw`;
+    void run(() => send('POST', path, { personId, reason: 'Pressed by mistake' })).then(
+      (done) => done && setNoted(null),
+    );
+  };
   const tone = { good: 'bg-leaf-wash', watch: 'bg-ripe-wash', quiet: 'bg-sunk' }[cause.tone];
   return (
-    <Section title="How it looks, and why">
+    <Section id="looks" title="How it looks, and why">
       <div className={`rounded-md px-4 py-3 ${tone}`}>
         <p className="text-lg">{cause.sentence}</p>
         {cause.todo !== null && <p className="mt-1 text-sm">Next time: {cause.todo}</p>}
-        {cause.tone === 'watch' && <Remelt key={code} here={here} why={cause.sentence.slice(0, 110)} />}
+        {cause.tone === 'watch' && <Remelt key={code} here={data.here} why={cause.sentence.slice(0, 110)} />}
       </div>
       {sights.length > 0 && (
         <ul className="rows mt-2 text-sm">
@@ -65,35 +84,47 @@ export function Looks({ code, batchId }: { code: string; batchId: string }) {
       )}
       <div className="mt-3 grid gap-3">
         <Chips
-          legend="What is seen of the bars now"
+          legend="What is seen of the bars now: a press each"
           options={SEEN.map((id) => [id, SEEN_WORDS[id]] as const)}
-          chosen={seen}
-          choose={setSeen}
-          several
+          chosen={veil ? ['veil'] : []}
+          choose={([next]) => {
+            setVeil(next === 'veil');
+            setFinger(null);
+            if (next !== undefined && next !== 'veil') note(next);
+          }}
         />
-        {seen.includes('veil') && (
+        {noted && (
+          <p role="status" className="flex flex-wrap items-center gap-x-3">
+            <span>
+              Noted: <strong>{noted.words}</strong>.
+            </span>
+            <button type="button" className="button button-quiet" disabled={busy} onClick={unnote}>
+              Take it back
+            </button>
+          </p>
+        )}
+        {veil && (
           <>
             <Chips
               legend="A warm finger on the veil: does it take it away?"
               options={YES_NO}
               chosen={finger === null ? [] : [finger]}
-              choose={([next]) => setFinger(next ?? null)}
+              choose={([next]) => {
+                setFinger(next ?? null);
+                if (next === 'yes') note('veil', bloomBy(false, true));
+              }}
             />
             <Chips
               legend="A drop of water, dried off again: does it take it away?"
               options={YES_NO}
-              chosen={water === null ? [] : [water]}
-              choose={([next]) => setWater(next ?? null)}
+              chosen={[]}
+              choose={([next]) => {
+                if (next !== undefined) note('veil', bloomBy(next === 'yes', false));
+              }}
             />
-            {bloom !== null && <p className="font-semibold">That is {bloom} bloom.</p>}
           </>
         )}
-        <div className="flex flex-wrap items-center gap-3">
-          <button type="button" className="button" disabled={busy} onClick={save}>
-            Save what is seen
-          </button>
-          <Photos subject={`batch:${batchId}`} photos={photos} caption={seen.map((id) => SEEN_WORDS[id]).join(', ')} />
-        </div>
+        <Photos subject={`batch:${batchId}`} photos={photos} caption={noted?.words ?? ''} />
       </div>
       <Refusal error={error} />
       <details className="mt-2">

@@ -9,6 +9,11 @@ import { Refusal } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 import type { Poured } from './usePour';
 
+/** Of a room that nobody measured, °C. */
+const USUAL_ROOM_C = 20;
+/** Schools whose heat balance the room has a part in: what cools on its own, or how warm the seed is. */
+const USES_ROOM: ReadonlySet<School> = new Set(['slab', 'seed']);
+const unitOf = (show: ReturnType<typeof useShow>): string => show.temp(0).replace(/^[\d.\s]+/, '');
 const SCHOOL_OPTIONS = SCHOOLS.map((school) => [school, SCHOOL_WORDS[school]] as const);
 
 /** A pour's plan: its school, its acts one after the other, each with what is still missing; all of it can be typed over. */
@@ -16,6 +21,19 @@ export function PlanLane({ pour, act, chosen }: { pour: PourView; act: Poured; c
   const show = useShow();
   const [editing, setEditing] = useState(false);
   const { school, acts } = pour.pour;
+  const [bowl, setBowl] = useState(() => typedNumber(pour.pour.bowlKg ?? 0));
+  const [room, setRoom] = useState(() =>
+    typedNumber(Math.round(10 * show.tempIn(pour.pour.roomC ?? USUAL_ROOM_C)) / 10),
+  );
+  const [wrong, setWrong] = useState<string | null>(null);
+  const workOut = (own: School): void => {
+    const [bowlKg, roomRead] = [readNumber(bowl === '' ? '0' : bowl), readNumber(room)];
+    if (bowlKg === null || roomRead === null)
+      return setWrong(bowlKg === null ? 'The bowl’s weight is no number.' : 'The room’s temperature is no number.');
+    setWrong(null);
+    chosen(own);
+    void act.plan({ school: own, bowlKg, roomC: show.tempOut(roomRead) });
+  };
   const states = walkActs(acts, pour.readings, pour.nowS);
   if (editing)
     return (
@@ -36,11 +54,41 @@ export function PlanLane({ pour, act, chosen }: { pour: PourView; act: Poured; c
         options={SCHOOL_OPTIONS}
         chosen={school === null ? [] : [school]}
         choose={([next]) => {
-          if (next === undefined) return;
-          chosen(next);
-          void act.plan({ school: next });
+          if (next !== undefined) workOut(next);
         }}
       />
+      <div className="mt-2 flex flex-wrap items-end gap-3">
+        {(school === null || school === 'slab') && (
+          <NumberBox
+            className="w-36"
+            label="Bowl of steel"
+            unit="kg"
+            value={bowl}
+            onEnter={() => school !== null && workOut(school)}
+            onChange={setBowl}
+          />
+        )}
+        {(school === null || USES_ROOM.has(school)) && (
+          <NumberBox
+            className="w-36"
+            label="Room"
+            unit={unitOf(show)}
+            value={room}
+            onEnter={() => school !== null && workOut(school)}
+            onChange={setRoom}
+          />
+        )}
+        {school !== null && USES_ROOM.has(school) && (
+          <button type="button" className="button button-quiet" disabled={act.busy} onClick={() => workOut(school)}>
+            Work it out again
+          </button>
+        )}
+      </div>
+      {wrong !== null && (
+        <p role="alert" className="mt-1 font-semibold text-crimson">
+          {wrong}
+        </p>
+      )}
       {acts.length > 0 && (
         <ol className="mt-2" aria-label="Plan">
           {acts.map((row, index) => (
@@ -145,7 +193,7 @@ function EditActs({
     })),
   );
   const [wrong, setWrong] = useState<string | null>(null);
-  const unit = show.temp(0).replace(/^[\d.\s]+/, '');
+  const unit = unitOf(show);
   const set = (index: number, next: Partial<Typed>): void =>
     setRows((now) => now.map((row, i) => (i === index ? { ...row, ...next } : row)));
   const finish = (): void => {

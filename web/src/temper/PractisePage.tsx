@@ -1,11 +1,22 @@
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { Slider } from 'radix-ui';
 import { thickness } from '@wunsch/core/temper/crystal';
 import { BAR_WORDS, LESSONS, type Lesson } from '@wunsch/core/temper/lessons';
-import { MARBLE_C, type Around, type PracticeEnd } from '@wunsch/core/temper/practice';
-import { Chips } from '../parts/fields';
+import {
+  lessonWith,
+  MARBLE_C,
+  OWN_BOWL_LIMITS,
+  SEED_SHARES,
+  USUAL_BOWL_KG,
+  type Around,
+  type OwnBowl,
+  type PracticeEnd,
+} from '@wunsch/core/temper/practice';
+import type { SeedKind } from '@wunsch/core/temper/crystal';
+import { Chips, NumberBox } from '../parts/fields';
+import { readNumber, typedNumber } from '../parts/number';
 import { Caution } from '../parts/pieces';
+import { LabelledSlider } from '../parts/LabelledSlider';
 import { useHere, useShow } from '../parts/workshop';
 import { DrawnBar } from './DrawnBar';
 import { ReplayedPour } from './ReplayedPour';
@@ -29,15 +40,18 @@ const SPEEDS = [
   ['20', '20×'],
   ['60', '60×'],
 ] as const;
-/** Seed in tenths of the bowl, silk in hundredths. */
-const SEED_SHARE = 0.05;
-const SILK_SHARE = 0.01;
+const SEED_WORDS: Readonly<Record<SeedKind, string>> = { chocolate: 'Seed', silk: 'Silk' };
+/** Where their sliders stand at first. */
+const USUAL_SHARES: Readonly<Record<SeedKind, number>> = { chocolate: 0.05, silk: 0.01 };
 
 /** A place to temper without wasting chocolate: a model for learning; nothing of it touches the book. */
 export function PractisePage() {
   const [lessonId, setLessonId] = useState<string>(LESSONS[0]?.id ?? '');
   const { personId } = useHere();
   const lesson = LESSONS.find(({ id }) => id === lessonId) ?? (LESSONS[0] as Lesson);
+  const [own, setOwn] = useState<OwnBowl | null>(null);
+  const { massKg, fatShare } = own ?? { massKg: USUAL_BOWL_KG, fatShare: lesson.fatShare };
+  const begun = useMemo(() => lessonWith(lesson, { massKg, fatShare }), [lesson, massKg, fatShare]);
   const [, setBests] = useState(0);
   const [search] = useSearchParams();
   const stepId = search.get('pour');
@@ -46,8 +60,7 @@ export function PractisePage() {
     <div>
       <h1 className="text-3xl">Practise tempering</h1>
       <p className="mt-1 text-soft">
-        A model for learning, with a bowl of two kilograms. It foretells no real pour, and nothing of it touches the
-        book.
+        A model for learning: it foretells no real pour, and nothing of it touches the book.
       </p>
       <div className="mt-4">
         <Chips
@@ -57,10 +70,19 @@ export function PractisePage() {
             return [id, best === null ? name : `${name}, best ${best}`] as const;
           })}
           chosen={[lesson.id]}
-          choose={([id]) => setLessonId(id ?? lesson.id)}
+          choose={([id]) => {
+            setLessonId(id ?? lesson.id);
+            setOwn(null);
+          }}
         />
       </div>
-      <Bowl key={lesson.id} lesson={lesson} scored={() => setBests((n) => n + 1)} />
+      <YourBowl key={lesson.id} lesson={lesson} own={own} change={setOwn} />
+      <Bowl
+        key={`${lesson.id} ${massKg} ${fatShare}`}
+        lesson={begun}
+        isOwn={own !== null}
+        scored={() => setBests((n) => n + 1)}
+      />
     </div>
   );
 }
@@ -77,12 +99,69 @@ const MOST_POINTS = 120;
 
 const BEGIN: Controls = { around: 'bath', bathC: 30, shear: 1, speed: 20, running: false };
 
-function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
+/** The lesson's bowl, or one's own: its grams and its fat. */
+function YourBowl({
+  lesson,
+  own,
+  change,
+}: {
+  lesson: Lesson;
+  own: OwnBowl | null;
+  change: (own: OwnBowl | null) => void;
+}) {
+  const show = useShow();
+  const usual: OwnBowl = { massKg: USUAL_BOWL_KG, fatShare: lesson.fatShare };
+  const [kg, setKg] = useState(typedNumber(usual.massKg));
+  const [fat, setFat] = useState(typedNumber(Math.round(100 * usual.fatShare)));
+  const [wrong, setWrong] = useState<string | null>(null);
+  const take = (): void => {
+    const read: OwnBowl = { massKg: readNumber(kg) ?? NaN, fatShare: (readNumber(fat) ?? NaN) / 100 };
+    const { massKg, fatShare } = OWN_BOWL_LIMITS;
+    if (!(read.massKg >= massKg.from && read.massKg <= massKg.to))
+      return setWrong(`A bowl of ${massKg.from} to ${massKg.to} kg can be practised with.`);
+    if (!(read.fatShare >= fatShare.from && read.fatShare <= fatShare.to))
+      return setWrong(`Chocolate of ${100 * fatShare.from} to ${100 * fatShare.to} % fat can be practised with.`);
+    setWrong(null);
+    change(read);
+  };
+  const now = own ?? usual;
+  return (
+    <details className="mt-2">
+      <summary className="inline-flex min-h-11 cursor-pointer items-center">
+        <span>
+          Bowl: <strong>{show.mass(Math.round(1_000_000 * now.massKg))}</strong>, {Math.round(100 * now.fatShare)} %
+          fat. <span className="underline">Take your own</span>
+        </span>
+      </summary>
+      <div className="mt-1 flex flex-wrap items-end gap-3">
+        <NumberBox className="w-32" label="Chocolate" unit="kg" value={kg} onEnter={take} onChange={setKg} />
+        <NumberBox className="w-32" label="Of it fat" unit="%" value={fat} onEnter={take} onChange={setFat} />
+        <button type="button" className="button" onClick={take}>
+          Begin with this bowl
+        </button>
+        {own !== null && (
+          <button type="button" className="button button-quiet" onClick={() => change(null)}>
+            The lesson’s bowl again
+          </button>
+        )}
+      </div>
+      {wrong !== null && (
+        <p role="alert" className="mt-1 font-semibold text-crimson">
+          {wrong}
+        </p>
+      )}
+    </details>
+  );
+}
+
+function Bowl({ lesson, isOwn, scored }: { lesson: Lesson; isOwn: boolean; scored: () => void }) {
   const { personId, view } = useHere();
   const show = useShow();
   const unit = view.settings.temperatureUnit;
   const [controls, setControls] = useState<Controls>({ ...BEGIN, bathC: Math.round(lesson.start.tempC) });
   const [poured, setPoured] = useState<PracticeEnd | null>(null);
+  const [shares, setShares] = useState(USUAL_SHARES);
+  const massKg = lesson.massKg ?? USUAL_BOWL_KG;
   const { practice, add, again, pour } = useBowl(lesson, controls);
   const { bowl, minute, log } = practice;
   const set = (next: Partial<Controls>): void => setControls((now) => ({ ...now, ...next }));
@@ -99,7 +178,9 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
     void pour(unit).then((end) => {
       if (!end) return;
       const best = bestOf(personId, lesson.id);
-      if (best === null || end.score > best) localStorage.setItem(nameOf(personId, lesson.id), String(end.score));
+      // Only the lesson's own bowl can be held against earlier runs.
+      if (!isOwn && (best === null || end.score > best))
+        localStorage.setItem(nameOf(personId, lesson.id), String(end.score));
       setPoured(end);
       scored();
     });
@@ -198,52 +279,43 @@ function Bowl({ lesson, scored }: { lesson: Lesson; scored: () => void }) {
           chosen={[controls.around]}
           choose={([next]) => set({ around: (next ?? 'bath') as Around })}
         />
-        <div>
-          <span className="label">
-            Water bath, <span className="figure">{show.temp(controls.bathC)}</span>
-          </span>
-          <Slider.Root
-            className="relative flex h-11 touch-none items-center select-none"
-            min={8}
-            max={60}
-            step={1}
-            value={[controls.bathC]}
-            onValueChange={([bathC = 30]) => set({ bathC, around: 'bath' })}
-          >
-            <Slider.Track className="relative h-1.5 grow rounded-full bg-rule">
-              <Slider.Range className="absolute h-full rounded-full bg-leaf" />
-            </Slider.Track>
-            <Slider.Thumb
-              aria-label="Water bath, temperature"
-              aria-valuetext={show.temp(controls.bathC)}
-              className="block size-8 rounded-full border-2 border-ink bg-sheet shadow-sm focus-visible:outline-3 focus-visible:outline-offset-2 focus-visible:outline-ink"
-            />
-          </Slider.Root>
-        </div>
+        <LabelledSlider
+          label="Water bath, temperature"
+          text={show.temp(controls.bathC)}
+          from={8}
+          to={60}
+          step={1}
+          value={controls.bathC}
+          onChange={(bathC) => set({ bathC, around: 'bath' })}
+        />
         <Chips
           legend="Stirring"
           options={STIRS}
           chosen={[String(controls.shear) as '0' | '1' | '2']}
           choose={([next]) => set({ shear: Number(next ?? 1) })}
         />
-        {lesson.seed && (
-          <div>
-            <span className="label mb-1">Put in</span>
-            <div className="flex flex-wrap gap-2">
+        {lesson.seed &&
+          (['chocolate', 'silk'] as const).map((kind) => (
+            <div key={kind} className="flex items-end gap-3">
+              <div className="min-w-0 flex-1">
+                <LabelledSlider
+                  label={`${SEED_WORDS[kind]}, share of the bowl`}
+                  text={`${typedNumber(Math.round(1000 * shares[kind]) / 10)} %, ${show.mass(Math.round(1_000_000 * shares[kind] * massKg))}`}
+                  {...SEED_SHARES[kind]}
+                  value={shares[kind]}
+                  onChange={(share) => setShares((now) => ({ ...now, [kind]: share }))}
+                />
+              </div>
               <button
                 type="button"
-                className="chip"
+                className="button"
                 disabled={poured !== null}
-                onClick={() => add('chocolate', SEED_SHARE)}
+                onClick={() => add(kind, shares[kind])}
               >
-                Seed, 5 %
-              </button>
-              <button type="button" className="chip" disabled={poured !== null} onClick={() => add('silk', SILK_SHARE)}>
-                Silk, 1 %
+                {SEED_WORDS[kind]} in
               </button>
             </div>
-          </div>
-        )}
+          ))}
         <Caution>At the real bowl: hot mass and hot water burn; no water and no steam into the chocolate.</Caution>
       </div>
     </div>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { LearnedView, WindowsView } from '@wunsch/core/api/temper';
 import type { BenchView } from '@wunsch/core/api/types';
-import { CHOCOLATE_WORDS, type Span, type Windows } from '@wunsch/core/temper/windows';
+import { CHOCOLATE_WORDS, holdOf, type Span, type Windows } from '@wunsch/core/temper/windows';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Box, NumberBox, SelectBox } from '../parts/fields';
@@ -27,6 +27,7 @@ export function WindowsPanel({ view }: { view: BenchView }) {
   const learned = useApi<LearnedView>(row ? `/api/temper/learned/${encodeURIComponent(row.code)}` : null).data;
   if (!row || !here) return null;
   const best = learned?.settings[0];
+  const hold = holdOf(here.windows);
   const span = ({ from, to }: Span): string => `${typedNumber(show.tempIn(from))} to ${show.temp(to)}`;
   const toggle = (what: 'sums' | 'own'): void => setOpen(open === what ? null : what);
   return (
@@ -34,7 +35,8 @@ export function WindowsPanel({ view }: { view: BenchView }) {
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
         <p className="min-w-0 flex-1 basis-96">
           <span className="code">{row.code}</span>: <strong>melt {span(here.windows.melt)}</strong>, cool{' '}
-          <strong>{span(here.windows.cool)}</strong>, work <strong>{span(here.windows.work)}</strong>.{' '}
+          <strong>{span(here.windows.cool)}</strong>, work <strong>{span(here.windows.work)}</strong>, hold {span(hold)}{' '}
+          for {hold.minutes} min.{' '}
           <span className="text-sm text-soft">
             {here.because} {best?.sentence ?? ''}
           </span>
@@ -82,8 +84,8 @@ export function WindowsPanel({ view }: { view: BenchView }) {
   );
 }
 
-const PARTS = ['melt', 'cool', 'work'] as const;
-const PART_WORDS = { melt: 'Melt', cool: 'Cool', work: 'Work' } as const;
+const PARTS = ['melt', 'cool', 'work', 'hold'] as const;
+const PART_WORDS = { melt: 'Melt', cool: 'Cool', work: 'Work', hold: 'Hold' } as const;
 const ENDS = ['from', 'to'] as const;
 type Typed = Record<(typeof PARTS)[number], Record<(typeof ENDS)[number], string>>;
 
@@ -95,8 +97,14 @@ function OwnWindows({ here, learned, done }: { here: WindowsView; learned: Windo
   const text = (c: number): string => typedNumber(Math.round(10 * show.tempIn(c)) / 10);
   const typedOf = (windows: Windows): Typed => {
     const part = ({ from, to }: Span) => ({ from: text(from), to: text(to) });
-    return { melt: part(windows.melt), cool: part(windows.cool), work: part(windows.work) };
+    return {
+      melt: part(windows.melt),
+      cool: part(windows.cool),
+      work: part(windows.work),
+      hold: part(holdOf(windows)),
+    };
   };
+  const [minutes, setMinutes] = useState(() => typedNumber(holdOf(here.windows).minutes));
   const [typed, setTyped] = useState(() => typedOf(here.windows));
   const [why, setWhy] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
@@ -112,13 +120,15 @@ function OwnWindows({ here, learned, done }: { here: WindowsView; learned: Windo
     const missing = PARTS.flatMap((part) =>
       ENDS.filter((end) => read(part, end) === null).map((end) => `${part} ${end}`),
     );
+    const heldMin = readNumber(minutes);
+    if (heldMin === null) missing.push('hold for');
     setWrong(missing.length > 0 ? `No number: ${missing.join(', ')}.` : null);
-    if (missing.length > 0) return;
+    if (missing.length > 0 || heldMin === null) return;
     const span = (part: (typeof PARTS)[number]): Span => ({
       from: show.tempOut(read(part, 'from') ?? 0),
       to: show.tempOut(read(part, 'to') ?? 0),
     });
-    keep({ melt: span('melt'), cool: span('cool'), work: span('work') });
+    keep({ melt: span('melt'), cool: span('cool'), work: span('work'), hold: { ...span('hold'), minutes: heldMin } });
   };
   return (
     <div className="mt-3" role="group" aria-label={`Windows of ${here.subjectName}`}>
@@ -126,7 +136,7 @@ function OwnWindows({ here, learned, done }: { here: WindowsView; learned: Windo
         For all pours of {here.subjectName} from now on. Usual for {CHOCOLATE_WORDS[here.chocolate]}; the local eye and
         the temper test decide.
       </p>
-      <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-6">
+      <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-4 lg:grid-cols-9">
         {PARTS.flatMap((part) =>
           ENDS.map((end) => (
             <NumberBox
@@ -139,6 +149,7 @@ function OwnWindows({ here, learned, done }: { here: WindowsView; learned: Windo
             />
           )),
         )}
+        <NumberBox label="Hold for" unit="min" value={minutes} onEnter={save} onChange={setMinutes} />
       </div>
       <Box className="mt-3 max-w-xl" label="Why, in a word" value={why} onChange={setWhy} />
       {wrong !== null && (
@@ -156,13 +167,21 @@ function OwnWindows({ here, learned, done }: { here: WindowsView; learned: Windo
             className="button"
             onClick={() => {
               setTyped(typedOf(learned));
+              setMinutes(typedNumber(holdOf(learned).minutes));
               setWhy('learned from pours that set');
             }}
           >
             Fill in what was learned
           </button>
         )}
-        <button type="button" className="button button-quiet" onClick={() => setTyped(typedOf(here.usual))}>
+        <button
+          type="button"
+          className="button button-quiet"
+          onClick={() => {
+            setTyped(typedOf(here.usual));
+            setMinutes(typedNumber(holdOf(here.usual).minutes));
+          }}
+        >
           Fill in the usual
         </button>
         {here.own && (

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
-import { beginPractice, type Practice, type PracticeEnd } from '@wunsch/core/temper/practice';
+import { beginPractice, USUAL_BOWL_KG, type Practice, type PracticeEnd } from '@wunsch/core/temper/practice';
 import type { SeedKind } from '@wunsch/core/temper/crystal';
 import type { Lesson } from '@wunsch/core/temper/lessons';
 import type { TemperatureUnit } from '@wunsch/core/units/temperature';
@@ -22,6 +22,7 @@ export function useBowl(lesson: Lesson, controls: Controls) {
     let here = true;
     void bowlWorker().begin(
       lesson.id,
+      { massKg: lesson.massKg ?? USUAL_BOWL_KG, fatShare: lesson.fatShare },
       proxy((next: Practice) => {
         if (here) setPractice(next);
       }),

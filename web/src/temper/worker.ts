@@ -4,9 +4,11 @@ import { LESSONS, type Lesson } from '@wunsch/core/temper/lessons';
 import {
   beginPractice,
   carryOn,
+  lessonWith,
   pourPractice,
   withSeed,
   type Hands,
+  type OwnBowl,
   type Practice,
   type PracticeEnd,
 } from '@wunsch/core/temper/practice';
@@ -40,10 +42,11 @@ setInterval(() => {
 
 /** A bowl that runs beside the page, and pours that are run through the model once more. */
 const bowl = {
-  begin(lessonId: string, say: (practice: Practice) => void): void {
-    lesson = LESSONS.find(({ id }) => id === lessonId);
+  begin(lessonId: string, own: OwnBowl, say: (practice: Practice) => void): void {
+    const found = LESSONS.find(({ id }) => id === lessonId);
     tell = say;
-    if (!lesson) return;
+    if (!found) return;
+    lesson = lessonWith(found, own);
     now = beginPractice(lesson);
     say(now);
   },
