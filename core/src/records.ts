@@ -1,11 +1,21 @@
 import type { z } from 'zod';
 import { mouldRecord } from './mould/records';
+import { orderRecord } from './orders/records';
+import { packRecord } from './pack/records';
+import { productRecord } from './products/records';
 import { temperRecord } from './temper/records';
 import { traceRecord } from './trace/records';
 
 /* The registry of what rooms write down beside the grams: each its own records, only ever added to. */
 
-export const ROOM_RECORDS = { mould: mouldRecord, temper: temperRecord, trace: traceRecord } as const;
+export const ROOM_RECORDS = {
+  mould: mouldRecord,
+  orders: orderRecord,
+  pack: packRecord,
+  products: productRecord,
+  temper: temperRecord,
+  trace: traceRecord,
+} as const;
 export type Room = keyof typeof ROOM_RECORDS;
 export const isRoom = (name: string): name is Room => name in ROOM_RECORDS;
 

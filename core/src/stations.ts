@@ -4,7 +4,7 @@ import { planDry, planReceive } from './beans/receive';
 import { chargeGates, readingGates } from './grind/gates';
 import { begins, type Asked, type Gate, type GateContext } from './gates/gate';
 import { planCharge, planDischarge, planReading } from './grind/grind';
-import { planAdjust, planBuy, planSell } from './money/trade';
+import { planAdjust, planBuy, planReturn, planSell } from './money/trade';
 import { mouldGates } from './mould/gates';
 import { planMould } from './mould/mould';
 import { planOpen } from './money/opening';
@@ -42,6 +42,7 @@ const PLANNERS: Planners = {
   pack: planPack,
   taste: planTaste,
   sell: planSell,
+  return: planReturn,
   adjust: planAdjust,
   open: planOpen,
 };

@@ -29,7 +29,9 @@ import { SimulatedGauge } from './devices/gauge';
 import { grindRoutes } from './grind/plugin';
 import { grindRuns } from './grind/study';
 import { restRoutes } from './rest/plugin';
+import { orderRoutes } from './orders/plugin';
 import { packRoutes } from './pack/plugin';
+import { productRoutes } from './products/plugin';
 import { recipeRoutes } from './recipe/plugin';
 import { temperRoutes } from './temper/plugin';
 import { Pours } from './temper/pours';
@@ -173,6 +175,8 @@ export async function buildApp({
   temperRoutes(router, views, pours);
   mouldRoutes(router, views);
   packRoutes(router, views);
+  productRoutes(router, views);
+  orderRoutes(router, views);
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {

@@ -36,6 +36,9 @@ const WeighingPage = lazy(() => import('./recipe/WeighingPage').then((m) => ({ d
 const IngredientsPage = lazy(() => import('./recipe/IngredientsPage').then((m) => ({ default: m.IngredientsPage })));
 const LossBookPage = lazy(() => import('./losses/LossBookPage').then((m) => ({ default: m.LossBookPage })));
 const StockTakePage = lazy(() => import('./losses/StockTakePage').then((m) => ({ default: m.StockTakePage })));
+const ProductsPage = lazy(() => import('./products/ProductsPage').then((m) => ({ default: m.ProductsPage })));
+const OrdersPage = lazy(() => import('./orders/OrdersPage').then((m) => ({ default: m.OrdersPage })));
+const SalesPage = lazy(() => import('./orders/SalesPage').then((m) => ({ default: m.SalesPage })));
 const StorePage = lazy(() => import('./store/StorePage').then((m) => ({ default: m.StorePage })));
 const WorkshopPage = lazy(() => import('./workshop/WorkshopPage').then((m) => ({ default: m.WorkshopPage })));
 
@@ -96,6 +99,10 @@ const router = createBrowserRouter([
       { path: '/losses', element: page(<LossBookPage />) },
       { path: '/stock-take', element: page(<StockTakePage />) },
       { path: '/store', element: page(<StorePage />) },
+      { path: '/products', element: page(<ProductsPage />) },
+      { path: '/orders', element: page(<OrdersPage />) },
+      { path: '/orders/:id', element: page(<OrdersPage />) },
+      { path: '/sales', element: page(<SalesPage />) },
       { path: '/workshop', element: page(<WorkshopPage />) },
       { path: '/opening', element: page(<OpeningPage />) },
       {

@@ -236,6 +236,9 @@ export const mould = z
     goodG: massOrNoneG.optional(),
     secondsPieces: pieces.default(0),
     remeltG: massOrNoneG.default(0),
+    /** What was left over: poured as blocks, or eaten as samples. */
+    blockG: massOrNoneG.optional(),
+    sampleG: massOrNoneG.optional(),
     trimmingsG: massOrNoneG.default(0),
     holdUpG: massOrNoneG.default(0),
     /** Of the moulds as they were filled, °C. */
@@ -272,10 +275,13 @@ export const pack = z.object({
     .trim()
     .regex(/^[A-Za-z0-9][A-Za-z0-9-]{1,23}$/, 'is 2 to 24 letters, digits and hyphens'),
   bestBefore: z.iso.date('is a date like 2027-05-31'),
+  /** What is used up, and what of it was spoilt while packing. */
   packaging: z
-    .array(z.object({ holdingId: id, pieces: pieces.min(1) }))
+    .array(z.object({ holdingId: id, pieces: pieces.min(1), damaged: pieces.optional() }))
     .max(10)
     .default([]),
+  /** What it is sold as, in which version. */
+  product: z.object({ id, version: z.number().int().min(1) }).optional(),
   note,
 });
 
@@ -293,7 +299,14 @@ export const taste = z
 
 export const remelt = z.object({ kind: z.literal('remelt'), sources, outG: massG.optional(), why: word, note });
 
+/** What becomes of what goes out: husk and other by-products; goods that are not sold. */
 export const HUSK_USES = ['sold', 'given', 'composted', 'used'] as const;
+export const FREE_USES = ['sample', 'gift', 'class'] as const;
+export const FREE_USE_WORDS: Readonly<Record<(typeof FREE_USES)[number], string>> = {
+  sample: 'sample',
+  gift: 'gift',
+  class: 'class visitors',
+};
 
 export const sell = z
   .object({
@@ -306,7 +319,10 @@ export const sell = z
     takings: money,
     to: word,
     /** What became of it, where it was not simply sold. */
-    use: z.enum(HUSK_USES).optional(),
+    use: z.enum([...HUSK_USES, ...FREE_USES]).optional(),
+    /** By which channel, and for which order. */
+    channel: z.string().trim().min(1, 'is missing').max(60, 'is longer than 60 letters').optional(),
+    orderId: id.optional(),
     note,
   })
   .superRefine(({ sources: lines, takings }, context) => {
@@ -321,6 +337,26 @@ export const sell = z
     if (said.length === lines.length && Math.abs(sum - takings) > 0.0005)
       context.addIssue({ code: 'custom', path: ['takings'], message: 'is not what the things sold add up to' });
   });
+
+/** What becomes of goods that a buyer sent back. */
+export const RETURN_FATES = ['back', 'waste'] as const;
+
+export const giveBack = z
+  .object({
+    kind: z.literal('return'),
+    /** The sale that they went out with. */
+    saleId: id,
+    holdingId: id,
+    pieces: pieces.optional(),
+    massG: massG.optional(),
+    /** Money that went back to the buyer. */
+    refund: money.default(0),
+    /** Into the store again, or thrown away. */
+    fate: z.enum(RETURN_FATES),
+    why: word,
+    note,
+  })
+  .refine((row) => (row.pieces ?? 0) > 0 || row.massG !== undefined, { message: 'is missing', path: ['pieces'] });
 
 export const adjust = z.object({
   kind: z.literal('adjust'),
@@ -475,6 +511,7 @@ export const command = z.discriminatedUnion('kind', [
   taste,
   remelt,
   sell,
+  giveBack,
   adjust,
   reading,
   open,

@@ -151,6 +151,7 @@ export const STEP_KINDS = [
   'taste',
   'remelt',
   'sell',
+  'return',
   'adjust',
   'reading',
   'open',

@@ -139,7 +139,12 @@ export class Valuation {
     for (const posting of made) {
       if (!good.includes(posting) && !byProductCredit?.get(posting.holdingId ?? '')) this.give(posting, 0, pool, cost);
     }
-    const toShare = cost.inputsMilli + purchaseMilli + labourMilli + energyMilli - cost.creditMilli;
+    // What comes back from a buyer is worth again what it was: it counts as sold no more.
+    const cameBack = step.postings.some((p) => p.outside === 'customer' && p.massMg < 0)
+      ? good.reduce((sum, p) => sum + Math.round(this.state(p.holdingId ?? '').unitMilli * p.massMg), 0)
+      : 0;
+    cost.soldMilli = -cameBack;
+    const toShare = cost.inputsMilli + cameBack + purchaseMilli + labourMilli + energyMilli - cost.creditMilli;
     if (good.length > 0) {
       const byMass = good.some((p) => p.massMg > 0);
       const parts = apportion(
@@ -147,7 +152,7 @@ export class Valuation {
         good.map((p) => (byMass ? p.massMg : p.pieces)),
       );
       good.forEach((posting, index) => this.give(posting, parts[index] ?? 0, pool, cost));
-    } else if (step.postings.some((p) => p.outside === 'customer')) cost.soldMilli = toShare;
+    } else if (step.postings.some((p) => p.outside === 'customer')) cost.soldMilli += toShare;
     else cost.lostMilli = toShare;
     this.costs.set(step.id, cost);
     this.totals.boughtMilli += purchaseMilli;

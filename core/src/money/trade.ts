@@ -91,6 +91,57 @@ function takingsPerThing(command: CommandOf<'sell'>, context: PlanContext): Reco
   return undefined;
 }
 
+/** What a buyer sent back of a sale: into the store again at what it had cost, or thrown away. */
+export function planReturn(command: CommandOf<'return'>, context: PlanContext): StepPlan {
+  const planner = new Planner(context);
+  const { saleId, holdingId, fate, refund } = command;
+  const { code, place, batchId } = context.book.holding(holdingId);
+  const sale = context.book.steps.get(saleId);
+  const out = sale?.postings.filter((posting) => posting.holdingId === holdingId && posting.massMg < 0) ?? [];
+  if (sale?.kind !== 'sell' || sale.withdrawn || out.length === 0)
+    throw new DomainError('money/not-sold', `${code} did not go out with that sale.`, [
+      { path: 'saleId', message: 'is no sale of it' },
+    ]);
+  const soldPieces = -out.reduce((sum, { pieces }) => sum + pieces, 0);
+  const soldMg = -out.reduce((sum, { massMg }) => sum + massMg, 0);
+  const counted = soldPieces > 0;
+  if (counted ? command.pieces === undefined : command.massG === undefined)
+    throw new DomainError('money/amount', counted ? `${code} is counted.` : `${code} is weighed.`, [
+      { path: counted ? 'pieces' : 'massG', message: 'is missing' },
+    ]);
+  const earlier = returnsOf(context, saleId, holdingId);
+  const pieces = counted ? (command.pieces ?? 0) : 0;
+  const massMg = counted ? Math.round((soldMg * pieces) / soldPieces) : toMg(command.massG ?? 0);
+  if (counted ? pieces > soldPieces - earlier.pieces : massMg > soldMg - earlier.massMg)
+    throw new DomainError(
+      'money/more-than-sold',
+      counted
+        ? `${soldPieces} of ${code} went out with that sale${earlier.pieces > 0 ? ` and ${earlier.pieces} came back` : ''}: ${pieces} cannot come back.`
+        : `${formatMass(soldMg - earlier.massMg)} of ${code} is still out from that sale: ${formatMass(massMg)} cannot come back.`,
+      [{ path: counted ? 'pieces' : 'massG', message: 'is more than is still out' }],
+    );
+  planner.door('customer', -massMg, -pieces);
+  if (fate === 'back') planner.put(holdingId, massMg, pieces);
+  else planner.lose('write-off', massMg, command.why === '' ? 'sent back' : command.why);
+  return planner.plan(place, batchId, { revenueMilli: -milliFromMajor(refund) });
+}
+
+/** What came back of a sale before, an earlier version of the step itself left out. */
+function returnsOf(context: PlanContext, saleId: string, holdingId: string): { pieces: number; massMg: number } {
+  const sum = { pieces: 0, massMg: 0 };
+  for (const step of context.book.timeline) {
+    if (step.kind !== 'return' || step.withdrawn || step.order === context.order) continue;
+    const command = step.command as CommandOf<'return'>;
+    if (command.saleId !== saleId || command.holdingId !== holdingId) continue;
+    for (const { outside, pieces, massMg } of step.postings) {
+      if (outside !== 'customer') continue;
+      sum.pieces -= pieces;
+      sum.massMg -= massMg;
+    }
+  }
+  return sum;
+}
+
 /** A count or weighing of what is really there: the difference is booked under a cause. */
 export function planAdjust(command: CommandOf<'adjust'>, context: PlanContext): StepPlan {
   const planner = new Planner(context);

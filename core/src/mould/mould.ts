@@ -70,6 +70,13 @@ export function planMould(command: CommandOf<'mould'>, context: PlanContext): St
     );
   }
   if (command.remeltG > 0) planner.make('remelt', base('remelt', 'temper', origin.name), toMg(command.remeltG));
+  if ((command.blockG ?? 0) > 0)
+    planner.make(
+      'block',
+      { ...base('block', 'temper', withoutWeight(origin.name)), letter: CODE_LETTERS.block },
+      toMg(command.blockG ?? 0),
+    );
+  planner.lose('sample', toMg(command.sampleG ?? 0));
   planner.lose('trimming', toMg(command.trimmingsG));
   planner.lose('hold-up', toMg(command.holdUpG));
   planner.explainRest('unaccounted', 'goodPieces');

@@ -35,5 +35,10 @@ export function usualKeeping(
   return found.reduce((least, row) => (row.months < least.months ? row : least), PLAIN);
 }
 
-/** The last day that goods made then usually keep to. @param made UTC ms */
-export const keepsUntil = (made: number, { months }: Keeping): Date => addMonths(new Date(made), months);
+const DAY_MS = 86_400_000;
+
+/** The last day that goods made then usually keep to; parts of a month are of thirty days. @param made UTC ms */
+export function keepsUntil(made: number, { months }: Pick<Keeping, 'months'> & Partial<Keeping>): Date {
+  const whole = Math.floor(months);
+  return new Date(addMonths(new Date(made), whole).getTime() + Math.round(30 * (months - whole)) * DAY_MS);
+}

@@ -1,10 +1,10 @@
 import type { Composition } from '../composition/composition';
 import { DomainError } from '../errors/domain-error';
+import type { LabelWords, Market } from './records';
 
-/** Languages that a label can be in, with the words that stand on it. */
-export const MARKETS = ['en', 'de', 'fr', 'es'] as const;
-export type Market = (typeof MARKETS)[number];
+export { MARKETS, type Market } from './records';
 
+/** The words that stand on a label. */
 interface Phrases {
   ingredients: string;
   cocoa: (pct: string) => string;
@@ -16,7 +16,9 @@ interface Phrases {
   origin: string;
   store: string;
   nutrition: string;
-  rows: Readonly<Record<'energy' | 'fat' | 'carbohydrate' | 'sugars' | 'fibre' | 'protein' | 'salt', string>>;
+  rows: Readonly<
+    Record<'energy' | 'fat' | 'saturates' | 'carbohydrate' | 'sugars' | 'fibre' | 'protein' | 'salt', string>
+  >;
 }
 
 export const PHRASES: Readonly<Record<Market, Phrases>> = {
@@ -34,6 +36,7 @@ export const PHRASES: Readonly<Record<Market, Phrases>> = {
     rows: {
       energy: 'Energy',
       fat: 'Fat',
+      saturates: 'of which saturates',
       carbohydrate: 'Carbohydrate',
       sugars: 'of which sugars',
       fibre: 'Fibre',
@@ -55,6 +58,7 @@ export const PHRASES: Readonly<Record<Market, Phrases>> = {
     rows: {
       energy: 'Energie',
       fat: 'Fett',
+      saturates: 'davon gesättigte Fettsäuren',
       carbohydrate: 'Kohlenhydrate',
       sugars: 'davon Zucker',
       fibre: 'Ballaststoffe',
@@ -76,6 +80,7 @@ export const PHRASES: Readonly<Record<Market, Phrases>> = {
     rows: {
       energy: 'Énergie',
       fat: 'Matières grasses',
+      saturates: 'dont acides gras saturés',
       carbohydrate: 'Glucides',
       sugars: 'dont sucres',
       fibre: 'Fibres',
@@ -97,6 +102,7 @@ export const PHRASES: Readonly<Record<Market, Phrases>> = {
     rows: {
       energy: 'Energía',
       fat: 'Grasas',
+      saturates: 'de las cuales saturadas',
       carbohydrate: 'Hidratos de carbono',
       sugars: 'de los cuales azúcares',
       fibre: 'Fibra',
@@ -120,6 +126,8 @@ export interface LabelGoods {
   inside: (rootId: string) => IngredientInside;
   /** Allergens that machines can have carried over, uncleaned since. */
   carriedOver: readonly string[];
+  /** Cocoa percent of its chocolate alone, where something else is in or on it. */
+  chocolatePct?: number | null;
   /** Grams a piece on the mean, as they were weighed. */
   meanG: number | null;
   /** Origin words that the ledger bears out; null: none. */
@@ -135,6 +143,20 @@ export interface LabelWish {
   declaredPct?: number | undefined;
   /** Declared net weight, g; left out, the mean, rounded down to five grams. */
   netG?: number | undefined;
+  /** Words in place of the usual ones. */
+  words?: LabelWords | undefined;
+}
+
+/** The words of a language, with those that somebody put in their place. */
+export function phrasesOf(market: Market, own: LabelWords = {}): Phrases {
+  const usual = PHRASES[market];
+  const said = Object.fromEntries(Object.entries(own).filter(([, words]) => words !== ''));
+  const { cocoa, ...rest } = said as LabelWords;
+  return {
+    ...usual,
+    ...(rest as Partial<Phrases>),
+    ...(cocoa === undefined ? {} : { cocoa: (pct: string) => cocoa.replace('{pct}', pct) }),
+  };
 }
 
 /** A piece of text, set off or not. */
@@ -157,12 +179,16 @@ export interface Label {
   /** Names and values, an estimate from usual compositions. */
   nutrition: (readonly [string, string])[];
   market: Market;
+  /** The words that stand before its figures. */
+  words: Pick<Phrases, 'may' | 'origin' | 'net' | 'best' | 'batch' | 'nutrition'>;
   /** What somebody has to look at before it is printed. */
   checks: string[];
 }
 
 /** Energy, kJ and kcal a gram (Regulation (EU) 1169/2011, annex XIV). */
 const ENERGY = { fat: [37, 9], carbohydrate: [17, 4], polyols: [10, 2.4], protein: [17, 4], fibre: [8, 2] } as const;
+/** Share of each fat that is saturated, from food composition tables; nuts 0.07 to 0.15, coconut 0.85. */
+const SATURATED = { cocoaButter: 0.6, milkFat: 0.65, otherFat: 0.15 } as const;
 /** Ash of cocoa and milk, about, % of their dry matter: not food energy. */
 const ASH = 0.04;
 const TRACE = 0.0005;
@@ -175,11 +201,17 @@ const ROUNDING = 0.05;
  * @throws DomainError `pack/percent-too-high` where more cocoa is declared than is in it; `pack/net-too-high` where more
  *   weight is declared than the pieces weigh on the mean
  */
-export function labelOf(goods: LabelGoods, { market, declaredPct, netG }: LabelWish): Label {
-  const words = PHRASES[market];
-  const { composition, meanG } = goods;
+export function labelOf(goods: LabelGoods, { market, declaredPct, netG, words: own }: LabelWish): Label {
+  const words = phrasesOf(market, own);
+  const { composition, meanG, chocolatePct = null } = goods;
   const checks: string[] = [];
-  const truePct = composition.cocoaPct;
+  const truePct = chocolatePct ?? composition.cocoaPct;
+  if (chocolatePct !== null)
+    checks.push(
+      `Cocoa is counted in its chocolate alone, ${chocolatePct.toFixed(1)} %; of the whole piece it is ${composition.cocoaPct.toFixed(1)} %.`,
+    );
+  if (composition.figures.otherFatPct > 2)
+    checks.push('Saturates of nuts, seeds and coconut are very unlike: the figure is a rough one.');
   if (declaredPct !== undefined && declaredPct > truePct + ROUNDING)
     throw new DomainError(
       'pack/percent-too-high',
@@ -204,7 +236,7 @@ export function labelOf(goods: LabelGoods, { market, declaredPct, netG }: LabelW
   return {
     name: goods.name,
     cocoa: truePct < 1 ? null : words.cocoa(String(shown)),
-    ingredients: ingredientRuns(goods, words),
+    ingredients: ingredientRuns(goods, words, market),
     mayContain: [...goods.carriedOver].sort(),
     net: declaredG === null ? null : `${declaredG} g`,
     origin: goods.origin,
@@ -214,15 +246,23 @@ export function labelOf(goods: LabelGoods, { market, declaredPct, netG }: LabelW
     store: words.store,
     nutrition: nutritionOf(composition, words),
     market,
+    words: {
+      may: words.may,
+      origin: words.origin,
+      net: words.net,
+      best: words.best,
+      batch: words.batch,
+      nutrition: words.nutrition,
+    },
     checks,
   };
 }
 
 /** Ingredients in falling order by weight, compound ones opened, what brings an allergen set off. */
-function ingredientRuns({ composition, inside }: LabelGoods, words: Phrases): Run[] {
+function ingredientRuns({ composition, inside }: LabelGoods, words: Phrases, market: Market): Run[] {
   const rows = new Map<string, { share: number; inside: IngredientInside }>();
   for (const { rootId, name, kind, share } of composition.parts) {
-    const shown = kind === 'cacao' ? words.cocoaBeans : inList(name, words);
+    const shown = kind === 'cacao' ? words.cocoaBeans : inList(name, market);
     const row = rows.get(shown);
     if (row) row.share += share;
     else rows.set(shown, { share, inside: kind === 'cacao' ? { within: [], allergens: [] } : inside(rootId) });
@@ -235,7 +275,7 @@ function ingredientRuns({ composition, inside }: LabelGoods, words: Phrases): Ru
     if (opened) {
       runs.push({ text: ' (', strong: false });
       own.within.forEach((part, at) => {
-        runs.push({ text: inList(part.name, words), strong: part.allergens.length > 0 });
+        runs.push({ text: inList(part.name, market), strong: part.allergens.length > 0 });
         if (at < own.within.length - 1) runs.push({ text: ', ', strong: false });
       });
       runs.push({ text: ')', strong: false });
@@ -251,8 +291,8 @@ function ingredientRuns({ composition, inside }: LabelGoods, words: Phrases): Ru
 }
 
 /** A name within a list: nouns keep their capital where the language wants it. */
-const inList = (name: string, words: Phrases): string =>
-  words === PHRASES.de || /^\p{Lu}{2}/u.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);
+const inList = (name: string, market: Market): string =>
+  market === 'de' || /^\p{Lu}{2}/u.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);
 
 const says = (name: string, allergen: string): boolean =>
   name.toLowerCase().includes(allergen.toLowerCase().replace(/s$/, ''));
@@ -274,6 +314,14 @@ function nutritionOf({ figures: f }: Composition, { rows }: Phrases): Label['nut
   return [
     [rows.energy, `${Math.round(energy(0))} kJ / ${Math.round(energy(1))} kcal`],
     [rows.fat, g(f.fatPct)],
+    [
+      rows.saturates,
+      g(
+        SATURATED.cocoaButter * f.cocoaButterPct +
+          SATURATED.milkFat * f.milkFatPct +
+          SATURATED.otherFat * f.otherFatPct,
+      ),
+    ],
     [rows.carbohydrate, g(carbohydrate)],
     [rows.sugars, g(f.sugarsPct)],
     [rows.fibre, g(f.fibrePct)],

@@ -48,7 +48,7 @@ export function planPack(command: CommandOf<'pack'>, context: PlanContext): Step
     command.pieces,
   );
   planner.take(
-    command.packaging.map((line) => ({ holdingId: line.holdingId, pieces: line.pieces })),
+    command.packaging.map(({ holdingId, pieces, damaged = 0 }) => ({ holdingId, pieces: pieces + damaged })),
     ['packaging'],
     'packaging',
   );

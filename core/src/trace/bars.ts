@@ -42,7 +42,10 @@ export function barsByBatch(book: Book, isBatch: (holdingId: string) => boolean)
       if (!own && pool.size === 0) {
         // Grams that a count found are of what was there.
         const there = contents.get(p.holdingId);
-        if (there) there.massMg += p.massMg;
+        if (there) {
+          there.massMg += p.massMg;
+          if (step.kind === 'return') count(there.shares, 'sold', -p.pieces);
+        }
         continue;
       }
       const content = contents.get(p.holdingId) ?? { massMg: 0, shares: new Map<string, number>() };

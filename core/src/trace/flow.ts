@@ -37,7 +37,12 @@ function fillings(book: Book, holdingId: string, user: Step): { stepId: string; 
   let total = 0;
   for (const entry of book.entriesOf(holdingId)) {
     if (entry.at > user.at || (entry.at === user.at && entry.order >= user.order)) break;
-    if (entry.massMg > 0) {
+    if (entry.massMg > 0 && total > 0 && comesBack(book, entry.stepId)) {
+      // What a count finds, or a buyer sends back, is of what was there.
+      const grow = (total + entry.massMg) / total;
+      for (const part of parts) part.mg *= grow;
+      total *= grow;
+    } else if (entry.massMg > 0) {
       parts.push({ stepId: entry.stepId, mg: entry.massMg });
       total += entry.massMg;
     } else if (total > 0) {
@@ -48,6 +53,12 @@ function fillings(book: Book, holdingId: string, user: Step): { stepId: string; 
   }
   return total > 0 ? parts.map(({ stepId, mg }) => ({ stepId, share: mg / total })) : [];
 }
+
+/** Whether a step puts grams in that were not made by it. */
+const comesBack = (book: Book, stepId: string): boolean => {
+  const kind = book.steps.get(stepId)?.kind;
+  return kind === 'return' || kind === 'adjust';
+};
 
 /** What drying took out of a holding later: negative. */
 function driedMg(book: Book, holdingId: string): number {
@@ -79,7 +90,8 @@ export function fillingShares(book: Book, holdingId: string): Fractions {
   for (const { stepId, massMg } of book.entriesOf(holdingId)) {
     const step = book.steps.get(stepId);
     // Husk is no good output: traced by itself it stands for its whole step.
-    if (massMg > 0 && step) shares.set(stepId, Math.min(1, massMg / Math.max(massMg, goodMg(book, step))));
+    if (massMg > 0 && step && !comesBack(book, stepId))
+      shares.set(stepId, Math.min(1, massMg / Math.max(massMg, goodMg(book, step))));
   }
   return shares;
 }

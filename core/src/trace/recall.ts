@@ -1,4 +1,5 @@
 import type { Book } from '../ledger/book';
+import type { CommandOf } from '../ledger/commands';
 import type { HoldingKind, LossCause } from '../ledger/types';
 import { downstream } from './flow';
 
@@ -42,6 +43,24 @@ export interface Recall {
   foundShare: number;
 }
 
+/** What buyers sent back of the goods, by sale and holding: it is not with them any more. */
+function sentBack(book: Book, affected: ReadonlySet<string>): Map<string, { pieces: number; massMg: number }> {
+  const rows = new Map<string, { pieces: number; massMg: number }>();
+  for (const step of book.timeline) {
+    if (step.kind !== 'return' || step.withdrawn) continue;
+    const { saleId, holdingId } = step.command as CommandOf<'return'>;
+    if (!affected.has(holdingId)) continue;
+    const row = rows.get(`${saleId} ${holdingId}`) ?? { pieces: 0, massMg: 0 };
+    for (const { outside, pieces, massMg } of step.postings) {
+      if (outside !== 'customer') continue;
+      row.pieces -= pieces;
+      row.massMg -= massMg;
+    }
+    rows.set(`${saleId} ${holdingId}`, row);
+  }
+  return rows;
+}
+
 /** Wrappers weigh nothing, so no grams lead on from them: what was packed in them is meant as well. */
 function withPacked(book: Book, subjects: readonly string[]): string[] {
   const wrappers = new Set(subjects.filter((id) => book.holding(id).kind === 'packaging'));
@@ -71,6 +90,7 @@ export function recallOf(book: Book, named: readonly string[]): Recall {
     if (massMg === 0 && pieces === 0) continue;
     here.push({ holdingId: id, kind: book.holding(id).kind, pieces, massMg, share: forward.holdings.get(id) ?? 1 });
   }
+  const back = sentBack(book, affected);
   let cameMg = 0;
   for (const id of subjects) for (const entry of book.entriesOf(id)) if (entry.massMg > 0) cameMg += entry.massMg;
   for (const [stepId, taken] of forward.taken) {
@@ -82,7 +102,10 @@ export function recallOf(book: Book, named: readonly string[]): Recall {
       if (loss !== null && massMg > 0) lost.set(loss, (lost.get(loss) ?? 0) + massMg * mine);
       if (!isSale || holdingId === null || massMg > 0 || !taken.has(holdingId)) continue;
       const { to } = step.command as { to?: string };
-      sold.push({ stepId, holdingId, at: step.at, to: to ?? '', pieces: -pieces, massMg: -massMg });
+      const returned = back.get(`${stepId} ${holdingId}`) ?? { pieces: 0, massMg: 0 };
+      const out = { pieces: -pieces - returned.pieces, massMg: -massMg - returned.massMg };
+      if (out.pieces <= 0 && out.massMg <= 0) continue;
+      sold.push({ stepId, holdingId, at: step.at, to: to ?? '', ...out });
     }
   }
   const shareOf = (id: string): number => forward.holdings.get(id) ?? 1;

@@ -7,6 +7,7 @@ import { seedOf, simulatedGrind } from '../devices/gauge';
 import type { Demo } from './generator';
 import { spillIfTooFull, tasteAtRest, tasteOnTheStones } from './grinds';
 import { DAY, HOUR } from './schedule';
+import { DEARER_DAY, productId } from './goods';
 import { recipeAt, recipeId } from './recipes';
 import { fillMoulds, looksAtBars, moulded } from './moulds';
 import { demoPour, followPour, keepPourLog } from './pours';
@@ -564,6 +565,7 @@ export class BatchChain {
         labelCode: `${this.batch.code}-1`,
         bestBefore: best,
         packaging: [{ holdingId: demo.pantry('wrapper', count, at), pieces: count }],
+        product: { id: productId(plan.origin), version: at < demo.began + DEARER_DAY * DAY ? 1 : 2 },
         note: '',
       },
       at,
@@ -585,12 +587,14 @@ export class BatchChain {
       left -= pieces;
       if (pieces === 0) continue;
       demo.after(when, () => {
+        const buyer = demo.chance.pick(BUYERS);
         demo.record(
           {
             kind: 'sell',
             sources: [{ holdingId: packed, pieces }],
-            takings: Math.round(pieces * demo.chance.pick([4.6, 5.2, 7.5]) * 100) / 100,
-            to: demo.chance.pick(BUYERS),
+            takings: Math.round(pieces * buyer.price * 100) / 100,
+            to: buyer.name,
+            channel: buyer.channel,
             note: '',
           },
           when,

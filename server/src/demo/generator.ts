@@ -5,6 +5,7 @@ import type { Workshop } from '../workshop/workshop';
 import { BeanStory } from './beans';
 import { BatchChain, type Plan } from './chain';
 import { furnishBowls } from './grinds';
+import { describeProducts, takeOrders } from './goods';
 import { describeMoulds } from './moulds';
 import { holdSilk } from './pours';
 import { planLadder, writeRecipes } from './recipes';
@@ -202,6 +203,7 @@ export class Demo {
     await workshop.commit();
     this.roastStory.programs();
     writeRecipes(workshop, this.now - this.options.months * 30.4 * DAY, this.now);
+    describeProducts(workshop, this.began);
     this.planBatches();
     this.schedule.add(this.now - 9 * DAY, () => planLadder(workshop, this.now - 9 * DAY));
     this.schedule.add(this.now - 17 * DAY, () => {
@@ -231,6 +233,7 @@ export class Demo {
     furnishBowls(this);
     complain(workshop, this.now);
     describeMoulds(workshop, this.began, this.now);
+    takeOrders(workshop, this.began, this.now);
     holdSilk(workshop, this.pantry('butter', 600, this.now - 2 * DAY), 600, this.now);
     await workshop.commit();
     this.options.progress?.(1);

@@ -223,13 +223,14 @@ export const ORIGINS: Origin[] = [
   },
 ];
 
-export const BUYERS = [
-  'Market stall, Fish Quay',
-  'Lantern Books café',
-  'Own web shop',
-  'Ferry kiosk',
-  'Hotel Breakwater',
-  'Cheese shop, Mill Lane',
+/** Who buys, by which channel, and what a bar fetches there. */
+export const BUYERS: readonly { name: string; channel: string; price: number }[] = [
+  { name: 'Market stall, Fish Quay', channel: 'market', price: 7.5 },
+  { name: 'Lantern Books café', channel: 'cafés', price: 4.6 },
+  { name: 'Own web shop', channel: 'web', price: 7.5 },
+  { name: 'Ferry kiosk', channel: 'shops', price: 5.2 },
+  { name: 'Hotel Breakwater', channel: 'cafés', price: 4.6 },
+  { name: 'Cheese shop, Mill Lane', channel: 'shops', price: 5.2 },
 ];
 
 export const TASTING_WORDS = [

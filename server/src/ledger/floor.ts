@@ -58,7 +58,8 @@ export function floorView(views: Views): FloorView {
     const step = book.timeline[i];
     if (!step || step.at < now - 7 * DAY_MS) break;
     const row = isStation(step.station) ? stations.get(step.station) : undefined;
-    if (!row || step.kind === 'sell' || step.kind === 'adjust' || step.kind === 'charge') continue;
+    if (!row || step.kind === 'sell' || step.kind === 'return' || step.kind === 'adjust' || step.kind === 'charge')
+      continue;
     for (const p of step.postings) {
       if (p.holdingId !== null && p.massMg > 0 && !isByProduct(book.holding(p.holdingId).kind))
         row.passedMg += p.massMg;

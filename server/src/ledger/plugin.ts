@@ -37,6 +37,7 @@ const PATHS: Record<Command['kind'], string> = {
   pack: '/api/pack/sessions',
   taste: '/api/taste/tastings',
   sell: '/api/money/sales',
+  return: '/api/money/returns',
   adjust: '/api/ledger/counts',
   open: '/api/ledger/opening',
 };

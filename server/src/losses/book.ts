@@ -92,7 +92,8 @@ function stepsByFamily(views: Views, from: number): Map<string, Step[]> {
       made === null ||
       made === undefined ||
       step.kind === 'buy' ||
-      step.kind === 'sell'
+      step.kind === 'sell' ||
+      step.kind === 'return'
     )
       continue;
     const { family } = views.dominant(made);

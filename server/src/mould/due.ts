@@ -1,5 +1,12 @@
 import type { DueItem } from '@wunsch/core/api/types';
+import { nextOf, NEXT_WORDS, type MouldFill } from '@wunsch/core/workshop/moulding';
 import type { Work } from '@wunsch/core/workshop/work';
+
+function waitsFor(fill: MouldFill, mould: Work['mould'], code: string): Pick<DueItem, 'text' | 'at'> {
+  const { act, at } = nextOf(fill, mould?.setMin ?? 0, mould?.shellSec ?? null);
+  const words = act === 'none' ? '' : NEXT_WORDS[act];
+  return { text: `${words} ${fill.moulds} ${fill.moulds === 1 ? 'mould' : 'moulds'}, ${code}`, at };
+}
 
 /** Groups of moulds that set, each with its own clock. */
 export const mouldDue = ({ id, mould }: Work, code: string, link: string): DueItem[] =>
@@ -10,9 +17,8 @@ export const mouldDue = ({ id, mould }: Work, code: string, link: string): DueIt
           {
             id: `${id}-${fill.id}`,
             station: 'mould' as const,
-            text: `Turn out ${fill.moulds} ${fill.moulds === 1 ? 'mould' : 'moulds'}, ${code}`,
+            ...waitsFor(fill, mould, code),
             link,
-            at: fill.at + (mould?.setMin ?? 0) * 60_000,
           },
         ],
   );

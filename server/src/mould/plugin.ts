@@ -7,7 +7,7 @@ import { text } from '@wunsch/core/ledger/fields';
 import { planMoulds } from '@wunsch/core/mould/plan';
 import { mouldFacts } from '@wunsch/core/mould/records';
 import { studyWeights, WEIGHT_SYSTEMS } from '@wunsch/core/mould/weights';
-import { liveMould, NO_MOULD, weights } from '@wunsch/core/workshop/moulding';
+import { liveMould, nextOf, NEXT_WORDS, NO_MOULD, weights } from '@wunsch/core/workshop/moulding';
 import type { Work } from '@wunsch/core/workshop/work';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -110,7 +110,9 @@ export function mouldRoutes(router: Router, views: Views): void {
     'POST',
     '/api/mould/works/:id/setup',
     'Say what moulding under way is filled into',
-    z.object({ personId: id }).extend(liveMould.pick({ barG: true, mouldId: true, setMin: true }).shape),
+    z
+      .object({ personId: id })
+      .extend(liveMould.pick({ barG: true, mouldId: true, setMin: true, productId: true, shellSec: true }).shape),
     ({ personId, ...setup }, request) => {
       workshop.checkPerson(personId);
       return workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, ...setup }));
@@ -126,8 +128,19 @@ export function mouldRoutes(router: Router, views: Views): void {
     }),
     ({ personId, moulds }, request) => {
       workshop.checkPerson(personId);
-      const fill = { id: nanoid(6), at: workshop.now(), moulds, outAt: null };
-      return workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, fills: [...mould.fills, fill] }));
+      return workshop.changeMould(workOf(request).id, (mould) => ({
+        ...mould,
+        fills: [
+          ...mould.fills,
+          {
+            id: nanoid(6),
+            at: workshop.now(),
+            moulds,
+            outAt: null,
+            ...(mould.shellSec === null ? {} : { shell: { tippedAt: null, filledAt: null, closedAt: null } }),
+          },
+        ],
+      }));
     },
   );
   router.write(
@@ -145,6 +158,51 @@ export function mouldRoutes(router: Router, views: Views): void {
       return workshop.changeMould(work.id, (mould) => ({
         ...mould,
         fills: mould.fills.map((row) => (row.id === fillId ? { ...row, outAt: out ? (row.outAt ?? now) : null } : row)),
+      }));
+    },
+  );
+  router.write(
+    'POST',
+    '/api/mould/works/:id/temps',
+    'What the bowl is at while it is filled from',
+    z.object({ personId: id, tempC: z.number().min(0, 'is colder than any bowl').max(90, 'is hotter than any bowl') }),
+    ({ personId, tempC }, request) => {
+      workshop.checkPerson(personId);
+      const at = workshop.now();
+      return workshop.changeMould(workOf(request).id, (mould) => ({
+        ...mould,
+        temps: [...mould.temps, { at, tempC }],
+      }));
+    },
+  );
+  const ACTS = { tip: 'tippedAt', fill: 'filledAt', close: 'closedAt' } as const;
+  router.write(
+    'POST',
+    '/api/mould/works/:id/fills/:fill/shell',
+    'A group of shells is tipped out, filled or closed; or the last of these not after all',
+    z.object({ personId: id, act: z.enum(['tip', 'fill', 'close']), done: z.boolean().default(true) }),
+    ({ personId, act, done }, request) => {
+      workshop.checkPerson(personId);
+      const fillId = param(request.params, 'fill');
+      const work = workOf(request);
+      const group = work.mould?.fills.find((row) => row.id === fillId);
+      if (!group?.shell) throw new DomainError('http/not-found', 'There is no such group of shells.');
+      const next = nextOf(group, work.mould?.setMin ?? 0, work.mould?.shellSec ?? null).act;
+      // Pressed at two screens it was done when it was pressed first.
+      if (done && group.shell[ACTS[act]] !== null) return work.mould;
+      if (done && next !== act)
+        throw new DomainError('mould/order', 'Shells are tipped out, filled and closed one after the other.', [
+          {
+            path: 'act',
+            message: `comes later: ${next === 'none' ? 'they are out' : NEXT_WORDS[next].toLowerCase()} first`,
+          },
+        ]);
+      const now = workshop.now();
+      return workshop.changeMould(work.id, (mould) => ({
+        ...mould,
+        fills: mould.fills.map((row) =>
+          row.id === fillId && row.shell ? { ...row, shell: { ...row.shell, [ACTS[act]]: done ? now : null } } : row,
+        ),
       }));
     },
   );

@@ -1,12 +1,15 @@
 import QRCode from 'qrcode';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { labelOf, PHRASES, type Label, type LabelWish } from '@wunsch/core/pack/label';
+import { labelOf, type Label, type LabelWish } from '@wunsch/core/pack/label';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { Market, LabelWords } from '@wunsch/core/pack/records';
 import type { Views } from '../ledger/views';
 import { Paper } from '../print/paper';
+import { productOf } from '../products/products';
+import type { RoomRecords } from '../workshop/room-records';
 
 /** Everything on the label of goods with a code. @throws DomainError where it may not be said so */
-export function labelFor(views: Views, code: string, wish: LabelWish): Label {
+export function labelFor(views: Views, code: string, wish: Omit<LabelWish, 'words'>): Label {
   const { workshop } = views;
   const { book, compositions, materials, settings, lots } = workshop;
   const holding = book.byCode(code.trim().toUpperCase()) ?? book.byCode(code.trim());
@@ -28,9 +31,11 @@ export function labelFor(views: Views, code: string, wish: LabelWish): Label {
         .flatMap((facts) => (facts ? [[facts.country, facts.region].filter((word) => word !== '').join(', ')] : [''])),
     ),
   ];
+  const product = productOf(views, holding.id);
   return labelOf(
     {
-      name: holding.name.replace(/, [\d.]+ g$/, ''),
+      name: product?.facts.name ?? holding.name.replace(/, [\d.]+ g$/, ''),
+      chocolatePct: chocolatePct(views, holding.id),
       composition,
       inside: (rootId) => {
         const material = materials.get(book.holdings.get(rootId)?.materialId ?? '');
@@ -52,8 +57,43 @@ export function labelFor(views: Views, code: string, wish: LabelWish): Label {
       bestBefore: bestBefore ?? null,
       maker: settings.name,
     },
-    wish,
+    {
+      ...wish,
+      netG:
+        wish.netG ??
+        (product && pieces > 0 && massMg / pieces / 1000 >= product.facts.declaredG
+          ? product.facts.declaredG
+          : undefined),
+      words: wordsOf(workshop.records, wish.market),
+    },
   );
+}
+
+/** Words of a language that somebody put in place of the usual ones. */
+export const wordsOf = (records: RoomRecords, market: Market): LabelWords =>
+  records.of('pack').findLast(({ value }) => value.market === market)?.value.words ?? {};
+
+/**
+ * Cocoa percent of the chocolate of bars that have something else in or on them: what went into their moulds beside
+ * cacao's own ingredients is left out. Null: they are chocolate from end to end.
+ */
+function chocolatePct(views: Views, holdingId: string): number | null {
+  const { book, compositions, materials } = views.workshop;
+  const maker = book.steps.get(book.entriesOf(holdingId)[0]?.stepId ?? '');
+  const moulding =
+    maker?.kind === 'pack'
+      ? book.steps.get(book.entriesOf((maker.command as CommandOf<'pack'>).holdingId)[0]?.stepId ?? '')
+      : maker;
+  if (moulding?.kind !== 'mould') return null;
+  const taken = moulding.postings.filter((row) => row.holdingId !== null && row.massMg < 0);
+  const isPart = (id: string): boolean => {
+    const { kind, materialId } = book.holding(id);
+    return kind === 'ingredient' && (materials.get(materialId ?? '')?.cocoa ?? 'none') === 'none';
+  };
+  const chocolate = taken.filter(({ holdingId: id }) => !isPart(id ?? ''));
+  if (chocolate.length === taken.length || chocolate.length === 0) return null;
+  const massMg = chocolate.reduce((sum, row) => sum - row.massMg, 0);
+  return chocolate.reduce((sum, row) => sum - row.massMg * compositions.of(row.holdingId ?? '').cocoaPct, 0) / massMg;
 }
 
 /** Points of a millimetre. */
@@ -109,7 +149,7 @@ type Block = { runs: { text: string; strong: boolean }[]; scale: number };
 
 /** What is written, block under block. */
 function blocks(label: Label): Block[] {
-  const words = PHRASES[label.market];
+  const { words } = label;
   const line = (text: string, strong = false, scale = 1): Block => ({ runs: [{ text, strong }], scale });
   const rows: Block[] = [line(label.name, true, 1.5)];
   if (label.cocoa !== null) rows.push(line(label.cocoa, true));

@@ -1,9 +1,13 @@
+import type { FastifyRequest } from 'fastify';
 import { z } from 'zod';
-import { CHECK_LIST, MARKETS } from '@wunsch/core/pack/label';
+import { id } from '@wunsch/core/ledger/commands';
+import { CHECK_LIST, MARKETS, PHRASES } from '@wunsch/core/pack/label';
+import { labelWords } from '@wunsch/core/pack/records';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import { labelFor, labelPdf } from './labels';
+import { labelFor, labelPdf, wordsOf } from './labels';
+import { tagOf, tagPdf } from './tags';
 
 const wish = z.object({
   market: z.enum(MARKETS).default('en'),
@@ -22,9 +26,52 @@ const sheet = wish.extend({
     .default(1),
 });
 
-/** Labels of packed goods: what stands on them, and to print. */
+/** The address that a code printed now leads to; null where nobody could reach it. */
+function linkTo(request: FastifyRequest, path: string): string | null {
+  const { host, 'x-forwarded-proto': proto = 'http' } = request.headers;
+  return host === undefined || host.length > 100 ? null : `${String(proto)}://${host}${path}`;
+}
+
+/** Labels of packed goods and of work in progress: what stands on them, and to print. */
 export function packRoutes(router: Router, views: Views): void {
   const { workshop } = router;
+  router.read('/api/pack/words', 'The words of labels: usual ones, and those that somebody put in their place', () => ({
+    markets: MARKETS.map((market) => {
+      const { rows: _, cocoa, ...usual } = PHRASES[market];
+      return { market, usual: { ...usual, cocoa: cocoa('{pct}') }, own: wordsOf(workshop.records, market) };
+    }),
+  }));
+  router.write(
+    'PUT',
+    '/api/pack/words/:market',
+    'Put other words on labels in a language; what is left empty stays usual',
+    z.object({ personId: id, words: labelWords }),
+    ({ personId, words }, request) => {
+      const market = z.enum(MARKETS).parse(param(request.params, 'market'));
+      workshop.addRecord('pack', { kind: 'words', market, words }, { personId });
+      return { market, own: words };
+    },
+  );
+  router.file(
+    '/api/pack/tags/:code/tag.pdf',
+    'A label for a tub, a block, a sack, a lot or a mould: its code large, and a QR code that opens it',
+    async (request) => {
+      const tag = tagOf(views, param(request.params, 'code'));
+      const query = z
+        .object({
+          copies: sheet.shape.copies,
+          widthMm: sheet.shape.widthMm.default(80),
+          heightMm: sheet.shape.heightMm.default(40),
+        })
+        .parse(request.query);
+      return {
+        type: 'application/pdf',
+        name: `label-${tag.code}.pdf`,
+        bytes: await tagPdf(tag, { ...query, link: linkTo(request, tag.path) }, workshop.settings.name, workshop.now()),
+        inline: true,
+      };
+    },
+  );
   router.read(
     '/api/pack/labels/:code',
     'What stands on the label of goods, from what they really are; what may not be declared is refused',
@@ -38,11 +85,7 @@ export function packRoutes(router: Router, views: Views): void {
       const { widthMm, heightMm, sheet: several, copies, ...own } = sheet.parse(request.query);
       const code = param(request.params, 'code');
       const label = labelFor(views, code, own);
-      const { host, 'x-forwarded-proto': proto = 'http' } = request.headers;
-      const link =
-        host === undefined || host.length > 100
-          ? null
-          : `${String(proto)}://${host}/trace/${encodeURIComponent(label.batch)}`;
+      const link = linkTo(request, `/trace/${encodeURIComponent(label.batch)}`);
       return {
         type: 'application/pdf',
         name: `label-${label.batch}.pdf`,

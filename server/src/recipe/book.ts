@@ -66,6 +66,8 @@ export class RecipeBook {
     return this.records;
   }
 
+  newest = (id: string): RecipeVersion | undefined => this.versions.get(id)?.at(-1);
+
   all(): KeptRecipe[] {
     return [...this.versions].map(([id, versions]) => ({ id, versions, shelved: this.shelved.has(id) }));
   }

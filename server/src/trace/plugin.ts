@@ -1,11 +1,17 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { greenMg } from '@wunsch/core/trace/flow';
+import type { CommandOf } from '@wunsch/core/ledger/commands';
+import { asGtin14, isGtin } from '@wunsch/core/products/gtin';
+import { traceDrawing } from '@wunsch/core/trace/branches';
+import { epcisDocument } from '@wunsch/core/trace/epcis';
+import { downstream, fillingShares, greenMg, upstream } from '@wunsch/core/trace/flow';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
+import { productsOf } from '../products/book';
+import { productOf } from '../products/products';
 import { recallRoutes } from './recall-routes';
 import { search } from './search';
 import { batchView, lotView, tenth, traceView } from './views';
@@ -56,6 +62,67 @@ export function traceRoutes(router: Router, views: Views): void {
   });
   router.read('/api/trace/codes/:code', 'Back to sacks and forward to buyers, from any code', (request) =>
     traceView(views, param(request.params, 'code')),
+  );
+  router.read(
+    '/api/trace/open/:code',
+    'Where a scanned code leads: its page, by the code or the number on it',
+    (request) => {
+      const code = param(request.params, 'code').trim();
+      const holding = workshop.book.byCode(code.toUpperCase()) ?? workshop.book.byCode(code);
+      if (holding) {
+        const isBatch = workshop.batches.has(holding.id);
+        const page = isBatch ? 'batch' : workshop.lots.has(holding.id) ? 'lot' : 'tub';
+        return { link: `/${page}/${encodeURIComponent(holding.code)}` };
+      }
+      const [lot] = code.split('/');
+      const sack = workshop.book.byCode((lot ?? '').toUpperCase());
+      if (sack && workshop.lots.has(sack.id)) return { link: `/lot/${encodeURIComponent(sack.code)}` };
+      const product = productsOf(workshop.records)
+        .current()
+        .find(({ facts }) => facts.gtin !== null && isGtin(code) && asGtin14(facts.gtin) === asGtin14(code));
+      return { link: product ? '/products' : null };
+    },
+  );
+  router.read('/api/trace/codes/:code/drawing', 'The same as places and bands, to be drawn', (request) => {
+    const code = param(request.params, 'code');
+    const holding = workshop.book.byCode(code);
+    if (!holding)
+      throw new DomainError('trace/unknown-code', `Nothing here carries the code ${code}.`, [
+        { path: 'code', message: 'is not known here' },
+      ]);
+    return traceDrawing(workshop.book, holding.id, (step) => {
+      const { to = '', channel = '', use = '' } = step.command as Partial<CommandOf<'sell'>>;
+      return to || channel || (use === 'sold' ? '' : use) || 'somebody';
+    });
+  });
+  router.read(
+    '/api/trace/epcis.json',
+    'Steps in force as events of EPCIS 2.0 (JSON-LD); of one code, all that has a part in it',
+    (request, { code, from = 0 }) => {
+      const { book } = workshop;
+      const { host, 'x-forwarded-proto': proto = 'http' } = request.headers;
+      const subject = code === undefined ? undefined : book.byCode(code);
+      if (code !== undefined && !subject)
+        throw new DomainError('trace/unknown-code', `Nothing here carries the code ${code}.`, [
+          { path: 'code', message: 'is not known here' },
+        ]);
+      const mine = subject
+        ? new Set([
+            ...upstream(book, fillingShares(book, subject.id)).keys(),
+            ...downstream(book, [subject.id], 'mass').steps.keys(),
+          ])
+        : null;
+      const steps = book.timeline.filter(({ id, at }) => at >= from && (mine === null || mine.has(id)));
+      return epcisDocument(book, steps, {
+        base: `${String(proto)}://${host ?? 'localhost'}`,
+        gtin14: (holdingId) => {
+          const gtin = book.holding(holdingId).kind === 'packed' ? productOf(views, holdingId)?.facts.gtin : null;
+          return gtin == null ? null : asGtin14(gtin);
+        },
+        now: workshop.now(),
+      });
+    },
+    z.object({ code: z.string().min(1).max(40).optional(), from: z.coerce.number().int().min(0).optional() }),
   );
   router.read('/api/trace/compositions/:code', 'What any holding really is, by its code', (request) => {
     const holding = workshop.book.byCode(param(request.params, 'code'));

@@ -165,8 +165,8 @@ export function sharingView(views: Views, thing: SharedThing): SharingView {
       const { code, name, kind } = book.holding(id);
       let [made, sold] = [0, 0];
       for (const entry of book.entriesOf(id)) {
-        if (entry.pieces > 0) made += entry.pieces;
-        else if (entry.kind === 'sell') sold -= entry.pieces;
+        if (entry.kind === 'sell' || entry.kind === 'return') sold -= entry.pieces;
+        else if (entry.pieces > 0) made += entry.pieces;
       }
       return { code, name, kind, pieces: made, here: book.balance(id).pieces, sold };
     }),

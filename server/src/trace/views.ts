@@ -164,7 +164,10 @@ function costByStation(views: Views, fractions: Fractions): CostView['byStation'
  */
 function costParts(views: Views, bars: string | undefined, whole: Fractions): CostView['parts'] {
   const { book, valuation } = views.workshop;
-  const fillings = bars === undefined ? [] : book.entriesOf(bars).filter(({ pieces }) => pieces > 0);
+  const fillings =
+    bars === undefined
+      ? []
+      : book.entriesOf(bars).filter(({ pieces, kind }) => pieces > 0 && kind !== 'return' && kind !== 'adjust');
   const made = fillings.reduce((sum, { pieces }) => sum + pieces, 0);
   const fractions = made > 0 ? upstream(book, fillingShares(book, bars ?? '')) : whole;
   const parts = new Map<string, number>();
@@ -174,7 +177,7 @@ function costParts(views: Views, bars: string | undefined, whole: Fractions): Co
   for (const [stepId, fraction] of fractions) {
     const step = book.steps.get(stepId);
     const cost = valuation.costs.get(stepId);
-    if (!step || !cost || step.kind === 'sell' || step.kind === 'taste') continue;
+    if (!step || !cost || step.kind === 'sell' || step.kind === 'return' || step.kind === 'taste') continue;
     add('Labour', cost.labourMilli * fraction);
     add('Energy', cost.energyMilli * fraction);
     add('Husk sold', -cost.creditMilli * fraction);

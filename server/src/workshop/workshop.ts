@@ -38,6 +38,7 @@ import {
 import type { answers } from '../store/schema';
 import { Compositions } from './compositions';
 import { Lists } from './lists';
+import { checkPackedAs } from '../products/book';
 import { blocksOf, checkBlocks } from '../trace/blocks';
 import { checkPiles, gateContext } from './stops';
 import { Revisions, type Entering, type Reached } from './revisions';
@@ -284,6 +285,7 @@ export class Workshop extends Lists {
     }
     if (!old && hasSources(command)) this.checkBeans(command.sources, command.kind);
     if (!old) checkBlocks(this.book, blocksOf(this.records), command);
+    checkPackedAs(this.records, command);
     if (command.kind === 'sort') checkPiles(command.rejects, this.settings, old);
     const seq = this.seq + 1;
     const order = old?.order ?? seq;

@@ -10,6 +10,7 @@ import { HereContext, useHere } from '../parts/workshop';
 import { FloorStream } from '../stream/FloorStream';
 import { DueLine } from './DueLine';
 import { useKeys } from './keys';
+import { useScanner } from './scanner';
 import { KeyHelp } from './KeyHelp';
 import { Palette } from './Palette';
 import { useTheme } from './theme';
@@ -63,6 +64,11 @@ function Shell() {
   const [help, setHelp] = useState(false);
   const { theme, turn } = useTheme();
   const { settings, troubles } = useHere().view;
+  const { key: place } = useLocation();
+  const [missed, setMissed] = useState<{ code: string; place: string } | null>(null);
+  useScanner(useCallback((code) => setMissed({ code, place }), [place]));
+  // Said until one goes elsewhere.
+  const unknown = missed?.place === place ? missed.code : null;
   useKeys({ openPalette: () => setPalette(true), openHelp: () => setHelp(true), turnTheme: turn });
   useEffect(() => {
     document.title = settings.name === '' ? 'Wunsch' : `Wunsch · ${settings.name}`;
@@ -123,6 +129,11 @@ function Shell() {
         tabIndex={-1}
         className="mx-auto w-full max-w-[1360px] flex-1 px-3 pt-5 pb-28 outline-none sm:px-6"
       >
+        {unknown !== null && (
+          <p role="alert" className="mb-4 rounded-md bg-ripe-wash px-4 py-2">
+            Nothing here carries the code that was scanned, {unknown}.
+          </p>
+        )}
         {troubles.map((words) => (
           <p key={words} role="alert" className="mb-4 rounded-md bg-crimson-wash px-4 py-2">
             {words}

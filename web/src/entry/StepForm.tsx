@@ -86,6 +86,8 @@ interface Props {
   specs?: readonly FieldSpec[];
   /** More to ask about what was picked. */
   ask?: (chosen: readonly HoldingView[]) => readonly FieldSpec[];
+  /** More that goes in beside what was fixed before: inclusions, fillings. */
+  joins?: ((entry: Entry) => { holdingId: string; massG: number }[]) | undefined;
   /** Completes what the fields say to a whole command. */
   finish: (
     values: Record<string, unknown>,
@@ -112,7 +114,7 @@ interface Props {
   /** Whose work it is, when not that of the person at the bench. */
   as?: string;
   /** Below the running sum, from what is typed so far. */
-  below?: (state: Below) => ReactNode;
+  below?: ((state: Below) => ReactNode) | undefined;
   /** Below the save, where it should be at hand before everything is read. */
   after?: (state: Below) => ReactNode;
   /** What of the entry cannot be read, in words: then nothing is sent. */
@@ -217,8 +219,10 @@ export function StepForm(props: Props) {
         }),
       ),
     }));
+  const joined = props.joins?.(draft.value) ?? [];
+  const joinedMg = joined.reduce((sum, { massG }) => sum + Math.round(1000 * massG), 0);
   const sourcesOf = (): { holdingId: string; massG?: number; pieces?: number }[] =>
-    fixed
+    (fixed
       ? fixed.map(({ holdingId, massMg, pieces }) =>
           pieces > 0 ? { holdingId, pieces } : { holdingId, massG: massMg / 1000 },
         )
@@ -227,9 +231,10 @@ export function StepForm(props: Props) {
           if (holding.pieces > 0)
             return { holdingId: holding.id, pieces: readNumber(state?.text ?? '') ?? holding.pieces };
           return { holdingId: holding.id, massG: fieldG(state, massUnit) ?? usualG.get(holding.id) ?? 0 };
-        });
+        })
+    ).concat(joined);
   const read = readFields(kind, withUnit(fields, specs, massUnit), temperatureUnit, asked);
-  const inMg = fixed
+  const takenMg = fixed
     ? fixed.reduce((sum, { massMg }) => sum + massMg, 0)
     : chosen.reduce((sum, holding, index) => {
         const source = sourcesOf()[index];
@@ -240,6 +245,7 @@ export function StepForm(props: Props) {
             : (source?.massG ?? 0) * 1000)
         );
       }, 0);
+  const inMg = takenMg + joinedMg;
 
   const focusFirst = (): void => {
     requestAnimationFrame(() => root.current?.querySelector<HTMLElement>('form [aria-invalid=true]')?.focus());

@@ -71,6 +71,8 @@ export const PARTS: Partial<
         { name: 'good bars', mg: good, tone: 'good' },
         { name: 'seconds', mg: barG * Number(v['secondsPieces'] ?? 0) * 1000, tone: 'by' },
         { name: 'remelt', mg: amount(v['remeltG']), tone: 'by' },
+        { name: 'blocks', mg: amount(v['blockG']), tone: 'by' },
+        { name: 'samples', mg: amount(v['sampleG']), tone: 'loss' },
         { name: 'trimmings', mg: amount(v['trimmingsG']), tone: 'loss' },
         { name: 'in the machine', mg: amount(v['holdUpG']), tone: 'loss' },
       ];
@@ -81,11 +83,13 @@ export const PARTS: Partial<
 
 /** What one station asks for beside its weights. */
 export interface StationExtras {
-  below: (state: Below) => ReactNode;
+  below?: (state: Below) => ReactNode;
   /** Its part of the command. */
-  command: (entry: Entry) => Record<string, unknown>;
+  command?: (entry: Entry) => Record<string, unknown>;
   /** What of it cannot be read, in words. */
   problem: (entry: Entry) => string | null;
+  /** What joins from the pantry when the work is weighed out. */
+  joins?: (entry: Entry) => { holdingId: string; massG: number }[];
 }
 
 /** What a station shows of work under way, and may type into its fields. */
@@ -168,8 +172,8 @@ export function WorkBench({ view, extras, follow }: { view: BenchView; extras?: 
               past={pastOf(view, kind)}
               path="/api/ledger/steps"
               submit={verbs.finish}
-              finish={(values, sources, entry) => ({ ...values, ...extras?.command(entry), sources })}
-              {...(extras ? { below: extras.below, problem: extras.problem } : {})}
+              finish={(values, sources, entry) => ({ ...values, ...extras?.command?.(entry), sources })}
+              {...(extras ? { below: (state: Below) => extras.below?.(state), problem: extras.problem } : {})}
               {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
             />
           ) : (
@@ -278,10 +282,11 @@ export function FinishWork({
         kwh={(machine?.kw ?? 0) * Math.min(hours, 8)}
         path={`/api/ledger/works/${work.id}/finish`}
         submit={submit}
-        finish={(values, sources, entry) => ({ ...values, ...extras?.command(entry), sources })}
+        joins={extras?.joins}
+        finish={(values, sources, entry) => ({ ...values, ...extras?.command?.(entry), sources })}
         {...(extras
           ? {
-              below: (state: Below) => extras.below({ ...state, codes: work.sources.map(({ code }) => code) }),
+              below: (state: Below) => extras.below?.({ ...state, codes: work.sources.map(({ code }) => code) }),
               problem: extras.problem,
             }
           : {})}

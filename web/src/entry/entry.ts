@@ -206,6 +206,8 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'release', label: 'Left their moulds', type: 'choice', choices: RELEASE_CHOICES, optional: true },
     { name: 'contractMin', label: 'Drew back after', type: 'number', unit: 'min', optional: true },
     { name: 'remeltG', label: 'Back to remelt', type: 'mass', optional: true },
+    { name: 'blockG', label: 'Poured as blocks', type: 'mass', optional: true },
+    { name: 'sampleG', label: 'Samples', type: 'mass', optional: true },
     { name: 'trimmingsG', label: 'Trimmings', type: 'mass', optional: true },
     { name: 'holdUpG', label: 'Left in the machine', type: 'mass', optional: true },
     { name: 'mouldC', label: 'Moulds were at', type: 'temp', optional: true },
@@ -269,6 +271,12 @@ export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
     { name: 'massG', label: 'Weight', type: 'mass', optional: true },
     { name: 'pieces', label: 'Pieces', type: 'pieces', optional: true },
     { name: 'price', label: 'Price, all of it', type: 'number' },
+    NOTE,
+  ],
+  return: [
+    { name: 'pieces', label: 'Came back', type: 'pieces', optional: true },
+    { name: 'massG', label: 'Weight that came back', type: 'mass', optional: true },
+    { name: 'refund', label: 'Money given back', type: 'number' },
     NOTE,
   ],
   adjust: [

@@ -1,10 +1,12 @@
 import { useState } from 'react';
+import type { ProductView } from '@wunsch/core/api/products';
 import type { MouldingView } from '@wunsch/core/api/mould';
 import type { RoomView } from '@wunsch/core/api/beans';
 import type { WorkView } from '@wunsch/core/api/types';
 import { planMoulds, setWarnings } from '@wunsch/core/mould/plan';
 import { celsiusFrom } from '@wunsch/core/units/temperature';
-import type { MouldFill } from '@wunsch/core/workshop/moulding';
+import { fillFrom } from '@wunsch/core/products/product';
+import { nextOf, NEXT_WORDS, type MouldFill } from '@wunsch/core/workshop/moulding';
 import { useNow } from '../app/DueLine';
 import type { Choosing } from '../entry/StepForm';
 import { send, useApi } from '../parts/api';
@@ -14,10 +16,20 @@ import { readNumber, typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, span, useHere, useShow } from '../parts/workshop';
+import { HoldLine } from './HoldLine';
+import { partGrams, partName, PRODUCT } from './parts';
 import { Weights } from './Weights';
 
 /** Moulding under way: what the bowl gives, groups of moulds with their clocks, and what single pieces weigh. */
-export function LiveMould({ work, entry }: { work: WorkView; entry: Choosing }) {
+export function LiveMould({
+  work,
+  entry,
+  products,
+}: {
+  work: WorkView;
+  entry: Choosing;
+  products: readonly ProductView[];
+}) {
   const { personId, view } = useHere();
   const show = useShow();
   const path = `/api/mould/works/${work.id}`;
@@ -39,14 +51,37 @@ export function LiveMould({ work, entry }: { work: WorkView; entry: Choosing }) 
   };
   const mould = there.moulds.find(({ id }) => id === live.mouldId);
   const barG = live.barG ?? mould?.cavityG ?? 70;
-  const plan = planMoulds(massG, 0, barG, {
+  const productId = entry.choices[PRODUCT] ?? live.productId ?? '';
+  const product = products.find(({ id }) => id === productId);
+  // Of a piece, what is chocolate.
+  const chocolateG = product ? Math.max(0.1, barG - product.piece.partsG) : barG;
+  const plan = planMoulds(massG, 0, chocolateG, {
     cavities: mould?.cavities ?? 1,
     owned: mould?.owned ?? 0,
     cabinetMoulds: there.cabinet?.moulds ?? 0,
     setMin: live.setMin,
   });
-  const setup = (next: Partial<Pick<typeof live, 'barG' | 'mouldId' | 'setMin'>>): Promise<boolean> =>
-    write('setup', { barG: live.barG, mouldId: live.mouldId, setMin: live.setMin, ...next });
+  const setup = (
+    next: Partial<Pick<typeof live, 'barG' | 'mouldId' | 'setMin' | 'productId' | 'shellSec'>>,
+  ): Promise<boolean> => {
+    const { mouldId, setMin, shellSec } = live;
+    return write('setup', { barG: live.barG, mouldId, setMin, productId: live.productId, shellSec, ...next });
+  };
+  const become = (id: string): void => {
+    const next = products.find((row) => row.id === id);
+    entry.choose(PRODUCT, id);
+    const into = there.moulds.find((row) => row.id === next?.facts.mouldId);
+    void setup({
+      productId: next?.id ?? null,
+      shellSec: next?.facts.form === 'filled' ? (next.facts.shellSec ?? USUAL_SHELL_SEC) : null,
+      ...(next ? { barG: next.facts.declaredG } : {}),
+      ...(into ? { mouldId: into.id } : {}),
+    }).then((kept) => {
+      if (!kept || !next) return;
+      entry.write('barG', typedNumber(next.facts.declaredG));
+      if (into) entry.write('cavities', typedNumber(into.cavities * Math.max(1, into.owned)));
+    });
+  };
   const choose = (id: string): void => {
     const next = there.moulds.find((row) => row.id === id);
     void setup({ mouldId: next?.id ?? null, barG: next?.cavityG ?? live.barG }).then((kept) => {
@@ -93,11 +128,62 @@ export function LiveMould({ work, entry }: { work: WorkView; entry: Choosing }) 
         </span>
       </p>
       <p className="text-sm text-soft">
-        {show.pieceMass(Math.round(1000 * plan.overG))} over: the next bowl, samples, or blocks.
+        {show.pieceMass(Math.round(1000 * plan.overG))} over.
         {mould && plan.runs > 0 && ` Setting takes ${span(plan.setMin * 60_000)} at the least.`}
         {mould?.cleanedAt != null && ` Moulds cleaned ${show.day(mould.cleanedAt)}.`}
         {mould?.painted && ' Painted ones first want their colour dry.'}
       </p>
+      {product && product.facts.parts.length > 0 && plan.bars > 0 && (
+        <p className="text-sm">
+          They take{' '}
+          {fillFrom(massG, 0, { declaredG: barG, parts: product.facts.parts })
+            .parts.map(
+              ({ part, grams }) => `${show.mass(Math.round(1000 * grams))} of ${product.names[part.materialId] ?? ''}`,
+            )
+            .join(', ')}
+          .
+        </p>
+      )}
+      {plan.overG >= 1 && (
+        <div className="mt-1 flex flex-wrap items-center gap-2" role="group" aria-label="What is left over goes">
+          <span className="text-sm">What is left over goes</span>
+          {LEFTOVERS.map(([field, words]) => (
+            <button
+              key={field}
+              type="button"
+              className="chip"
+              aria-pressed={(entry.fields[field]?.text ?? '') !== ''}
+              onClick={() => {
+                for (const [other] of LEFTOVERS)
+                  if (other !== field && (entry.fields[other]?.text ?? '') !== '') entry.write(other, '');
+                entry.write(field, typedNumber(Math.round(plan.overG)));
+              }}
+            >
+              {words}
+            </button>
+          ))}
+        </div>
+      )}
+      <HoldLine work={work} temps={live.temps} busy={busy} log={(tempC) => write('temps', { tempC })} />
+      {products.length > 0 && (
+        <SelectBox
+          className="mt-2"
+          label="They become"
+          value={productId}
+          options={[['', 'not said'], ...products.map(({ id, facts }) => [id, facts.name] as const)]}
+          onChange={become}
+        />
+      )}
+      {partGrams(product, entry).map(({ materialId, text }) => (
+        <NumberBox
+          key={materialId}
+          className="mt-2 max-w-xs"
+          label={`${product?.names[materialId] ?? ''} that went in`}
+          unit="g"
+          value={text}
+          onChange={(grams) => entry.choose(partName(materialId), grams)}
+        />
+      ))}
       <div className="mt-2 grid grid-cols-2 items-end gap-3 sm:grid-cols-[minmax(0,1fr)_6rem_6rem]">
         <SelectBox
           className="col-span-2 sm:col-span-1"
@@ -152,7 +238,13 @@ export function LiveMould({ work, entry }: { work: WorkView; entry: Choosing }) 
           disabled={busy || !(next >= 1)}
           onClick={() => void write('fills', { moulds: next }).then(() => setTyped(({ fill: _, ...rest }) => rest))}
         >
-          {next === 1 ? 'One mould filled' : `${count(next)} moulds filled`}
+          {live.shellSec === null
+            ? next === 1
+              ? 'One mould filled'
+              : `${count(next)} moulds filled`
+            : next === 1
+              ? 'One shell mould poured'
+              : `${count(next)} shell moulds poured`}
         </button>
         <span className="text-sm text-soft">
           {filled} filled{mould && `, ${Math.max(0, plan.moulds - filled)} to go`}
@@ -168,8 +260,10 @@ export function LiveMould({ work, entry }: { work: WorkView; entry: Choosing }) 
               key={fill.id}
               fill={fill}
               setMin={live.setMin}
+              shellSec={live.shellSec}
               busy={busy}
               turnOut={(out) => void write(`fills/${fill.id}/out`, { out })}
+              shell={(act) => void write(`fills/${fill.id}/shell`, { act })}
             />
           ))}
         </ul>
@@ -193,40 +287,69 @@ export function LiveMould({ work, entry }: { work: WorkView; entry: Choosing }) 
   );
 }
 
-/** A group of moulds and its clock. */
+/** A group of moulds and its clock: what is done with it next, and when. */
 function Fill({
   fill,
   setMin,
+  shellSec,
   busy,
   turnOut,
+  shell,
 }: {
   fill: MouldFill;
   setMin: number;
+  shellSec: number | null;
   busy: boolean;
   turnOut: (out: boolean) => void;
+  shell: (act: 'tip' | 'fill' | 'close') => void;
 }) {
   const now = useNow(1000);
-  const left = fill.at + setMin * 60_000 - now;
+  const next = nextOf(fill, setMin, shellSec);
+  const left = next.at - now;
+  const { act } = next;
+  // Seconds count while a shell stands.
+  const clock = left < 120_000 ? `${Math.ceil(left / 1000)} s` : span(left);
   return (
     <li className="flex min-h-11 flex-wrap items-center gap-x-4 border-t border-rule py-1">
       <span className="flex-1">
         {fill.moulds} {fill.moulds === 1 ? 'mould' : 'moulds'},{' '}
-        {fill.outAt !== null ? (
-          <span className="text-soft">out after {span(fill.outAt - fill.at)}</span>
+        {act === 'none' ? (
+          <span className="text-soft">out after {span(next.at - fill.at)}</span>
         ) : left > 0 ? (
-          <strong>{span(left)} more</strong>
+          <>
+            {act === 'out' ? '' : `${NEXT_WORDS[act].toLowerCase()} in `}
+            <strong>{act === 'out' ? `${span(left)} more` : clock}</strong>
+          </>
         ) : (
-          <strong className="text-leaf">may be turned out</strong>
+          <strong className="text-leaf">
+            {act === 'out' ? 'may be turned out' : `${NEXT_WORDS[act].toLowerCase()} now`}
+          </strong>
         )}
       </span>
-      <button
-        type="button"
-        className="button button-quiet"
-        disabled={busy}
-        onClick={() => turnOut(fill.outAt === null)}
-      >
-        {fill.outAt === null ? 'Turned out' : 'Not after all'}
-      </button>
+      {act === 'tip' || act === 'fill' || act === 'close' ? (
+        <button type="button" className="button" disabled={busy} onClick={() => shell(act)}>
+          {DONE_WORDS[act]}
+        </button>
+      ) : (
+        <button
+          type="button"
+          className="button button-quiet"
+          disabled={busy}
+          onClick={() => turnOut(fill.outAt === null)}
+        >
+          {fill.outAt === null ? 'Turned out' : 'Not after all'}
+        </button>
+      )}
     </li>
   );
 }
+
+const DONE_WORDS = { tip: 'Tipped out', fill: 'Filled', close: 'Closed' } as const;
+/** Seconds that a shell stands where its product does not say. */
+const USUAL_SHELL_SEC = 60;
+/** Where what is left over goes, by the field that says so. */
+const LEFTOVERS = [
+  ['remeltG', 'into the next bowl'],
+  ['blockG', 'into blocks'],
+  ['sampleG', 'to be tasted'],
+] as const;

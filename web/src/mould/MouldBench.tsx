@@ -1,13 +1,46 @@
 import type { BenchView } from '@wunsch/core/api/types';
-import { WorkBench } from '../entry/WorkBench';
+import type { ProductsView } from '@wunsch/core/api/products';
+import type { Entry } from '../entry/StepForm';
+import { WorkBench, type StationExtras } from '../entry/WorkBench';
+import { useApi } from '../parts/api';
+import { readNumber } from '../parts/number';
 import { LiveMould } from './LiveMould';
 import { MouldList } from './MouldList';
+import { partGrams, PRODUCT, takeGrams } from './parts';
 
 /** What waits to be moulded and what is in its moulds; the moulds themselves. */
 export function MouldBench({ view }: { view: BenchView }) {
+  const products = useApi<ProductsView>('/api/products').data?.products ?? [];
+  const parts = (entry: Entry) =>
+    partGrams(
+      products.find(({ id }) => id === entry.choices?.[PRODUCT]),
+      entry,
+    );
+  const extras: StationExtras = {
+    // What is in and on the pieces goes through the book like everything else: grams, cost, allergens.
+    joins: (entry) =>
+      parts(entry).flatMap(({ materialId, text }) => {
+        const grams = readNumber(text);
+        return grams === null || grams <= 0 ? [] : takeGrams(view.pantry, materialId, grams);
+      }),
+    problem: (entry) => {
+      for (const { materialId, text } of parts(entry)) {
+        const grams = text.trim() === '' ? 0 : readNumber(text);
+        const name = view.pantry.find((row) => row.materialId === materialId)?.name;
+        if (grams === null) return `${name ?? 'What is in them'}: the grams are not a number.`;
+        if (grams > 0 && name === undefined)
+          return 'The pantry has none of what is in these: buy it first, or say 0 grams.';
+      }
+      return null;
+    },
+  };
   return (
     <>
-      <WorkBench view={view} follow={(work, entry) => <LiveMould key={work.id} work={work} entry={entry} />} />
+      <WorkBench
+        view={view}
+        extras={extras}
+        follow={(work, entry) => <LiveMould key={work.id} work={work} entry={entry} products={products} />}
+      />
       <MouldList />
     </>
   );

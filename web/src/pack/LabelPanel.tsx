@@ -1,9 +1,12 @@
 import { useState } from 'react';
 import { MARKETS, type Label, type Market } from '@wunsch/core/pack/label';
-import { useApi } from '../parts/api';
+import type { Problem } from '@wunsch/core/api/types';
+import { ApiError, useApi } from '../parts/api';
 import { NumberBox, SelectBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Caution, Refusal, Section } from '../parts/pieces';
+import { useSave } from '../parts/save';
+import { LabelWords } from './LabelWords';
 
 const MARKET_WORDS: Readonly<Record<Market, string>> = { en: 'English', de: 'German', fr: 'French', es: 'Spanish' };
 const KEY = 'wunsch.label';
@@ -22,6 +25,15 @@ function kept(): Kept {
   } catch {
     return USUAL;
   }
+}
+
+function saveAs(blob: Blob, name: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(blob);
+  link.download = name;
+  link.click();
+  // The download has begun by then.
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
 
 /** The label of packed goods, from what they really are: to look at, and to print. */
@@ -50,6 +62,18 @@ export function LabelPanel({ code }: { code: string }) {
   );
   for (const [name, text] of Object.entries(sizes)) print.set(name, String(readNumber(text) ?? text));
   print.set('sheet', how.sheet);
+  const { busy, error: failed, run } = useSave();
+  const asPicture = (): Promise<boolean> =>
+    run(async () => {
+      const one = new URLSearchParams(print);
+      one.set('sheet', 'no');
+      one.set('copies', '1');
+      const answer = await fetch(`${path}/label.pdf?${one.toString()}`);
+      if (!answer.ok) throw new ApiError((await answer.json()) as Problem);
+      // The reader of PDF files is large: it is loaded when somebody wants a picture.
+      const { firstPagePng } = await import('./pdf-image');
+      saveAs(await firstPagePng(await answer.arrayBuffer()), `label-${code}.png`);
+    });
   return (
     <Section id="label" title="Label">
       <div className="grid gap-6 md:grid-cols-[minmax(0,20rem)_minmax(0,1fr)]">
@@ -65,15 +89,19 @@ export function LabelPanel({ code }: { code: string }) {
               </p>
               {data.mayContain.length > 0 && (
                 <p>
-                  May contain: <strong>{data.mayContain.join(', ')}</strong>.
+                  {data.words.may}: <strong>{data.mayContain.join(', ')}</strong>.
                 </p>
               )}
-              {data.origin !== null && <p>{data.origin}</p>}
+              {data.origin !== null && (
+                <p>
+                  {data.words.origin} {data.origin}.
+                </p>
+              )}
               <p className="mt-1 font-semibold">
                 {[data.net, data.bestBefore, data.batch].filter((fact) => fact !== null).join('   ')}
               </p>
               <p className="mt-1 text-soft">
-                {data.nutrition.map(([name, value]) => `${name} ${value}`).join('; ')}. Estimated.
+                {data.words.nutrition}: {data.nutrition.map(([name, value]) => `${name} ${value}`).join('; ')}.
               </p>
             </>
           ) : (
@@ -106,15 +134,21 @@ export function LabelPanel({ code }: { code: string }) {
           </div>
           {unread && <p className="mt-2 font-semibold text-crimson">One of these is not a number.</p>}
           {data && !unread && (
-            <a
-              className="button button-main mt-3"
-              href={`${path}/label.pdf?${print.toString()}`}
-              target="_blank"
-              rel="noreferrer"
-            >
-              Labels as PDF
-            </a>
+            <div className="mt-3 flex flex-wrap gap-3">
+              <a
+                className="button button-main"
+                href={`${path}/label.pdf?${print.toString()}`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                Labels as PDF
+              </a>
+              <button type="button" className="button" disabled={busy} onClick={() => void asPicture()}>
+                One as PNG
+              </button>
+            </div>
           )}
+          <Refusal error={failed} kept={false} />
           {data && data.checks.length > 0 && (
             <ul className="mt-3 text-sm">
               {data.checks.map((words) => (
@@ -124,8 +158,9 @@ export function LabelPanel({ code }: { code: string }) {
               ))}
             </ul>
           )}
+          <LabelWords market={how.market} />
           {data && (
-            <details className="mt-3">
+            <details className="mt-1">
               <summary className="inline-flex min-h-11 cursor-pointer items-center text-sm underline">
                 What the law of a place may ask
               </summary>

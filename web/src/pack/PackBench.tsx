@@ -6,15 +6,24 @@ import { StepForm } from '../entry/StepForm';
 import { readNumber } from '../parts/number';
 import { Marks } from '../parts/marks';
 import { Code, Empty, Figure } from '../parts/pieces';
-import { count, useShow } from '../parts/workshop';
-import { componentsOf, perPiece, takeComponents } from './components';
+import { count, useHere, useShow } from '../parts/workshop';
+import type { ProductsView } from '@wunsch/core/api/products';
+import { useApi } from '../parts/api';
+import { SelectBox } from '../parts/fields';
+import { CountBars } from './CountBars';
+import { componentsOf, fittingProducts, keepsTo, perPiece, takeComponents, withSpoilt } from './components';
 
 /** Bars into wrappers, blocks and tubs into packs: each with its label, and each component of its packaging. */
 export function PackBench({ view }: { view: BenchView }) {
-  const goods = view.waiting;
+  // The oldest is packed first.
+  const goods = [...view.waiting].sort((a, b) => a.since - b.since);
   const [chosen, setChosen] = useState<string | null>(null);
   const holding = goods.find(({ id }) => id === chosen) ?? goods[0];
   const show = useShow();
+  const { settings } = useHere().view;
+  const { data: sold } = useApi<ProductsView>('/api/products');
+  const products = sold?.products ?? [];
+  const [named, setNamed] = useState<Record<string, string>>({});
   if (!holding)
     return (
       <Empty title="Nothing waits to be packed.">
@@ -25,7 +34,16 @@ export function PackBench({ view }: { view: BenchView }) {
   const usual = view.packing[holding.id];
   const components = componentsOf(view.pantry);
   const past = view.recent.find(({ kind }) => kind === 'pack')?.command as CommandOf<'pack'> | undefined;
-  const each = perPiece(past, view.pantry);
+  const fits = fittingProducts(products, holding);
+  const productId = named[holding.id] ?? fits[0]?.id ?? '';
+  const product = products.find(({ id }) => id === productId);
+  const each = product
+    ? new Map(product.facts.packaging.map((row) => [row.materialId, row.perPiece]))
+    : perPiece(past, view.pantry);
+  const oldest = goods.reduce((first, row) => (row.since < first.since ? row : first), goods[0] ?? holding);
+  const isOldest = oldest.id === holding.id || oldest.name !== holding.name;
+  const bestBefore =
+    usual && product ? keepsTo(product, holding.since, usual.bestBefore, settings.timeZone) : usual?.bestBefore;
   return (
     <>
       <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="What is packed">
@@ -71,11 +89,49 @@ export function PackBench({ view }: { view: BenchView }) {
           note={counted ? 'a bar, without its packaging' : 'a kilogram'}
         />
       </div>
+      <div className="mb-5 grid gap-4">
+        {products.length > 0 && (
+          <SelectBox
+            className="max-w-md"
+            label="Packed as"
+            value={productId}
+            options={[
+              ['', 'no product'],
+              ...products.map(({ id, facts, version }) => [id, `${facts.name}, version ${version}`] as const),
+            ]}
+            onChange={(next) => setNamed((now) => ({ ...now, [holding.id]: next }))}
+          />
+        )}
+        {product && counted && holding.massMg / holding.pieces < 1000 * product.facts.declaredG && (
+          <p className="border-l-4 border-crimson pl-3" role="status">
+            <strong>
+              {show.pieceMass(holding.massMg / holding.pieces)} on the mean: under the{' '}
+              {show.pieceMass(1000 * product.facts.declaredG)} that are declared.
+            </strong>{' '}
+            Pack them as something lighter, or send them back to be melted.
+          </p>
+        )}
+        {!isOldest && (
+          <p className="border-l-4 border-ripe pl-3 text-sm" role="status">
+            <Code code={oldest.code} kind={oldest.kind} /> of the same is older: pack it first.
+          </p>
+        )}
+      </div>
       <StepForm
-        key={holding.id}
+        key={`${holding.id} ${productId}`}
         kind="pack"
         station={null}
         draftId={`pack.${holding.id}`}
+        before={(entry) =>
+          counted ? (
+            <CountBars
+              holding={holding}
+              product={product ?? null}
+              products={products}
+              take={(pieces) => entry.write('pieces', String(pieces))}
+            />
+          ) : null
+        }
         specs={[
           { name: 'pieces', label: counted ? 'Bars packed' : 'Packs', type: 'pieces' },
           ...(counted ? [] : [{ name: 'massG', label: 'In all packs together', type: 'mass' } as FieldSpec]),
@@ -87,20 +143,26 @@ export function PackBench({ view }: { view: BenchView }) {
             type: 'pieces',
             optional: true,
           })),
+          ...components.map(({ materialId, name }): FieldSpec => ({
+            name: `spoilt.${materialId}`,
+            label: `${name} spoilt`,
+            type: 'pieces',
+            optional: true,
+          })),
           { name: 'note', label: 'Note', type: 'text', optional: true },
         ]}
         propose={(_, fields) => {
           const packs = readNumber(fields['pieces']?.text ?? '') ?? (counted ? holding.pieces : 0);
           return {
             ...(counted ? { pieces: String(holding.pieces) } : {}),
-            ...(usual ? { labelCode: usual.label, bestBefore: usual.bestBefore } : {}),
-            // As many of each as the last packing took for a bar.
+            ...(usual ? { labelCode: usual.label, bestBefore: bestBefore ?? usual.bestBefore } : {}),
+            // As many of each as its product says, or as the last packing took for a bar.
             ...Object.fromEntries(
               components.flatMap(({ materialId }) => {
                 const ratio = each.get(materialId);
                 return ratio === undefined || packs <= 0
                   ? []
-                  : [[`with.${materialId}`, String(Math.round(packs * ratio))] as const];
+                  : [[`with.${materialId}`, String(Math.ceil(packs * ratio - 1e-4))] as const];
               }),
             ),
           };
@@ -113,16 +175,22 @@ export function PackBench({ view }: { view: BenchView }) {
               ? 'No packaging in the pantry: none is taken.'
               : each.size === 0
                 ? 'Say how many of each component are used; what stays empty is not taken.'
-                : 'As many of each as the last packing took; what stays empty is not taken.'}
+                : product
+                  ? 'As many of each as the product says; what stays empty is not taken.'
+                  : 'As many of each as the last packing took; what stays empty is not taken.'}
           </p>
         }
         finish={(values) => ({
-          ...Object.fromEntries(Object.entries(values).filter(([name]) => !name.startsWith('with.'))),
+          ...Object.fromEntries(Object.entries(values).filter(([name]) => !/^(with|spoilt)\./.test(name))),
           holdingId: holding.id,
+          ...(product ? { product: { id: product.id, version: product.version } } : {}),
           packaging: components.flatMap(({ materialId }) =>
-            takeComponents(
-              view.pantry.filter((row: HoldingView) => row.materialId === materialId),
-              Number(values[`with.${materialId}`] ?? 0),
+            withSpoilt(
+              takeComponents(
+                view.pantry.filter((row: HoldingView) => row.materialId === materialId),
+                Number(values[`with.${materialId}`] ?? 0) + Number(values[`spoilt.${materialId}`] ?? 0),
+              ),
+              Number(values[`spoilt.${materialId}`] ?? 0),
             ),
           ),
         })}

@@ -1,5 +1,8 @@
+import type { ProductView } from '@wunsch/core/api/products';
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
+import { keepsUntil } from '@wunsch/core/pack/best-before';
+import { dayText } from '@wunsch/core/units/zone';
 
 type Stock = Pick<HoldingView, 'id' | 'kind' | 'materialId' | 'name' | 'pieces'>;
 
@@ -47,3 +50,41 @@ export function takeComponents(purchases: readonly Stock[], wanted: number): { h
   if (left > 0 && first) first.pieces += left;
   return lines;
 }
+
+/** Spoilt pieces are told apart from those on goods: taken from the last purchase first. */
+export function withSpoilt(
+  lines: readonly { holdingId: string; pieces: number }[],
+  spoilt: number,
+): { holdingId: string; pieces: number; damaged?: number }[] {
+  let left = spoilt;
+  return [...lines]
+    .reverse()
+    .map(({ holdingId, pieces }) => {
+      // One piece at the least stays as used: a line of spoilt ones alone is none of a packing.
+      const damaged = Math.min(left, Math.max(0, pieces - 1));
+      left -= damaged;
+      return { holdingId, pieces: pieces - damaged, ...(damaged > 0 ? { damaged } : {}) };
+    })
+    .reverse();
+}
+
+/** Pieces may weigh so much more than is declared, as a share, and still be that product. */
+const HEAVIER = 0.15;
+
+/** Products that bars can be packed as: those of about their weight, the nearest first. */
+export function fittingProducts(
+  products: readonly ProductView[],
+  { pieces, massMg, name }: Pick<HoldingView, 'pieces' | 'massMg' | 'name'>,
+): ProductView[] {
+  if (pieces === 0) return [];
+  const meanG = massMg / pieces / 1000;
+  const off = ({ facts }: ProductView): number => Math.abs(meanG / facts.declaredG - 1);
+  const named = ({ facts }: ProductView): boolean => name.toLowerCase().includes(facts.name.toLowerCase());
+  return products
+    .filter((row) => meanG >= row.facts.declaredG * 0.98 && off(row) <= HEAVIER)
+    .sort((a, b) => Number(named(b)) - Number(named(a)) || off(a) - off(b));
+}
+
+/** The date of a product's own rule, or the usual one. @param made UTC ms */
+export const keepsTo = ({ facts }: ProductView, made: number, usual: string, timeZone: string): string =>
+  facts.keepsMonths === null ? usual : dayText(keepsUntil(made, { months: facts.keepsMonths }).getTime(), timeZone);

@@ -26,6 +26,7 @@ export const STEP_NAMES: Record<StepKind, string> = {
   remelt: 'Sent to remelt',
   sell: 'Sold',
   open: 'Opening stock',
+  return: 'Sent back',
   adjust: 'Counted',
   reading: 'Reading',
 };
@@ -75,6 +76,10 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
   if (step.kind === 'temper') {
     const { meltC, coolC, workC } = command as { meltC: number; coolC: number; workC: number };
     return `${show.mass(step.inMg)} in, ${show.temp(meltC)} → ${show.temp(coolC)} → ${show.temp(workC)}`;
+  }
+  if (step.kind === 'return') {
+    const { pieces = 0, fate, why } = command as { pieces?: number; fate: string; why: string };
+    return `${pieces > 0 ? count(pieces) : show.mass(Math.abs(step.goodMg))} sent back, ${fate === 'back' ? 'into the store' : 'thrown away'}${why === '' ? '' : `: ${why}`}`;
   }
   if (step.kind === 'sell') {
     const pieces = step.lines.reduce((sum, line) => sum - line.pieces, 0);

@@ -94,7 +94,7 @@ export function RoastBench({ view }: { view: BenchView }) {
               usualInG={usualIn(view, 'roast')}
               below={handKept.below}
               problem={handKept.problem}
-              finish={(values, sources, entry) => ({ ...values, ...handKept.command(entry), sources })}
+              finish={(values, sources, entry) => ({ ...values, ...handKept.command?.(entry), sources })}
               {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
             />
           ) : (

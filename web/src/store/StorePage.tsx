@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import { Link } from 'react-router';
 import type { FloorView, HoldingView } from '@wunsch/core/api/types';
 import { coinDigits } from '@wunsch/core/units/money';
 import { fieldG } from '../entry/entry';
 import { StepForm } from '../entry/StepForm';
+import { FinishedGoods } from './FinishedGoods';
+import { StoreNav } from './StoreNav';
 import { askTakings, PRICES, proposeTakings, SALE_FIELDS, saleOf, type Price } from './takings';
 import { useApi } from '../parts/api';
 import { Empty, Figure, HoldingRow, Loading, Section } from '../parts/pieces';
@@ -23,7 +24,9 @@ export function StorePage() {
   const [materialId, setMaterialId] = useState(view.materials[0]?.id ?? '');
   if (!answer.data) return <Loading error={answer.error} />;
   const { holdings } = answer.data;
-  const packed = holdings.filter(({ kind }) => kind === 'packed').reverse();
+  const packed = holdings
+    .filter(({ kind }) => kind === 'packed')
+    .sort((a, b) => (a.bestBefore ?? '9999').localeCompare(b.bestBefore ?? '9999'));
   const others = holdings.filter(({ kind }) => kind === 'seconds' || kind === 'husk' || kind === 'bars').reverse();
   // What is sold by weight: couverture and its blocks, nibs.
   const byWeight = holdings
@@ -39,6 +42,7 @@ export function StorePage() {
   const material = view.materials.find(({ id }) => id === materialId);
   return (
     <MassUnitHere value={unit}>
+      <StoreNav />
       <div className="flex flex-wrap items-end justify-between gap-4">
         <h1 className="text-4xl">Store and pantry</h1>
         <div className="flex gap-2">
@@ -58,12 +62,6 @@ export function StorePage() {
           >
             Buy for the pantry
           </button>
-          <Link className="chip" to="/stock-take">
-            Stock-take
-          </Link>
-          <Link className="chip" to="/complaints">
-            Complaints
-          </Link>
         </div>
       </div>
       {act === 'sell' && (
@@ -90,6 +88,7 @@ export function StorePage() {
                   coinDigits(view.settings.currency),
                 )
               }
+              initial={{ use: { text: 'sold' } }}
               finish={saleOf}
             />
           )}
@@ -143,19 +142,7 @@ export function StorePage() {
       </div>
       <div className="mt-8 grid gap-10 lg:grid-cols-2">
         <div>
-          <Section title="Bars" aside="newest first">
-            {packed.length === 0 ? (
-              <p className="text-soft">None packed.</p>
-            ) : (
-              <ul className="rows">
-                {packed.slice(0, 40).map((holding) => (
-                  <HoldingRow key={holding.id} holding={holding}>
-                    <span className="w-16 text-right text-sm text-soft">{show.money(holding.perPieceMilli)}</span>
-                  </HoldingRow>
-                ))}
-              </ul>
-            )}
-          </Section>
+          <FinishedGoods />
         </div>
         <div>
           <Section title="Pantry">

@@ -1,5 +1,6 @@
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { FieldSpec, Fields } from '../entry/entry';
+import { FREE_USE_WORDS, FREE_USES } from '@wunsch/core/ledger/commands';
 import { readNumber } from '../parts/number';
 
 /** What a kind of goods last fetched, major units: a piece, or a kilogram of what is weighed. */
@@ -26,6 +27,20 @@ export const askTakings =
 
 /** The rest of what a sale asks. */
 export const SALE_FIELDS: FieldSpec[] = [
+  {
+    name: 'use',
+    label: 'As',
+    type: 'choice',
+    optional: true,
+    choices: [
+      { value: 'sold', label: 'Sold' },
+      ...FREE_USES.map((use) => ({
+        value: use,
+        label: `${FREE_USE_WORDS[use][0]?.toUpperCase() ?? ''}${FREE_USE_WORDS[use].slice(1)}`,
+      })),
+    ],
+  },
+  { name: 'channel', label: 'By which channel', type: 'text', optional: true },
   { name: 'to', label: 'To whom', type: 'text', optional: true },
   { name: 'note', label: 'Note', type: 'text', optional: true },
 ];
@@ -35,7 +50,12 @@ export function saleOf<S extends { holdingId: string }>(
   values: Record<string, unknown>,
   sources: readonly S[],
 ): Record<string, unknown> {
-  const rest = Object.fromEntries(Object.entries(values).filter(([name]) => !name.startsWith('takings')));
+  const { use, channel, ...others } = values;
+  const rest = {
+    ...Object.fromEntries(Object.entries(others).filter(([name]) => !name.startsWith('takings'))),
+    ...(typeof use === 'string' && use !== '' && use !== 'sold' ? { use } : {}),
+    ...(typeof channel === 'string' && channel.trim() !== '' ? { channel } : {}),
+  };
   if (sources.length < 2) return { ...rest, takings: values['takings'], sources };
   const lines = sources.map((source) => ({ ...source, takings: values[`takings.${source.holdingId}`] as number }));
   // Money has at most three decimals: the sum is rounded there, so that binary fractions do not contradict it.

@@ -145,7 +145,8 @@ function Complaint({ row, on, toggle }: { row: ComplaintView; on: boolean; toggl
 function NewComplaint() {
   const { personId } = useHere();
   const [what, setWhat] = useState<ComplaintKind | null>(null);
-  const [typed, setTyped] = useState({ code: '', from: '', pieces: '', note: '' });
+  const [search] = useSearchParams();
+  const [typed, setTyped] = useState({ code: search.get('code') ?? '', from: '', pieces: '', note: '' });
   const [wrong, setWrong] = useState<Partial<Record<keyof typeof typed, string>>>({});
   const { busy, error, run, fail } = useSave();
   const set = (key: keyof typeof typed) => (text: string) => {

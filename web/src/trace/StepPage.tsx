@@ -275,7 +275,14 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
         {...(step.kind === 'sell' ? { specs: SALE_FIELDS, ask: askTakings(view.settings.currency) } : {})}
         {...(components.length > 0 ? { specs: [...(FIELDS.pack ?? []), ...components] } : {})}
         finish={(values, sources) => {
-          if (step.kind === 'sell') return saleOf(values, sources);
+          if (step.kind === 'sell') {
+            const { use, orderId } = command as { use?: string; orderId?: string };
+            return {
+              ...(use === undefined ? {} : { use }),
+              ...(orderId === undefined ? {} : { orderId }),
+              ...saleOf(values, sources),
+            };
+          }
           const { kind: _, sources: _s, packaging, ...whole } = command;
           // What a field was emptied of is not kept: only what no field of the form says.
           const asked = new Set((FIELDS[step.kind] ?? []).map(({ name }) => name.split('.')[0]));

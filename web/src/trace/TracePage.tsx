@@ -6,7 +6,9 @@ import { Allergens } from '../parts/Composition';
 import { MarkList, Marks } from '../parts/marks';
 import { Code, Empty, KIND_NAMES, Loading, Section } from '../parts/pieces';
 import { MassUnitHere, count, useShow, useUnitOf } from '../parts/workshop';
+import { TagLink } from '../parts/TagLink';
 import { BatchStream } from '../stream/BatchStream';
+import { DrawnTrace } from './DrawnTrace';
 
 /** From any code back to the sacks and forward to the buyers. */
 export function TracePage() {
@@ -43,6 +45,23 @@ export function TracePage() {
       </p>
       <MarkList marks={subject.marks} />
       {view.composition && subject.kind !== 'lot' && <Allergens composition={view.composition} />}
+      <DrawnTrace code={subject.code} />
+      <p className="mt-2 flex flex-wrap gap-x-6">
+        <a
+          className="link inline-flex min-h-11 items-center"
+          href={`/api/trace/epcis.json?code=${encodeURIComponent(subject.code)}`}
+          download={`${subject.code}-epcis.json`}
+        >
+          Its events as EPCIS 2.0 (JSON)
+        </a>
+        <Link
+          className="link inline-flex min-h-11 items-center"
+          to={`/complaints?code=${encodeURIComponent(subject.code)}`}
+        >
+          Somebody complains of it
+        </Link>
+        <TagLink code={subject.code} />
+      </p>
       <div className="mt-6 grid gap-10 lg:grid-cols-2">
         <div>
           <Section title="Back to the sacks">

@@ -9,6 +9,7 @@ import { useApi } from '../parts/api';
 import { cocoaNote, CompositionTable } from '../parts/Composition';
 import { MarkList } from '../parts/marks';
 import { Log } from '../parts/log';
+import { TagLink } from '../parts/TagLink';
 import { Figure, KIND_NAMES, Loading, Section } from '../parts/pieces';
 import { MassUnitHere, count, useShow, useUnitOf } from '../parts/workshop';
 
@@ -87,6 +88,9 @@ export function TubPage() {
         <Link className="link inline-flex min-h-11 items-center" to={`/trace/${holding.code}`}>
           Back to the sacks, forward to the buyers
         </Link>
+        <span className="ml-6">
+          <TagLink code={holding.code} />
+        </span>
         {roasted && (
           <Link className="link ml-6 inline-flex min-h-11 items-center" to={`/roasting/load/${holding.code}`}>
             How it was roasted

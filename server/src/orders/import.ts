@@ -1,0 +1,104 @@
+import type { SalesPreview } from '@wunsch/core/api/orders';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { byExpiry } from '@wunsch/core/orders/stock';
+import { readSales } from '@wunsch/core/orders/sales-table';
+import { asGtin14 } from '@wunsch/core/products/gtin';
+import { majorFromMilli, milliFromMajor } from '@wunsch/core/units/money';
+import { apportion } from '@wunsch/core/units/apportion';
+import { readTable } from '../http/csv';
+import type { Views } from '../ledger/views';
+import { productsOf } from '../products/book';
+import { stockRows } from './orders';
+import { soldLines } from '../products/sales';
+
+const MOST_ROWS = 2000;
+const DAY_MS = 86_400_000;
+
+/** What a table of sales would book: each row with the goods it takes, first-expired first, or what is wrong with it. */
+export function previewSales(views: Views, text: string): SalesPreview {
+  const { workshop } = views;
+  const cells = readTable(text, { most: MOST_ROWS + 1, code: 'orders/broken-csv' });
+  const { missing, rows } = readSales(cells, workshop.settings.timeZone);
+  const fail = (code: string, words: string): never => {
+    throw new DomainError(code, words, [{ path: 'text', message: 'does not fit' }]);
+  };
+  if (missing.length > 0) fail('orders/columns', `The table has no column for: ${missing.join(', ')}.`);
+  if (rows.length === 0) fail('orders/empty', 'The table has no rows under its headings.');
+  if (rows.length > MOST_ROWS) fail('orders/long', `More than ${MOST_ROWS} rows at once: split the table.`);
+  const current = productsOf(workshop.records).current();
+  const stock = stockRows(views).sort(byExpiry);
+  const left = new Map(stock.map((row) => [row.holdingId, row.pieces]));
+  const first = Math.min(...rows.flatMap(({ at }) => (at === null ? [] : [Date.parse(at)])));
+  const known = new Set(
+    (Number.isFinite(first) ? soldLines(views, first - DAY_MS) : []).map(
+      ({ at, channel, product, revenueMilli, pieces }) =>
+        JSON.stringify([new Date(at).toISOString().slice(0, 10), channel, product, pieces, revenueMilli]),
+    ),
+  );
+  const read = rows.map((row): SalesPreview['rows'][number] => {
+    const problems = [...row.problems];
+    const wanted = row.what.toLowerCase();
+    const product = current.find(
+      ({ facts }) =>
+        facts.name.toLowerCase() === wanted ||
+        (facts.gtin !== null && /^\d{8,14}$/.test(row.what) && asGtin14(facts.gtin) === asGtin14(row.what)),
+    );
+    const coded = stock.filter(({ code }) => code.toLowerCase() === wanted);
+    const shelf = coded.length > 0 ? coded : stock.filter(({ productId }) => productId === product?.id);
+    const picks: SalesPreview['rows'][number]['picks'] = [];
+    if (row.at !== null && Date.parse(row.at) > workshop.now() + DAY_MS) problems.push('is in the future');
+    if (row.what !== '' && !product && coded.length === 0)
+      problems.push(`“${row.what}” is no product and no code here`);
+    else if (problems.length === 0) {
+      let open = row.pieces;
+      for (const { holdingId, code, bestBefore } of shelf) {
+        const pieces = Math.min(open, left.get(holdingId) ?? 0);
+        if (pieces <= 0) continue;
+        picks.push({ holdingId, code, pieces, bestBefore });
+        left.set(holdingId, (left.get(holdingId) ?? 0) - pieces);
+        open -= pieces;
+      }
+      if (open > 0) problems.push(`${row.pieces - open} of it are here: ${row.pieces} cannot have been sold`);
+      const key = [row.at?.slice(0, 10), row.channel, product?.facts.name, row.pieces, milliFromMajor(row.takings)];
+      if (known.has(JSON.stringify(key))) problems.push('is in the book already');
+    }
+    const { to: _, ...shown } = row;
+    return { ...shown, picks, problems };
+  });
+  return { rows: read, bad: read.filter(({ problems }) => problems.length > 0).length };
+}
+
+/** Books a table of sales: all of it or nothing. @returns ids of the steps */
+export function importSales(views: Views, text: string, personId: string): string[] {
+  const { rows, bad } = previewSales(views, text);
+  if (bad > 0)
+    throw new DomainError(
+      'orders/bad-rows',
+      `${bad} of ${rows.length} rows cannot be booked. Nothing was taken in.`,
+      rows
+        .filter(({ problems }) => problems.length > 0)
+        .map(({ line, problems }) => ({ path: `text.${line}`, message: problems.join('; ') })),
+    );
+  return rows.map(({ at, channel, picks, takings }) => {
+    const parts = apportion(
+      milliFromMajor(takings),
+      picks.map(({ pieces }) => pieces),
+    );
+    const step = views.workshop.record(
+      {
+        kind: 'sell',
+        sources: picks.map(({ holdingId, pieces }, index) => ({
+          holdingId,
+          pieces,
+          takings: majorFromMilli(parts[index] ?? 0),
+        })),
+        takings,
+        to: '',
+        channel,
+        note: 'From a table of sales',
+      },
+      { personId, machineId: null, minutes: 0, energyKwh: 0, ...(at === null ? {} : { at }) },
+    );
+    return step.id;
+  });
+}

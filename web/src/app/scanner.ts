@@ -1,0 +1,71 @@
+import { useEffect } from 'react';
+import { useNavigate } from 'react-router';
+import { getJson } from '../parts/api';
+
+/** Keys of a scanner come closer than any hand types, ms; and so many of them at the least are a code. */
+const FAST_MS = 50;
+const FEWEST = 3;
+
+/** A path of our own within what a QR code says; null: it leads elsewhere. */
+function ownPath(text: string): string | null {
+  if (!/^https?:\/\//i.test(text)) return null;
+  if (!URL.canParse(text)) return null;
+  const { host, pathname, search } = new URL(text);
+  // A label that was printed under another name of this server still opens here.
+  return host === window.location.host || /^\/(tub|lot|trace|batch|station|step|recall)\//.test(pathname)
+    ? pathname + search
+    : null;
+}
+
+/** Where a code leads: its tub, lot or batch. */
+async function pathOf(text: string): Promise<string | null> {
+  const own = ownPath(text);
+  if (own !== null) return own;
+  const code = text.trim();
+  if (!/^[\w/-]{2,40}$/.test(code)) return null;
+  const { link } = await getJson<{ link: string | null }>(`/api/trace/open/${encodeURIComponent(code)}`);
+  return link;
+}
+
+/**
+ * A scanner that types: letters that come faster than a hand, ended by Enter, open the thing at once. Where a field is
+ * being typed in they belong to the field.
+ */
+export function useScanner(failed: (code: string) => void): void {
+  const navigate = useNavigate();
+  useEffect(() => {
+    let typed = '';
+    let last = 0;
+    const onKey = (event: KeyboardEvent): void => {
+      const { target, key } = event;
+      const isField =
+        target instanceof HTMLElement &&
+        (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+      if (isField || event.ctrlKey || event.metaKey || event.altKey) return;
+      const now = event.timeStamp;
+      if (now - last > FAST_MS) typed = '';
+      last = now;
+      if (key === 'Enter') {
+        const code = typed;
+        typed = '';
+        if (code.length < FEWEST) return;
+        event.preventDefault();
+        event.stopPropagation();
+        void pathOf(code).then(
+          (path) => (path === null ? failed(code) : void navigate(path)),
+          () => failed(code),
+        );
+        return;
+      }
+      if (key.length !== 1) return;
+      typed += key;
+      // From the second letter on it is a scanner: its letters are no short cuts.
+      if (typed.length > 1) {
+        event.preventDefault();
+        event.stopPropagation();
+      }
+    };
+    window.addEventListener('keydown', onKey, true);
+    return () => window.removeEventListener('keydown', onKey, true);
+  }, [navigate, failed]);
+}

@@ -1,0 +1,11 @@
+/** A label for a tub, block, lot, sack or mould: its code large, with a QR code that opens it. */
+export const TagLink = ({ code, words = 'Label for it' }: { code: string; words?: string }) => (
+  <a
+    className="link inline-flex min-h-11 items-center"
+    href={`/api/pack/tags/${encodeURIComponent(code)}/tag.pdf`}
+    target="_blank"
+    rel="noreferrer"
+  >
+    {words}
+  </a>
+);
