@@ -1,7 +1,8 @@
 import type { Book } from '../ledger/book';
-import { isByProduct, type HoldingKind, type LossCause, type Posting, type Step } from '../ledger/types';
+import { isByProduct, type HoldingKind, type LossCause, type Step } from '../ledger/types';
 import { Heap } from '../stats/heap';
 import { STATIONS, type Station } from '../workshop/stations';
+import { compiledOf } from './compiled';
 
 /** How much of each step belongs to what is traced: 1 is all of it. */
 export type Fractions = Map<string, number>;
@@ -146,13 +147,6 @@ function withDrying(book: Book, fractions: Fractions): Fractions {
  */
 export type Side = 'cacao' | 'goods' | 'mass';
 
-/** A holding's content while a trace runs: how much of each gram counts, and how much of that is the subject's. */
-interface Content {
-  massMg: number;
-  basis: number;
-  mine: number;
-}
-
 export interface Forward {
   /** The subject's share of what went into every later step it reached. */
   steps: Fractions;
@@ -183,68 +177,68 @@ function follow(book: Book, seeds: ReadonlySet<string>, side: Side): Forward & {
   const steps: Fractions = new Map();
   const holdings: Fractions = new Map([...seeds].map((id) => [id, 1]));
   const taken = new Map<string, Fractions>();
-  const contents = new Map<string, Content>();
+  const compiled = compiledOf(book);
+  const { ids, slotOf, takeEnd, takeSlot, takeMg, putEnd, putSlot, putMg } = compiled;
+  // How much of each gram of a holding counts, and how much of that is the subject's.
+  const massMg = new Float64Array(ids.length);
+  const basis = new Float64Array(ids.length);
+  const mine = new Float64Array(ids.length);
+  const isSeed = new Uint8Array(ids.length);
+  for (const id of seeds) {
+    const slot = slotOf.get(id);
+    if (slot !== undefined) isSeed[slot] = 1;
+  }
   // Before a subject is filled nothing of it can be anywhere, but what it will meet is being made.
   let counts = false;
-  for (const step of book.timeline) {
-    let pool: Content = { massMg: 0, basis: 0, mine: 0 };
-    let reached = false;
-    for (const p of step.postings) {
-      if (p.holdingId === null || !isTaken(p)) continue;
-      const content = contents.get(p.holdingId);
-      if (!content) continue;
-      const mg = -p.massMg;
-      pool = {
-        massMg: pool.massMg + mg,
-        basis: pool.basis + mg * content.basis,
-        mine: pool.mine + mg * content.mine,
-      };
-      content.massMg -= mg;
-      if (content.mine <= 0 && !seeds.has(p.holdingId)) continue;
+  let [take, put] = [0, 0];
+  compiled.steps.forEach((step, i) => {
+    let [poolMg, poolBasis, poolMine, reached] = [0, 0, 0, false];
+    for (const end = takeEnd[i] ?? 0; take < end; take += 1) {
+      const slot = takeSlot[take] ?? 0;
+      const mg = takeMg[take] ?? 0;
+      const [own, counted] = [mine[slot] ?? 0, basis[slot] ?? 0];
+      poolMg += mg;
+      poolBasis += mg * counted;
+      poolMine += mg * own;
+      massMg[slot] = (massMg[slot] ?? 0) - mg;
+      if (own <= 0 && isSeed[slot] === 0) continue;
       reached = true;
-      const own = taken.get(step.id) ?? new Map<string, number>();
-      own.set(p.holdingId, content.basis > 0 ? content.mine / content.basis : 0);
-      taken.set(step.id, own);
+      const shares = taken.get(step.id) ?? new Map<string, number>();
+      shares.set(ids[slot] ?? '', counted > 0 ? own / counted : 0);
+      taken.set(step.id, shares);
     }
-    if (reached) steps.set(step.id, pool.basis > 0 ? pool.mine / pool.basis : 0);
-    for (const p of step.postings) {
-      if (p.holdingId === null || p.massMg <= 0) continue;
-      const content = contents.get(p.holdingId) ?? { massMg: 0, basis: 0, mine: 0 };
-      contents.set(p.holdingId, content);
-      const had = content.massMg;
-      const share = addedShares(book, p.holdingId, pool, side, content);
-      const total = had + p.massMg;
-      const blend = (before: number, added: number): number => (before * Math.max(0, had) + added * p.massMg) / total;
-      content.basis = total > 0 ? blend(content.basis, share.basis) : share.basis;
-      content.mine = seeds.has(p.holdingId) ? content.basis : total > 0 ? blend(content.mine, share.mine) : share.mine;
-      content.massMg = total;
-      if (seeds.has(p.holdingId)) counts ||= content.basis > 0;
-      else if (content.mine > 0 || holdings.has(p.holdingId))
-        holdings.set(p.holdingId, content.basis > 0 ? content.mine / content.basis : 0);
+    if (reached) steps.set(step.id, poolBasis > 0 ? poolMine / poolBasis : 0);
+    for (const end = putEnd[i] ?? 0; put < end; put += 1) {
+      const mg = putMg[put] ?? 0;
+      if (mg <= 0) continue;
+      const slot = putSlot[put] ?? 0;
+      const had = Math.max(0, massMg[slot] ?? 0);
+      let [addedBasis, addedMine] = [0, 0];
+      if (poolMg > 0) {
+        // What joined belongs to what it joined: every gram of worked goods counts alike.
+        if (side === 'goods') [addedBasis, addedMine] = [1, poolBasis > 0 ? poolMine / poolBasis : 0];
+        else [addedBasis, addedMine] = [poolBasis / poolMg, poolMine / poolMg];
+      } else if ((basis[slot] ?? 0) > 0) {
+        // Grams that a count found are of what was there.
+        [addedBasis, addedMine] = [basis[slot] ?? 0, mine[slot] ?? 0];
+      } else {
+        // From outside the door.
+        const fromPantry = side !== 'mass' && book.holding(ids[slot] ?? '').kind === 'ingredient';
+        addedBasis = fromPantry ? 0 : 1;
+      }
+      const total = (massMg[slot] ?? 0) + mg;
+      const blend = (before: number, added: number): number =>
+        total > 0 ? (before * had + added * mg) / total : added;
+      const counted = blend(basis[slot] ?? 0, addedBasis);
+      const own = isSeed[slot] === 1 ? counted : blend(mine[slot] ?? 0, addedMine);
+      basis[slot] = counted;
+      mine[slot] = own;
+      massMg[slot] = total;
+      if (isSeed[slot] === 1) counts ||= counted > 0;
+      else if (own > 0 || holdings.has(ids[slot] ?? '')) holdings.set(ids[slot] ?? '', counted > 0 ? own / counted : 0);
     }
-  }
+  });
   return { steps, holdings, taken, side, counts };
-}
-
-const isTaken = (p: Posting): boolean => p.massMg < 0 || (p.massMg === 0 && p.pieces < 0);
-
-/** What each gram that is put in a holding counts for. */
-function addedShares(
-  book: Book,
-  holdingId: string,
-  pool: Content,
-  side: Side,
-  there: Content,
-): Pick<Content, 'basis' | 'mine'> {
-  if (pool.massMg <= 0) {
-    // From outside the door; or grams that a count found, which are of what was there.
-    if (there.basis > 0) return there;
-    const fromPantry = book.holding(holdingId).kind === 'ingredient';
-    return { basis: side === 'mass' || !fromPantry ? 1 : 0, mine: 0 };
-  }
-  // What joined belongs to what it joined: every gram of worked goods counts alike.
-  if (side === 'goods') return { basis: 1, mine: pool.basis > 0 ? pool.mine / pool.basis : 0 };
-  return { basis: pool.basis / pool.massMg, mine: pool.mine / pool.massMg };
 }
 
 export interface FlowStep {

@@ -1,6 +1,7 @@
 import type { Book } from '../ledger/book';
 import type { HoldingKind, Step } from '../ledger/types';
 import { fillingShares, upstream } from './flow';
+import { compiledOf, type CompiledBook } from './compiled';
 
 /** What goods can have in common. */
 export const SHARED_KINDS = [
@@ -123,33 +124,40 @@ export function sharedBy(book: Book, subjects: readonly string[], options: Share
         things.push(thing);
       }
     }
+  const having = new Uint32Array(things.length);
   const masks = follow(book, things, options);
-  const has = (holdingId: string, bit: number): boolean => {
-    const mask = masks.get(holdingId);
-    return mask !== undefined && ((mask[Math.floor(bit / WORD)] ?? 0) & (1 << (bit % WORD))) !== 0;
-  };
+  for (const id of subjects) masks.eachBit(id, (bit) => (having[bit] = (having[bit] ?? 0) + 1));
   const goods = populationOf(book);
   const total = goods.reduce((sum, { pieces }) => sum + pieces, 0);
+  // Which goods have a thing, told apart by two sums over their numbers: things of the same goods are one group.
+  const pieces = new Float64Array(things.length);
+  const [sum1, sum2] = [new Int32Array(things.length), new Int32Array(things.length)];
+  goods.forEach((good, n) => {
+    const [a, b] = [mixed(n + 1), mixed(n + 0x9e3779b9)];
+    masks.eachBit(good.id, (bit) => {
+      pieces[bit] = (pieces[bit] ?? 0) + good.pieces;
+      sum1[bit] = (sum1[bit] ?? 0) + a;
+      sum2[bit] = (sum2[bit] ?? 0) ^ b;
+    });
+  });
   const groups = new Map<string, SharedGroup>();
   things.forEach((thing, bit) => {
-    const own = goods.filter(({ id }) => has(id, bit));
-    const pieces = own.reduce((sum, row) => sum + row.pieces, 0);
-    const having = subjects.filter((id) => has(id, bit)).length;
-    if (having === 0) return;
-    const key = `${having} ${own.map(({ id }) => id).join(' ')}`;
+    const [those, made] = [having[bit] ?? 0, pieces[bit] ?? 0];
+    if (those === 0) return;
+    const key = `${those} ${made} ${sum1[bit] ?? 0} ${sum2[bit] ?? 0}`;
     const there = groups.get(key);
     if (there) there.things.push(thing);
     else {
       // A subject that is no finished good (a tub) counts as one piece of its own.
-      const share = total > 0 ? Math.max(pieces, 1) / Math.max(total, 1) : 1;
+      const share = total > 0 ? Math.max(made, 1) / Math.max(total, 1) : 1;
       const evidence =
-        having * Math.log((1 - STRAY) / Math.min(1, share) + STRAY) + (subjects.length - having) * Math.log(STRAY);
+        those * Math.log((1 - STRAY) / Math.min(1, share) + STRAY) + (subjects.length - those) * Math.log(STRAY);
       groups.set(key, {
         things: [thing],
-        having,
+        having: those,
         of: subjects.length,
-        pieces,
-        share: total > 0 ? pieces / total : 0,
+        pieces: made,
+        share: total > 0 ? made / total : 0,
         evidence,
         chance: 0,
       });
@@ -170,7 +178,7 @@ export function sharedBy(book: Book, subjects: readonly string[], options: Share
  */
 export function goodsHaving(book: Book, thing: SharedThing, options: SharedOptions): string[] {
   const masks = follow(book, [thing], options);
-  return populationOf(book).flatMap(({ id }) => (((masks.get(id)?.[0] ?? 0) & 1) !== 0 ? [id] : []));
+  return populationOf(book).flatMap(({ id }) => (masks.has(id, 0) ? [id] : []));
 }
 
 /** Wrappers weigh nothing here, so no trace of grams meets them. */
@@ -181,72 +189,142 @@ function packagingIn(book: Book, step: Step): SharedThing[] {
   );
 }
 
-/** Follows all things through the book at once. @returns by holding, a bit for each thing that it has */
-function follow(book: Book, things: readonly SharedThing[], { dayRange }: SharedOptions): Map<string, Uint32Array> {
-  const words = Math.ceil(things.length / WORD);
-  const bits = new Map<SharedKind, Map<string, number>>();
-  const days = new Map<string, { from: number; to: number; bit: number }[]>();
-  things.forEach(({ kind, id }, bit) => {
-    if (kind !== 'day') {
-      const own = bits.get(kind) ?? new Map<string, number>();
-      bits.set(kind, own.set(id, bit));
-      return;
-    }
-    const [station = '', day = ''] = id.split(' ');
-    const [from, to] = dayRange(day);
-    days.set(station, [...(days.get(station) ?? []), { from, to, bit }]);
-  });
-  const masks = new Map<string, Uint32Array>();
-  const pool = new Uint32Array(words);
-  let any = false;
-  const mark = (bit: number): void => {
-    any = true;
-    const at = Math.floor(bit / WORD);
-    pool[at] = (pool[at] ?? 0) | (1 << (bit % WORD));
-  };
-  const visit = (kind: SharedKind, id: string): void => {
-    const bit = bits.get(kind)?.get(id);
-    if (bit !== undefined) mark(bit);
-  };
-  for (const step of book.timeline) {
-    pool.fill(0);
-    any = false;
-    for (const { holdingId, massMg, pieces } of step.postings) {
-      if (holdingId === null || (massMg >= 0 && pieces >= 0)) continue;
-      const mask = masks.get(holdingId);
-      if (!mask) continue;
-      any = true;
-      for (let i = 0; i < words; i += 1) pool[i] = (pool[i] ?? 0) | (mask[i] ?? 0);
-    }
-    eachThing(book, step, visit);
-    for (const { from, to, bit } of days.get(step.station) ?? [])
-      if (step.at >= from && step.at < to && isDone(step)) mark(bit);
-    if (!any) continue;
-    for (const { holdingId, massMg, pieces } of step.postings) {
-      if (holdingId === null || (massMg <= 0 && pieces <= 0)) continue;
-      let mask = masks.get(holdingId);
-      if (!mask) {
-        mask = new Uint32Array(words);
-        masks.set(holdingId, mask);
+/** A number spread over 32 bits (Murmur3's finish). */
+function mixed(value: number): number {
+  let h = value | 0;
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  return h ^ (h >>> 16);
+}
+
+/** At which steps each thing is: kept beside the book, and extended as it grows. */
+interface ThingIndex {
+  compiled: CompiledBook;
+  upTo: number;
+  at: Map<string, number[]>;
+}
+const indices = new WeakMap<Book, ThingIndex>();
+
+function indexOf(book: Book): ThingIndex {
+  const compiled = compiledOf(book);
+  const there = indices.get(book);
+  const index: ThingIndex = there?.compiled === compiled ? there : { compiled, upTo: 0, at: new Map() };
+  for (; index.upTo < compiled.steps.length; index.upTo += 1) {
+    const step = compiled.steps[index.upTo];
+    if (!step) continue;
+    eachThing(book, step, (kind, id) => {
+      const key = keyOf({ kind, id });
+      const list = index.at.get(key);
+      if (list) list.push(index.upTo);
+      else index.at.set(key, [index.upTo]);
+    });
+  }
+  indices.set(book, index);
+  return index;
+}
+
+/** Which things each holding has, a bit for each. */
+class Masks {
+  constructor(
+    private readonly slotOf: ReadonlyMap<string, number>,
+    private readonly words: number,
+    private readonly bits: Uint32Array,
+  ) {}
+
+  has(holdingId: string, bit: number): boolean {
+    const slot = this.slotOf.get(holdingId);
+    return (
+      slot !== undefined && ((this.bits[slot * this.words + Math.floor(bit / WORD)] ?? 0) & (1 << (bit % WORD))) !== 0
+    );
+  }
+
+  eachBit(holdingId: string, visit: (bit: number) => void): void {
+    const slot = this.slotOf.get(holdingId);
+    if (slot === undefined) return;
+    for (let word = 0; word < this.words; word += 1) {
+      let left = this.bits[slot * this.words + word] ?? 0;
+      while (left !== 0) {
+        const lowest = 31 - Math.clz32(left & -left);
+        visit(word * WORD + lowest);
+        left &= left - 1;
       }
-      for (let i = 0; i < words; i += 1) mask[i] = (mask[i] ?? 0) | (pool[i] ?? 0);
     }
   }
-  return masks;
 }
+
+/** Follows all things through the book at once, a bit for each. */
+function follow(book: Book, things: readonly SharedThing[], { dayRange }: SharedOptions): Masks {
+  const words = Math.ceil(things.length / WORD);
+  const { compiled, at } = indexOf(book);
+  const { steps, ids, slotOf, takeEnd, takeSlot, putEnd, putSlot } = compiled;
+  // What each step brings in itself.
+  const own = new Uint32Array(steps.length * words);
+  let first = steps.length;
+  const mark = (step: number, bit: number): void => {
+    const where = step * words + Math.floor(bit / WORD);
+    own[where] = (own[where] ?? 0) | (1 << (bit % WORD));
+    first = Math.min(first, step);
+  };
+  things.forEach((thing, bit) => {
+    if (thing.kind !== 'day') {
+      for (const step of at.get(keyOf(thing)) ?? []) mark(step, bit);
+      return;
+    }
+    const [station = '', day = ''] = thing.id.split(' ');
+    const [from, to] = dayRange(day);
+    for (let i = firstAt(steps, from); i < steps.length; i += 1) {
+      const step = steps[i];
+      if (!step || step.at >= to) break;
+      if (step.station === station && isDone(step)) mark(i, bit);
+    }
+  });
+  const masks = new Uint32Array(ids.length * words);
+  const pool = new Uint32Array(words);
+  for (let i = first; i < steps.length; i += 1) {
+    let any = false;
+    for (let w = 0; w < words; w += 1) pool[w] = own[i * words + w] ?? 0;
+    for (let take = i === 0 ? 0 : (takeEnd[i - 1] ?? 0); take < (takeEnd[i] ?? 0); take += 1) {
+      const from = (takeSlot[take] ?? 0) * words;
+      for (let w = 0; w < words; w += 1) pool[w] = (pool[w] ?? 0) | (masks[from + w] ?? 0);
+    }
+    for (let w = 0; w < words; w += 1) any ||= pool[w] !== 0;
+    if (!any) continue;
+    for (let put = i === 0 ? 0 : (putEnd[i - 1] ?? 0); put < (putEnd[i] ?? 0); put += 1) {
+      const to = (putSlot[put] ?? 0) * words;
+      for (let w = 0; w < words; w += 1) masks[to + w] = (masks[to + w] ?? 0) | (pool[w] ?? 0);
+    }
+  }
+  return new Masks(slotOf, words, masks);
+}
+
+/** The first step that was not before a moment. */
+function firstAt(steps: readonly Step[], at: number): number {
+  let [low, high] = [0, steps.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((steps[middle]?.at ?? 0) < at) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+const populations = new WeakMap<Book, { state: string; goods: { id: string; pieces: number }[] }>();
 
 /** Finished goods, by the pieces that were made: packs, and bars that went into none. */
 function populationOf(book: Book): { id: string; pieces: number }[] {
-  const rows: { id: string; pieces: number }[] = [];
+  const there = populations.get(book);
+  if (there?.state === book.state) return there.goods;
+  const goods: { id: string; pieces: number }[] = [];
   for (const [id, { kind }] of book.holdings) {
     if (!GOODS.includes(kind)) continue;
     let made = 0;
     let packed = 0;
     for (const entry of book.entriesOf(id)) {
-      if (entry.pieces > 0) made += entry.pieces;
-      else if (entry.kind === 'pack') packed -= entry.pieces;
+      if (entry.kind === 'pack' && entry.pieces < 0) packed -= entry.pieces;
+      else if (entry.pieces > 0 && entry.kind !== 'return') made += entry.pieces;
     }
-    if (made - packed > 0) rows.push({ id, pieces: made - packed });
+    if (made - packed > 0) goods.push({ id, pieces: made - packed });
   }
-  return rows;
+  populations.set(book, { state: book.state, goods });
+  return goods;
 }

@@ -115,7 +115,7 @@ export function takeOrders(workshop: Workshop, began: number, now: number): void
     5,
     [
       [0, 60],
-      [3, 400],
+      [3, 900],
     ],
     now + 15 * DAY,
   );

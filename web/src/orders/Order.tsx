@@ -58,21 +58,25 @@ export function Order({ order }: { order: OrderView }) {
         {order.lines.map((line) => (
           <li key={line.productId} className="border-t border-rule py-2">
             <div className="flex flex-wrap items-baseline gap-x-4">
-              <span className="min-w-0 flex-1">{line.product}</span>
-              <span>
+              <span className="min-w-40 text-lg">{line.product}</span>
+              <span className="text-soft">
                 {count(line.pieces)} ordered{line.sent > 0 && `, ${count(line.sent)} sent`}
                 {line.returned > 0 && `, ${count(line.returned)} came back`}
               </span>
             </div>
             {order.state === 'open' &&
               line.picks.map(({ holdingId, code, pieces, bestBefore }) => (
-                <div key={holdingId} className="mt-1 flex flex-wrap items-center gap-x-4">
-                  <Code code={code} kind="packed" />
-                  <span className="min-w-0 flex-1 text-sm text-soft">
+                <div
+                  key={holdingId}
+                  className="mt-1 grid max-w-xl grid-cols-[6rem_minmax(0,1fr)_8rem] items-end gap-x-4"
+                >
+                  <span className="pb-3">
+                    <Code code={code} kind="packed" />
+                  </span>
+                  <span className="pb-3 text-sm text-soft">
                     {bestBefore === null ? 'no date' : `best before ${bestBefore}`}
                   </span>
                   <NumberBox
-                    className="w-28"
                     label={`Take from ${code}`}
                     value={typed[holdingId] ?? typedNumber(pieces)}
                     onChange={(text) => setTyped((now) => ({ ...now, [holdingId]: text }))}

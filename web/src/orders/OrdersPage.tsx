@@ -32,7 +32,12 @@ export function OrdersPage() {
           {open.length > 0 && (
             <p className="mt-1 text-lg">
               {open.length === 1 ? 'One is open' : `${open.length} are open`};{' '}
-              {ready === 0 ? 'none can go out whole today' : `${ready === 1 ? 'one' : ready} can go out today`}.
+              {ready === 0
+                ? 'none can go out whole today'
+                : ready === open.length
+                  ? 'all can go out today'
+                  : `${ready === 1 ? 'one' : ready} can go out today`}
+              .
             </p>
           )}
         </div>

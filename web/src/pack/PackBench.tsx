@@ -136,7 +136,16 @@ export function PackBench({ view }: { view: BenchView }) {
           { name: 'pieces', label: counted ? 'Bars packed' : 'Packs', type: 'pieces' },
           ...(counted ? [] : [{ name: 'massG', label: 'In all packs together', type: 'mass' } as FieldSpec]),
           { name: 'labelCode', label: 'Code on the label', type: 'text' },
-          { name: 'bestBefore', label: 'Best before', type: 'date', ...(usual ? { hint: usual.because } : {}) },
+          {
+            name: 'bestBefore',
+            label: 'Best before',
+            type: 'date',
+            ...(product?.facts.keepsMonths != null
+              ? { hint: `${product.facts.keepsMonths} months, as the product says` }
+              : usual
+                ? { hint: usual.because }
+                : {}),
+          },
           ...components.map(({ materialId, name, pieces }): FieldSpec => ({
             name: `with.${materialId}`,
             label: `${name}, of ${count(pieces)}`,

@@ -143,7 +143,7 @@ function Word({ place, show, style }: { place: TracePlace; show: Show; style: Re
       ) : (
         <strong className="font-semibold">{words}</strong>
       )}{' '}
-      <span className="figure text-soft">{amount}</span>
+      <span className="figure">{amount}</span>
     </span>
   );
 }

@@ -1,0 +1,79 @@
+import type { Book } from '../ledger/book';
+import type { Step } from '../ledger/types';
+
+/*
+ * The timeline of a book in numbers, for passes over all of it: what each step takes from which holding and puts into
+ * which. Kept beside the book and extended as it grows; a correction in the midst of it compiles it anew.
+ */
+
+export interface CompiledBook {
+  /** The steps, as they were compiled. */
+  steps: Step[];
+  /** Holdings by their number. */
+  ids: string[];
+  slotOf: Map<string, number>;
+  /** Postings of step i stand from `takeEnd[i - 1]` (0 for the first) to `takeEnd[i]`. */
+  takeEnd: number[];
+  takeSlot: number[];
+  /** mg, positive; 0 of what is only counted. */
+  takeMg: number[];
+  putEnd: number[];
+  putSlot: number[];
+  putMg: number[];
+}
+
+const kept = new WeakMap<Book, { state: string; compiled: CompiledBook }>();
+
+const empty = (): CompiledBook => ({
+  steps: [],
+  ids: [],
+  slotOf: new Map(),
+  takeEnd: [],
+  takeSlot: [],
+  takeMg: [],
+  putEnd: [],
+  putSlot: [],
+  putMg: [],
+});
+
+/** The timeline of a book in numbers; the same object as before as long as the book only grew at its end. */
+export function compiledOf(book: Book): CompiledBook {
+  const there = kept.get(book);
+  if (there?.state === book.state) return there.compiled;
+  const { timeline } = book;
+  const before = there?.compiled;
+  const grew =
+    before !== undefined &&
+    before.steps.length <= timeline.length &&
+    before.steps.every((step, i) => timeline[i] === step);
+  const compiled = grew ? before : empty();
+  for (let i = compiled.steps.length; i < timeline.length; i += 1) {
+    const step = timeline[i];
+    if (step) append(compiled, step);
+  }
+  kept.set(book, { state: book.state, compiled });
+  return compiled;
+}
+
+function append(compiled: CompiledBook, step: Step): void {
+  const { ids, slotOf, takeSlot, takeMg, putSlot, putMg } = compiled;
+  for (const { holdingId, massMg, pieces } of step.postings) {
+    if (holdingId === null || (massMg === 0 && pieces === 0)) continue;
+    let slot = slotOf.get(holdingId);
+    if (slot === undefined) {
+      slot = ids.length;
+      ids.push(holdingId);
+      slotOf.set(holdingId, slot);
+    }
+    if (massMg < 0 || (massMg === 0 && pieces < 0)) {
+      takeSlot.push(slot);
+      takeMg.push(-massMg);
+    } else {
+      putSlot.push(slot);
+      putMg.push(massMg);
+    }
+  }
+  compiled.steps.push(step);
+  compiled.takeEnd.push(takeSlot.length);
+  compiled.putEnd.push(putSlot.length);
+}
