@@ -122,6 +122,26 @@ async function measure(name: string, flags: string[], directory: string): Promis
   ]) {
     note(`${name}: GET ${path}, p95`, await p95(base, path), 50, 'ms');
   }
+  for (const path of [`/api/trace/codes/${batch}-1`, `/api/trace/codes/${lot}`, `/api/trace/codes/${batch}-1/drawing`])
+    note(`${name}: GET ${path}, p95`, await p95(base, path, 15), 100, 'ms');
+  const posted = async (path: string, body: unknown): Promise<Response> =>
+    fetch(base + path, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  const packs = batches.slice(-6).map(({ batch: { code } }) => `${code}-1`);
+  const shared: number[] = [];
+  for (let i = 0; i < 10; i += 1) {
+    const began = performance.now();
+    await (await posted('/api/trace/shared', { codes: packs.slice(0, 3) })).arrayBuffer();
+    shared.push(performance.now() - began);
+  }
+  note(`${name}: what three bars share, the median of ten`, shared.sort((a, b) => a - b)[5] ?? 0, 100, 'ms');
+  const { recalls } = await json<{ recalls: { id: string }[] }>('/api/trace/recalls');
+  const recall = recalls[0]?.id;
+  if (recall !== undefined)
+    note(`${name}: recall sheet, p95`, await p95(base, `/api/trace/recalls/${recall}`, 15), 300, 'ms');
   note(
     `${name}: composition of a pack, p95 with its way over HTTP`,
     await p95(base, `/api/trace/compositions/${batch}-1`),

@@ -14,6 +14,24 @@ import { soldLines } from '../products/sales';
 const MOST_ROWS = 2000;
 const DAY_MS = 86_400_000;
 
+/** Sales since then, each as what a row of a table would say of it. */
+function salesSince(views: Views, since: number): ReadonlySet<string> {
+  const sales = new Map<string, { day: string; channel: string; product: string; pieces: number; milli: number }>();
+  for (const { stepId, at, channel, product, pieces, revenueMilli } of soldLines(views, since)) {
+    const key = `${stepId} ${product}`;
+    const day = new Date(at).toISOString().slice(0, 10);
+    const row = sales.get(key) ?? { day, channel, product, pieces: 0, milli: 0 };
+    row.pieces += pieces;
+    row.milli += revenueMilli;
+    sales.set(key, row);
+  }
+  return new Set(
+    [...sales.values()].map(({ day, channel, product, pieces, milli }) =>
+      JSON.stringify([day, channel, product, pieces, milli]),
+    ),
+  );
+}
+
 /** What a table of sales would book: each row with the goods it takes, first-expired first, or what is wrong with it. */
 export function previewSales(views: Views, text: string): SalesPreview {
   const { workshop } = views;
@@ -29,12 +47,7 @@ export function previewSales(views: Views, text: string): SalesPreview {
   const stock = stockRows(views).sort(byExpiry);
   const left = new Map(stock.map((row) => [row.holdingId, row.pieces]));
   const first = Math.min(...rows.flatMap(({ at }) => (at === null ? [] : [Date.parse(at)])));
-  const known = new Set(
-    (Number.isFinite(first) ? soldLines(views, first - DAY_MS) : []).map(
-      ({ at, channel, product, revenueMilli, pieces }) =>
-        JSON.stringify([new Date(at).toISOString().slice(0, 10), channel, product, pieces, revenueMilli]),
-    ),
-  );
+  const known = salesSince(views, Number.isFinite(first) ? first - DAY_MS : workshop.now());
   const read = rows.map((row): SalesPreview['rows'][number] => {
     const problems = [...row.problems];
     const wanted = row.what.toLowerCase();
@@ -47,6 +60,8 @@ export function previewSales(views: Views, text: string): SalesPreview {
     const shelf = coded.length > 0 ? coded : stock.filter(({ productId }) => productId === product?.id);
     const picks: SalesPreview['rows'][number]['picks'] = [];
     if (row.at !== null && Date.parse(row.at) > workshop.now() + DAY_MS) problems.push('is in the future');
+    const key = [row.at?.slice(0, 10), row.channel, product?.facts.name, row.pieces, milliFromMajor(row.takings)];
+    if (known.has(JSON.stringify(key))) problems.push('is in the book already');
     if (row.what !== '' && !product && coded.length === 0)
       problems.push(`“${row.what}” is no product and no code here`);
     else if (problems.length === 0) {
@@ -59,14 +74,15 @@ export function previewSales(views: Views, text: string): SalesPreview {
         open -= pieces;
       }
       if (open > 0) problems.push(`${row.pieces - open} of it are here: ${row.pieces} cannot have been sold`);
-      const key = [row.at?.slice(0, 10), row.channel, product?.facts.name, row.pieces, milliFromMajor(row.takings)];
-      if (known.has(JSON.stringify(key))) problems.push('is in the book already');
     }
     const { to: _, ...shown } = row;
     return { ...shown, picks, problems };
   });
   return { rows: read, bad: read.filter(({ problems }) => problems.length > 0).length };
 }
+
+/** A table knows days only: today's sales were not later than now. */
+const notLater = (at: string, now: number): string => new Date(Math.min(Date.parse(at), now)).toISOString();
 
 /** Books a table of sales: all of it or nothing. @returns ids of the steps */
 export function importSales(views: Views, text: string, personId: string): string[] {
@@ -79,6 +95,7 @@ export function importSales(views: Views, text: string, personId: string): strin
         .filter(({ problems }) => problems.length > 0)
         .map(({ line, problems }) => ({ path: `text.${line}`, message: problems.join('; ') })),
     );
+  const now = views.workshop.now();
   return rows.map(({ at, channel, picks, takings }) => {
     const parts = apportion(
       milliFromMajor(takings),
@@ -97,7 +114,7 @@ export function importSales(views: Views, text: string, personId: string): strin
         channel,
         note: 'From a table of sales',
       },
-      { personId, machineId: null, minutes: 0, energyKwh: 0, ...(at === null ? {} : { at }) },
+      { personId, machineId: null, minutes: 0, energyKwh: 0, ...(at === null ? {} : { at: notLater(at, now) }) },
     );
     return step.id;
   });
