@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
+import { isScanning, SHORT_CUT_MS } from './scanner';
 import { STATIONS } from '@wunsch/core/workshop/stations';
 
 interface Acts {
@@ -55,8 +56,11 @@ export function useKeys(acts: Acts): void {
         return;
       const station = /^\d$/.test(event.key) ? STATIONS[(Number(event.key) + 9) % 10] : undefined;
       const page = PAGES[event.key.toLowerCase()];
-      if (station) void navigate(`/station/${station}`);
-      else if (page !== undefined) void navigate(page);
+      const to = station ? `/station/${station}` : page;
+      if (to !== undefined)
+        setTimeout(() => {
+          if (!isScanning()) void navigate(to);
+        }, SHORT_CUT_MS);
       else if (event.key === '?') latest.current.openHelp();
       else if (event.key === '/') latest.current.openPalette();
       else if (event.key.toLowerCase() === 'n') latest.current.turnTheme();

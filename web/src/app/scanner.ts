@@ -6,6 +6,13 @@ import { getJson } from '../parts/api';
 const FAST_MS = 50;
 const FEWEST = 3;
 
+/** What came in fast so far; beside the screens, which change while it comes. */
+const heard = { typed: '', last: 0 };
+
+/** Milliseconds that a single letter waits before it is a short cut: the first of a code looks like one. */
+export const SHORT_CUT_MS = 60;
+export const isScanning = (): boolean => heard.typed.length > 1;
+
 /** A path of our own within what a QR code says; null: it leads elsewhere. */
 function ownPath(text: string): string | null {
   if (!/^https?:\/\//i.test(text)) return null;
@@ -34,8 +41,6 @@ async function pathOf(text: string): Promise<string | null> {
 export function useScanner(failed: (code: string) => void): void {
   const navigate = useNavigate();
   useEffect(() => {
-    let typed = '';
-    let last = 0;
     const onKey = (event: KeyboardEvent): void => {
       const { target, key } = event;
       const isField =
@@ -43,11 +48,11 @@ export function useScanner(failed: (code: string) => void): void {
         (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
       if (isField || event.ctrlKey || event.metaKey || event.altKey) return;
       const now = event.timeStamp;
-      if (now - last > FAST_MS) typed = '';
-      last = now;
+      if (now - heard.last > FAST_MS) heard.typed = '';
+      heard.last = now;
       if (key === 'Enter') {
-        const code = typed;
-        typed = '';
+        const code = heard.typed;
+        heard.typed = '';
         if (code.length < FEWEST) return;
         event.preventDefault();
         event.stopPropagation();
@@ -58,9 +63,9 @@ export function useScanner(failed: (code: string) => void): void {
         return;
       }
       if (key.length !== 1) return;
-      typed += key;
+      heard.typed += key;
       // From the second letter on it is a scanner: its letters are no short cuts.
-      if (typed.length > 1) {
+      if (isScanning()) {
         event.preventDefault();
         event.stopPropagation();
       }

@@ -35,9 +35,9 @@ export function HoldLine({
   const minutes = Math.round((now - work.startedAt) / 60_000);
   const readings = temps.map(({ at, tempC }) => ({ second: (at - work.startedAt) / 1000, tempC }));
   const first = readings[0]?.second ?? 0;
-  // It was melted out and seeded before it came here.
+  // It was melted out and seeded long before it came here.
   const state = pourNow(
-    readings.length === 0 ? [] : [{ second: first - 1, tempC: windows.melt.from }, ...readings],
+    readings.length === 0 ? [] : [{ second: first - 3600, tempC: windows.melt.from }, ...readings],
     windows,
     true,
     view.settings.temperatureUnit,

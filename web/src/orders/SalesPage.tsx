@@ -123,7 +123,7 @@ function Import() {
       </p>
       {booked !== null && (
         <p role="status" className="mt-3 font-semibold text-leaf">
-          {booked} sales are in the book.
+          {booked === 1 ? 'One sale is in the book.' : `${booked} sales are in the book.`}
         </p>
       )}
       {preview && (
@@ -131,7 +131,7 @@ function Import() {
           <p className={preview.bad > 0 ? 'font-semibold text-crimson' : ''} role="status">
             {preview.bad > 0
               ? `${preview.bad} of ${preview.rows.length} rows cannot be booked: nothing is taken in until they are right.`
-              : `${preview.rows.length} rows, ${show.money(preview.rows.reduce((sum, { takings }) => sum + milliFromMajor(takings), 0))}: look at them, then book them.`}
+              : `${preview.rows.length === 1 ? 'One row' : `${preview.rows.length} rows`}, ${show.money(preview.rows.reduce((sum, { takings }) => sum + milliFromMajor(takings), 0))}: look at them, then book them.`}
           </p>
           <ul className="rows mt-2">
             {preview.rows.slice(0, 100).map((row) => (
@@ -154,7 +154,7 @@ function Import() {
           </ul>
           {preview.bad === 0 && (
             <button type="button" className="button button-main mt-3" disabled={busy} onClick={book}>
-              Book {preview.rows.length} sales
+              {preview.rows.length === 1 ? 'Book one sale' : `Book ${preview.rows.length} sales`}
             </button>
           )}
         </div>
