@@ -159,6 +159,8 @@ test('labels for tubs, sacks and moulds; a sack that is not there is refused', a
     const answer = await server.app.inject(`/api/pack/tags/${encodeURIComponent(asked)}/tag.pdf?copies=2`);
     expect([answer.statusCode, answer.rawPayload.subarray(0, 5).toString()]).toEqual([200, '%PDF-']);
   }
+  const sacks = await server.app.inject(`/api/pack/tags/${code}/tag.pdf?sacks=yes`);
+  expect(sacks.statusCode).toBe(200);
   const none = await server.call('GET', `/api/pack/tags/${encodeURIComponent(`${code}/9`)}/tag.pdf`);
   expect(asProblem(none).errors[0]?.message).toBe('has no such sack');
 });
@@ -181,4 +183,19 @@ test('words of labels are typed over, language by language; without the figure t
   expect(label.nutrition.map(([name]) => name)).toContain('of which saturates');
   const german = (await server.call('GET', '/api/pack/labels/R-1?market=de')).body as { words: { net: string } };
   expect(german.words.net).toBe('Nettofüllmenge');
+});
+
+test('a label printer prints, keeps what it has no labels for, and says when it is unplugged', async () => {
+  await story();
+  const print = () => server.call('POST', '/api/pack/print', { personId: 'ann', code: 'R-1', copies: 3 });
+  expect((await print()).body).toMatchObject({ what: 'R-1', copies: 3, state: 'printed' });
+  await server.call('POST', '/api/devices/printer/mood', { empty: true, unplugged: false });
+  expect((await print()).body).toMatchObject({ state: 'waiting' });
+  await server.call('POST', '/api/devices/printer/mood', { empty: false, unplugged: true });
+  expect(asProblem(await print())).toMatchObject({ code: 'pack/printer' });
+  await server.call('POST', '/api/devices/printer/mood', { empty: false, unplugged: false });
+  const { jobs } = (await server.call('GET', '/api/devices/printer')).body as { jobs: { state: string }[] };
+  expect(jobs.map(({ state }) => state)).toEqual(['printed', 'printed']);
+  const tag = await server.call('POST', '/api/pack/print', { personId: 'ann', code: 'R-1', what: 'tag' });
+  expect(tag.body).toMatchObject({ what: 'R-1', copies: 1 });
 });

@@ -3,7 +3,7 @@ import { STATIONS } from '../workshop/stations';
 import { id, massG, massOrNoneG, money, name, note, pieces, tempC, word } from './fields';
 import { BLOOMS, LOSS_CAUSES, SEEN } from './types';
 import { loadFacts, startRoast } from '../workshop/roasting';
-import { BAR_FAULTS, RELEASES, weights } from '../workshop/moulding';
+import { BAR_FAULTS, FILLED_BY, RELEASES, weights } from '../workshop/moulding';
 import { meterFacts, pourMark, SCHOOLS } from '../workshop/tempering';
 
 export * from './fields';
@@ -254,6 +254,9 @@ export const mould = z
       .max(20)
       .optional(),
     release: z.enum(RELEASES).nullable().optional(),
+    /** By hand or by a depositor, and whether the air was vibrated out. */
+    filledBy: z.enum(FILLED_BY).optional(),
+    vibrated: z.boolean().optional(),
     /** Minutes until bars had drawn back from their moulds. */
     contractMin: z.number().min(0, 'cannot be below 0').max(1440, 'is more than a day').nullable().optional(),
     note,

@@ -22,6 +22,10 @@ export const weights = z.array(pieceG).max(500, 'are too many');
 /** How bars came out of their moulds. */
 export const RELEASES = ['by-itself', 'tapped', 'stuck'] as const;
 
+/** How chocolate gets into moulds. */
+export const FILLED_BY = ['hand', 'depositor'] as const;
+export type FilledBy = (typeof FILLED_BY)[number];
+
 /** A group of moulds that was filled together, and its clock. */
 export const mouldFill = z.object({
   id: z.string().min(1).max(20),

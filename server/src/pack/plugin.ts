@@ -1,13 +1,15 @@
 import type { FastifyRequest } from 'fastify';
 import { z } from 'zod';
+import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
+import { SimulatedLabelPrinter } from '../devices/label-printer';
 import { CHECK_LIST, MARKETS, PHRASES } from '@wunsch/core/pack/label';
 import { labelWords } from '@wunsch/core/pack/records';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { labelFor, labelPdf, wordsOf } from './labels';
-import { tagOf, tagPdf } from './tags';
+import { sackTags, tagOf, tagPdf, type Tag } from './tags';
 
 const wish = z.object({
   market: z.enum(MARKETS).default('en'),
@@ -26,6 +28,21 @@ const sheet = wish.extend({
     .default(1),
 });
 
+/** A label printer stands beside: what it was given, and how it behaves. */
+function printerRoutes(router: Router, printer: SimulatedLabelPrinter): void {
+  router.read('/api/devices/printer', 'The label printer: what it was given, and how it is', () => ({
+    simulated: true,
+    ...printer.mood,
+    jobs: printer.jobs(),
+  }));
+  router.calc(
+    '/api/devices/printer/mood',
+    'Let the simulated label printer run out of labels, or unplug it',
+    z.object({ empty: z.boolean(), unplugged: z.boolean() }),
+    (mood) => (printer.mood = mood),
+  );
+}
+
 /** The address that a code printed now leads to; null where nobody could reach it. */
 function linkTo(request: FastifyRequest, path: string): string | null {
   const { host, 'x-forwarded-proto': proto = 'http' } = request.headers;
@@ -35,6 +52,37 @@ function linkTo(request: FastifyRequest, path: string): string | null {
 /** Labels of packed goods and of work in progress: what stands on them, and to print. */
 export function packRoutes(router: Router, views: Views): void {
   const { workshop } = router;
+  const printer = new SimulatedLabelPrinter(workshop.now);
+  printerRoutes(router, printer);
+  const toPrinter = z.object({
+    personId: id,
+    code: z.string().trim().min(1, 'is missing').max(60),
+    what: z.enum(['label', 'tag']).default('label'),
+    market: wish.shape.market,
+    copies: sheet.shape.copies,
+    widthMm: sheet.shape.widthMm,
+    heightMm: sheet.shape.heightMm,
+  });
+  router.calc('/api/pack/print', 'Send labels to the label printer, one a page', toPrinter, async (body, request) => {
+    workshop.checkPerson(body.personId);
+    if (printer.mood.unplugged)
+      throw new DomainError(
+        'pack/printer',
+        'The label printer does not answer: look at its plug. Nothing was printed.',
+      );
+    const { code, copies, widthMm, heightMm, market } = body;
+    const size = { widthMm, heightMm, copies: 1 };
+    if (body.what === 'tag') {
+      const tag = tagOf(views, code);
+      const linkOf = ({ path }: Tag): string | null => linkTo(request, path);
+      const bytes = await tagPdf([tag], { ...size, linkOf }, workshop.settings.name, workshop.now());
+      return printer.take(tag.code, copies, bytes.length);
+    }
+    const label = labelFor(views, code, { market });
+    const link = linkTo(request, `/trace/${encodeURIComponent(label.batch)}`);
+    const bytes = await labelPdf(label, { ...size, sheet: false, link }, workshop.now());
+    return printer.take(label.batch, copies, bytes.length);
+  });
   router.read('/api/pack/words', 'The words of labels: usual ones, and those that somebody put in their place', () => ({
     markets: MARKETS.map((market) => {
       const { rows: _, cocoa, ...usual } = PHRASES[market];
@@ -56,18 +104,21 @@ export function packRoutes(router: Router, views: Views): void {
     '/api/pack/tags/:code/tag.pdf',
     'A label for a tub, a block, a sack, a lot or a mould: its code large, and a QR code that opens it',
     async (request) => {
-      const tag = tagOf(views, param(request.params, 'code'));
-      const query = z
+      const code = param(request.params, 'code');
+      const { sacks, ...query } = z
         .object({
           copies: sheet.shape.copies,
           widthMm: sheet.shape.widthMm.default(80),
           heightMm: sheet.shape.heightMm.default(40),
+          sacks: z.enum(['yes', 'no']).default('no'),
         })
         .parse(request.query);
+      const tags = sacks === 'yes' ? sackTags(views, code) : [tagOf(views, code)];
+      const linkOf = ({ path }: Tag): string | null => linkTo(request, path);
       return {
         type: 'application/pdf',
-        name: `label-${tag.code}.pdf`,
-        bytes: await tagPdf(tag, { ...query, link: linkTo(request, tag.path) }, workshop.settings.name, workshop.now()),
+        name: `label-${tags[0]?.code.replaceAll('/', '-') ?? code}.pdf`,
+        bytes: await tagPdf(tags, { ...query, linkOf }, workshop.settings.name, workshop.now()),
         inline: true,
       };
     },

@@ -4,6 +4,7 @@ import type { BeanLotView } from '@wunsch/core/api/beans';
 import type { LotView } from '@wunsch/core/api/types';
 import { ACTION_NAMES } from '@wunsch/core/beans/words';
 import { useApi } from '../parts/api';
+import { TagLink } from '../parts/TagLink';
 import { Log } from '../parts/log';
 import { Caution, Figure, Loading, Section } from '../parts/pieces';
 import { count, useShow, MassUnitHere, useUnitOf } from '../parts/workshop';
@@ -110,6 +111,7 @@ function Lot({ view, lot }: { view: LotView; lot: BeanLotView }) {
           <a className="button" href={`/api/beans/lots/${lot.code}/sheet.pdf`} target="_blank" rel="noreferrer">
             Lot sheet
           </a>
+          <TagLink code={lot.code} words="Sack labels" sacks />
         </div>
       </div>
       {lot.standing === 'wet' || lot.harvest ? <HarvestPanel lot={lot} /> : null}

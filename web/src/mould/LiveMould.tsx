@@ -6,18 +6,18 @@ import type { WorkView } from '@wunsch/core/api/types';
 import { planMoulds, setWarnings } from '@wunsch/core/mould/plan';
 import { celsiusFrom } from '@wunsch/core/units/temperature';
 import { fillFrom } from '@wunsch/core/products/product';
-import { nextOf, NEXT_WORDS, type MouldFill } from '@wunsch/core/workshop/moulding';
+import { nextOf, NEXT_WORDS, type FilledBy, type MouldFill } from '@wunsch/core/workshop/moulding';
 import { useNow } from '../app/DueLine';
 import type { Choosing } from '../entry/StepForm';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
-import { NumberBox, SelectBox } from '../parts/fields';
+import { Chips, NumberBox, SelectBox, Tick } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, span, useHere, useShow } from '../parts/workshop';
 import { HoldLine } from './HoldLine';
-import { partGrams, partName, PRODUCT } from './parts';
+import { FILLED, partGrams, partName, PRODUCT, VIBRATED } from './parts';
 import { Weights } from './Weights';
 
 /** Moulding under way: what the bowl gives, groups of moulds with their clocks, and what single pieces weigh. */
@@ -220,6 +220,17 @@ export function LiveMould({
           Go by that
         </button>
       )}
+      <div className="mt-2 flex flex-wrap items-end gap-x-8 gap-y-2">
+        <Chips
+          legend="Filled"
+          options={FILLED_WAYS}
+          chosen={entry.choices[FILLED] ? [entry.choices[FILLED] as FilledBy] : []}
+          choose={([way]) => entry.choose(FILLED, way ?? '')}
+        />
+        <Tick checked={entry.choices[VIBRATED] === 'yes'} onChange={(on) => entry.choose(VIBRATED, on ? 'yes' : 'no')}>
+          Scraped, and the air vibrated out
+        </Tick>
+      </div>
       {warnings.map(({ id, sentence, todo }) => (
         <p key={id} className="mt-2 border-l-4 border-crimson pl-3" role="status">
           <strong>{sentence}</strong> {todo}
@@ -344,6 +355,10 @@ function Fill({
   );
 }
 
+const FILLED_WAYS = [
+  ['hand', 'by hand'],
+  ['depositor', 'by a depositor'],
+] as const;
 const DONE_WORDS = { tip: 'Tipped out', fill: 'Filled', close: 'Closed' } as const;
 /** Seconds that a shell stands where its product does not say. */
 const USUAL_SHELL_SEC = 60;

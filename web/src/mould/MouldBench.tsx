@@ -6,7 +6,7 @@ import { useApi } from '../parts/api';
 import { readNumber } from '../parts/number';
 import { LiveMould } from './LiveMould';
 import { MouldList } from './MouldList';
-import { partGrams, PRODUCT, takeGrams } from './parts';
+import { FILLED, partGrams, PRODUCT, takeGrams, VIBRATED } from './parts';
 
 /** What waits to be moulded and what is in its moulds; the moulds themselves. */
 export function MouldBench({ view }: { view: BenchView }) {
@@ -23,6 +23,10 @@ export function MouldBench({ view }: { view: BenchView }) {
         const grams = readNumber(text);
         return grams === null || grams <= 0 ? [] : takeGrams(view.pantry, materialId, grams);
       }),
+    command: ({ choices = {} }) => ({
+      ...(choices[FILLED] ? { filledBy: choices[FILLED] } : {}),
+      ...(choices[VIBRATED] ? { vibrated: choices[VIBRATED] === 'yes' } : {}),
+    }),
     problem: (entry) => {
       for (const { materialId, text } of parts(entry)) {
         const grams = text.trim() === '' ? 0 : readNumber(text);

@@ -4,6 +4,7 @@ import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Box, NumberBox, Tick } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
+import { TagLink } from '../parts/TagLink';
 import { Caution, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -60,6 +61,7 @@ export function MouldList() {
               <button type="button" className="button button-quiet" onClick={() => setEditing(mould)}>
                 Change
               </button>
+              <TagLink code={mould.id} words="Label" />
             </li>
           ))}
         </ul>

@@ -7,6 +7,10 @@ import { readNumber, typedNumber } from '../parts/number';
 export const PRODUCT = 'product';
 export const partName = (materialId: string): string => `part.${materialId}`;
 
+/** How moulds are filled, as it is kept with an entry. */
+export const FILLED = 'filledBy';
+export const VIBRATED = 'vibrated';
+
 interface Typed {
   fields: Fields;
   choices?: Record<string, string>;

@@ -5,6 +5,7 @@ import { countByWeight } from '@wunsch/core/pack/count';
 import { asGtin14, isGtin } from '@wunsch/core/products/gtin';
 import { Box, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
+import { useScale } from '../parts/scale';
 import { count, useShow } from '../parts/workshop';
 
 /** Counts what is packed: all of it on the scale, or code after code by a scanner that types. */
@@ -25,6 +26,10 @@ export function CountBars({
   const [scanned, setScanned] = useState(0);
   const [wrong, setWrong] = useState<string | null>(null);
   const meanG = holding.massMg / holding.pieces / 1000;
+  const [open, setOpen] = useState(false);
+  const scale = useScale(open);
+  const onScale =
+    scale !== null && !scale.unplugged && scale.stable && scale.massG > 0 ? Math.round(scale.massG) : null;
   const grams = readNumber(all);
   const found = grams === null ? null : countByWeight(grams, meanG, null);
   const tooMany = (pieces: number): string | null =>
@@ -51,7 +56,7 @@ export function CountBars({
     take(scanned + 1);
   };
   return (
-    <details className="mb-4">
+    <details className="mb-4" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary className="inline-flex min-h-11 cursor-pointer items-center underline">
         Count by the scale, or by scanning
       </summary>
@@ -64,6 +69,11 @@ export function CountBars({
           onChange={setAll}
           onEnter={() => found && tooMany(found.pieces) === null && take(found.pieces)}
         />
+        {onScale !== null && (
+          <button type="button" className="button button-quiet" onClick={() => setAll(String(onScale))}>
+            {onScale} g from the scale{scale?.simulated === true && ', simulated'}
+          </button>
+        )}
         {found && (
           <>
             <button

@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { MARKETS, type Label, type Market } from '@wunsch/core/pack/label';
 import type { Problem } from '@wunsch/core/api/types';
-import { ApiError, useApi } from '../parts/api';
+import { ApiError, ask, useApi } from '../parts/api';
 import { NumberBox, SelectBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Caution, Refusal, Section } from '../parts/pieces';
-import { useSave } from '../parts/save';
+import { NOBODY, useSave } from '../parts/save';
+import { useHere } from '../parts/workshop';
 import { LabelWords } from './LabelWords';
 
 const MARKET_WORDS: Readonly<Record<Market, string>> = { en: 'English', de: 'German', fr: 'French', es: 'Spanish' };
@@ -62,7 +63,21 @@ export function LabelPanel({ code }: { code: string }) {
   );
   for (const [name, text] of Object.entries(sizes)) print.set(name, String(readNumber(text) ?? text));
   print.set('sheet', how.sheet);
-  const { busy, error: failed, run } = useSave();
+  const { personId } = useHere();
+  const { busy, error: failed, run, fail } = useSave();
+  const [printed, setPrinted] = useState<string | null>(null);
+  const toPrinter = async (): Promise<void> => {
+    if (personId === null) return fail(NOBODY);
+    setPrinted(null);
+    const [widthMm, heightMm, count_] = [how.widthMm, how.heightMm, copies].map((text) => readNumber(text) ?? NaN);
+    await run(async () => {
+      const body = { personId, code, market: how.market, copies: count_, widthMm, heightMm };
+      const job = await ask<{ copies: number; state: string }>('/api/pack/print', body);
+      setPrinted(
+        `${job.copies} ${job.copies === 1 ? 'label' : 'labels'} ${job.state === 'printed' ? 'printed' : 'wait: the printer is out of labels'} (simulated printer).`,
+      );
+    });
+  };
   const asPicture = (): Promise<boolean> =>
     run(async () => {
       const one = new URLSearchParams(print);
@@ -146,6 +161,14 @@ export function LabelPanel({ code }: { code: string }) {
               <button type="button" className="button" disabled={busy} onClick={() => void asPicture()}>
                 One as PNG
               </button>
+              <button type="button" className="button" disabled={busy} onClick={() => void toPrinter()}>
+                To the label printer
+              </button>
+              {printed !== null && (
+                <p role="status" className="self-center text-sm">
+                  {printed}
+                </p>
+              )}
             </div>
           )}
           <Refusal error={failed} kept={false} />
