@@ -27,7 +27,6 @@ interface Shot {
 
 const SHOTS: Shot[] = [
   { name: 'floor', path: '/' },
-  { name: 'batch', path: '/batch/B055' },
   { name: 'bean-store', path: '/station/beans' },
   { name: 'cut-test', path: '/lot/L006/inspect?step=4', typed: `${' '.repeat(96)}jjjjjjjjkkklsfa${' '.repeat(21)}` },
   { name: 'roast-program', path: '/roasting/program/falling-2' },
@@ -41,6 +40,7 @@ const SHOTS: Shot[] = [
   { name: 'temper-night', path: '/station/temper', theme: 'night' },
   { name: 'foretold-night', path: '/grinding/stone-small', theme: 'night' },
   { name: 'trace', path: '/trace/B055-1' },
+  { name: 'orders', path: '/orders' },
   { name: 'store', path: '/store' },
   { name: 'practise', path: '/practise' },
   { name: 'tablet-roast', path: '/station/roast', size: [768, 1024] },
