@@ -92,7 +92,7 @@ export function LabelPanel({ code }: { code: string }) {
   return (
     <Section id="label" title="Label">
       <div className="grid gap-6 md:grid-cols-[minmax(0,20rem)_minmax(0,1fr)]">
-        <div className="rounded-md border border-rule bg-sheet p-3 text-sm" aria-live="polite">
+        <div className="self-start rounded-md border border-rule bg-sheet p-3 text-sm" aria-live="polite">
           {data ? (
             <>
               <p className="text-xl font-semibold">{data.name}</p>
@@ -113,7 +113,13 @@ export function LabelPanel({ code }: { code: string }) {
                 </p>
               )}
               <p className="mt-1 font-semibold">
-                {[data.net, data.bestBefore, data.batch].filter((fact) => fact !== null).join('   ')}
+                {[
+                  data.net === null ? null : `${data.words.net}: ${data.net}`,
+                  data.bestBefore === null ? null : `${data.words.best}: ${data.bestBefore}`,
+                  `${data.words.batch}: ${data.batch}`,
+                ]
+                  .filter((fact) => fact !== null)
+                  .join('   ')}
               </p>
               <p className="mt-1 text-soft">
                 {data.words.nutrition}: {data.nutrition.map(([name, value]) => `${name} ${value}`).join('; ')}.

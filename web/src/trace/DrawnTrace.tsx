@@ -40,7 +40,7 @@ function laidOut({ places, bands }: TraceDrawing): { height: number; nodes: Draw
     .nodePadding(22)
     .extent([
       [2, 14],
-      [WIDTH - 150, height - 14],
+      [WIDTH - 200, height - 14],
     ]);
   const joined = new Set(bands.flatMap(({ from, to }) => [from, to]));
   const { nodes, links } = layout({
@@ -128,7 +128,7 @@ function Word({ place, show, style }: { place: TracePlace; show: Show; style: Re
   const title = kind === 'buyer' || kind === 'loss' ? words : `${name}, ${KIND_NAMES[kind]}`;
   return (
     <span
-      className="absolute max-w-40 -translate-y-1/2 truncate text-[0.8rem] leading-tight"
+      className="absolute max-w-52 -translate-y-1/2 truncate text-[0.8rem] leading-tight"
       style={style}
       title={title}
     >
