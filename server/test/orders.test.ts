@@ -343,6 +343,42 @@ describe('what comes back', () => {
     expect(asProblem(nothing)).toMatchObject({ code: 'money/not-sold' });
     const [delivery] = (await get<OrderView>(`/api/orders/${order.id}`)).deliveries;
     expect(delivery?.lines[0]).toMatchObject({ pieces: 10, returned: 7 });
+    // The sale cannot be taken back under it, nor made smaller; corrected it keeps what came back.
+    const gone = await server.call('POST', `/api/ledger/steps/${stepId}/withdraw`, {
+      personId: 'ann',
+      reason: 'Never sent',
+    });
+    expect(asProblem(gone)).toMatchObject({ code: 'money/came-back' });
+    const corrected = (pieces: number) =>
+      server.call('POST', `/api/ledger/steps/${stepId}/correct`, {
+        personId: 'ann',
+        reason: 'Counted wrong',
+        command: {
+          kind: 'sell',
+          sources: [{ holdingId: pack, pieces, takings: 45 }],
+          takings: 45,
+          to: 'Corner grocers',
+          channel: 'shops',
+          orderId: order.id,
+          note: '',
+        },
+      });
+    expect(asProblem(await corrected(6))).toMatchObject({ code: 'money/came-back' });
+    expect((await corrected(9)).status).toBe(201);
+    const [after] = (await get<OrderView>(`/api/orders/${order.id}`)).deliveries;
+    expect(after?.lines[0]).toMatchObject({ pieces: 9, returned: 7 });
+    expect((await back(3, 'back')).status).toBeGreaterThanOrEqual(400);
+    expect((await back(1, 'waste')).status).toBe(201);
+    // A recall asks the buyer for one only: eight of nine are not there any more.
+    const recall = await server.call('POST', '/api/trace/recalls', {
+      personId: 'ann',
+      codes: ['R-0'],
+      why: 'To see',
+      mock: true,
+    });
+    expect((recall.body as { buyers: { to: string; pieces: number }[] }).buyers).toMatchObject([
+      { to: 'Corner grocers', pieces: 1 },
+    ]);
     // All money is accounted for, and a trace finds the sacks whole.
     const { totals, states } = server.workshop.valuation;
     const held = [...states.values()].reduce((sum, { valueMilli }) => sum + valueMilli, 0);

@@ -1,8 +1,9 @@
 import { DomainError } from '../errors/domain-error';
-import type { Entry } from '../ledger/book';
+import type { Book, Entry } from '../ledger/book';
 import type { CommandOf } from '../ledger/commands';
 import { CODE_LETTERS, held, moreThanNoise, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import { HOLDING_KINDS, isByProduct, type Holding } from '../ledger/types';
+import { HOLDING_KINDS, isByProduct, type Holding, type Step } from '../ledger/types';
+import { firstVersion, newestVersion } from '../ledger/versions';
 import { apportion } from '../units/apportion';
 import { formatMass, toMg } from '../units/mass';
 import { milliFromMajor } from '../units/money';
@@ -96,7 +97,7 @@ export function planReturn(command: CommandOf<'return'>, context: PlanContext): 
   const planner = new Planner(context);
   const { saleId, holdingId, fate, refund } = command;
   const { code, place, batchId } = context.book.holding(holdingId);
-  const sale = context.book.steps.get(saleId);
+  const sale = newestVersion(context.book, saleId);
   const out = sale?.postings.filter((posting) => posting.holdingId === holdingId && posting.massMg < 0) ?? [];
   if (sale?.kind !== 'sell' || sale.withdrawn || out.length === 0)
     throw new DomainError('money/not-sold', `${code} did not go out with that sale.`, [
@@ -109,7 +110,7 @@ export function planReturn(command: CommandOf<'return'>, context: PlanContext): 
     throw new DomainError('money/amount', counted ? `${code} is counted.` : `${code} is weighed.`, [
       { path: counted ? 'pieces' : 'massG', message: 'is missing' },
     ]);
-  const earlier = returnsOf(context, saleId, holdingId);
+  const earlier = returnsOf(context.book, saleId, holdingId, context.order);
   const pieces = counted ? (command.pieces ?? 0) : 0;
   const massMg = counted ? Math.round((soldMg * pieces) / soldPieces) : toMg(command.massG ?? 0);
   if (counted ? pieces > soldPieces - earlier.pieces : massMg > soldMg - earlier.massMg)
@@ -126,13 +127,20 @@ export function planReturn(command: CommandOf<'return'>, context: PlanContext): 
   return planner.plan(place, batchId, { revenueMilli: -milliFromMajor(refund) });
 }
 
-/** What came back of a sale before, an earlier version of the step itself left out. */
-function returnsOf(context: PlanContext, saleId: string, holdingId: string): { pieces: number; massMg: number } {
-  const sum = { pieces: 0, massMg: 0 };
-  for (const step of context.book.timeline) {
-    if (step.kind !== 'return' || step.withdrawn || step.order === context.order) continue;
+/** What came back of a sale, whichever of its versions it was booked on. @param but the order of a step that is left out */
+function returnsOf(
+  book: Book,
+  saleId: string,
+  holdingId: string,
+  but?: number,
+): { pieces: number; massMg: number; stepIds: string[] } {
+  const sum = { pieces: 0, massMg: 0, stepIds: [] as string[] };
+  const first = firstVersion(book, saleId);
+  for (const step of book.timeline) {
+    if (step.kind !== 'return' || step.withdrawn || step.order === but) continue;
     const command = step.command as CommandOf<'return'>;
-    if (command.saleId !== saleId || command.holdingId !== holdingId) continue;
+    if (command.holdingId !== holdingId || firstVersion(book, command.saleId) !== first) continue;
+    sum.stepIds.push(step.id);
     for (const { outside, pieces, massMg } of step.postings) {
       if (outside !== 'customer') continue;
       sum.pieces -= pieces;
@@ -140,6 +148,33 @@ function returnsOf(context: PlanContext, saleId: string, holdingId: string): { p
     }
   }
   return sum;
+}
+
+/**
+ * A sale of which something came back cannot become smaller than that, nor be taken back.
+ *
+ * @param next what it is corrected to; null: it is taken back
+ * @throws DomainError `money/came-back`, with the steps
+ */
+export function checkReturns(book: Book, sale: Step, next: CommandOf<'sell'> | null): void {
+  for (const { holdingId, pieces, massMg } of sale.postings) {
+    if (holdingId === null || massMg >= 0) continue;
+    const back = returnsOf(book, sale.id, holdingId);
+    if (back.stepIds.length === 0) continue;
+    const lines = next?.sources.filter((line) => line.holdingId === holdingId) ?? [];
+    const isEnough =
+      pieces < 0
+        ? lines.reduce((sum, line) => sum + (line.pieces ?? 0), 0) >= back.pieces
+        : toMg(lines.reduce((sum, line) => sum + (line.massG ?? 0), 0)) >= back.massMg;
+    if (isEnough) continue;
+    const { code } = book.holding(holdingId);
+    throw new DomainError(
+      'money/came-back',
+      `${pieces < 0 ? `${back.pieces}` : formatMass(back.massMg)} of ${code} came back from that sale: take that back first.`,
+      [{ path: 'sources', message: 'are fewer than came back' }],
+      { stepIds: back.stepIds },
+    );
+  }
 }
 
 /** A count or weighing of what is really there: the difference is booked under a cause. */

@@ -1,6 +1,7 @@
 import type { Book } from '../ledger/book';
 import type { CommandOf } from '../ledger/commands';
 import type { HoldingKind, LossCause } from '../ledger/types';
+import { newestVersion } from '../ledger/versions';
 import { downstream } from './flow';
 
 /** What of a recalled thing is still in the house. */
@@ -50,13 +51,15 @@ function sentBack(book: Book, affected: ReadonlySet<string>): Map<string, { piec
     if (step.kind !== 'return' || step.withdrawn) continue;
     const { saleId, holdingId } = step.command as CommandOf<'return'>;
     if (!affected.has(holdingId)) continue;
-    const row = rows.get(`${saleId} ${holdingId}`) ?? { pieces: 0, massMg: 0 };
+    // A sale that was corrected since goes by its newest version.
+    const key = `${newestVersion(book, saleId)?.id ?? saleId} ${holdingId}`;
+    const row = rows.get(key) ?? { pieces: 0, massMg: 0 };
     for (const { outside, pieces, massMg } of step.postings) {
       if (outside !== 'customer') continue;
       row.pieces -= pieces;
       row.massMg -= massMg;
     }
-    rows.set(`${saleId} ${holdingId}`, row);
+    rows.set(key, row);
   }
   return rows;
 }

@@ -2,6 +2,7 @@ import type { CustomerView, DeliveryView, OrderLineView, OrdersView, OrderView }
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { HoldingKind } from '@wunsch/core/ledger/types';
+import { firstVersion, newestVersion } from '@wunsch/core/ledger/versions';
 import { promise, type ComingRow, type OpenLine, type StockRow } from '@wunsch/core/orders/stock';
 import type { OrderRecordValue } from '@wunsch/core/orders/records';
 import { pieceParts } from '@wunsch/core/products/product';
@@ -106,14 +107,13 @@ function deliveriesOf(views: Views, orderId: string): DeliveryView[] {
   for (const step of book.timeline) {
     if (step.kind !== 'return' || step.withdrawn) continue;
     const { saleId, holdingId, pieces = 0 } = step.command as CommandOf<'return'>;
-    back.set(`${saleId} ${holdingId}`, (back.get(`${saleId} ${holdingId}`) ?? 0) + pieces);
+    const key = `${firstVersion(book, saleId)} ${holdingId}`;
+    back.set(key, (back.get(key) ?? 0) + pieces);
   }
   return ofKind(views, 'delivered')
     .filter(({ value }) => value.orderId === orderId)
     .flatMap(({ value, personId }): DeliveryView[] => {
-      let step = book.steps.get(value.stepId);
-      for (let next = step && book.successorOf(step.id); next !== undefined; next = book.successorOf(next))
-        step = book.steps.get(next) ?? step;
+      const step = newestVersion(book, value.stepId);
       if (!step) return [];
       return [
         {
@@ -129,7 +129,7 @@ function deliveriesOf(views: Views, orderId: string): DeliveryView[] {
                 code: book.holding(holdingId).code,
                 product,
                 pieces,
-                returned: back.get(`${value.stepId} ${holdingId}`) ?? 0,
+                returned: back.get(`${firstVersion(book, value.stepId)} ${holdingId}`) ?? 0,
                 milli: revenueMilli,
               })),
         },

@@ -1,5 +1,6 @@
 import { FREE_USES, type CommandOf } from '@wunsch/core/ledger/commands';
 import type { Step } from '@wunsch/core/ledger/types';
+import { newestVersion } from '@wunsch/core/ledger/versions';
 import type { SoldLine } from '@wunsch/core/products/margin';
 import { apportion } from '@wunsch/core/units/apportion';
 import type { Views } from '../ledger/views';
@@ -70,7 +71,7 @@ export function linesOf(views: Views, step: Step): GoneOut[] {
 function returned(views: Views, step: Step): GoneOut[] {
   const { saleId, holdingId, fate } = step.command as CommandOf<'return'>;
   const { book, valuation } = views.workshop;
-  const sale = book.steps.get(saleId);
+  const sale = newestVersion(book, saleId);
   const line = sale ? linesOf(views, sale).find((row) => row.holdingId === holdingId) : undefined;
   if (!line) return [];
   const [pieces, massMg] = step.postings.reduce(

@@ -11,6 +11,7 @@ import type { CodeLetter, PlanContext, StepPlan } from '@wunsch/core/ledger/plan
 import type { Batch, Override, Step, StepKind } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { ratesAt } from '@wunsch/core/money/rates';
+import { checkReturns } from '@wunsch/core/money/trade';
 import { toMg } from '@wunsch/core/units/mass';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { beginRoast, elapsedS, finishRoast } from '@wunsch/core/roast/live';
@@ -283,6 +284,7 @@ export class Workshop extends Lists {
         { path: 'kind', message: `is not ${old.kind}` },
       ]);
     }
+    if (old?.kind === 'sell' && command.kind === 'sell') checkReturns(this.book, old, command);
     if (!old && hasSources(command)) this.checkBeans(command.sources, command.kind);
     if (!old) checkBlocks(this.book, blocksOf(this.records), command);
     checkPackedAs(this.records, command);
@@ -482,6 +484,7 @@ export class Workshop extends Lists {
   withdraw(stepId: string, personId: string, reason: string): Step {
     this.checkHead({ personId, machineId: null });
     const old = this.currentStep(stepId);
+    if (old.kind === 'sell') checkReturns(this.book, old, null);
     const step: Step = {
       ...old,
       id: nanoid(12),
