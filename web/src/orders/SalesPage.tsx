@@ -24,7 +24,7 @@ export function SalesPage() {
       <StoreNav />
       <h1 className="text-4xl">Sales</h1>
       <p className="mt-1 text-soft">Since {show.day(data.from)}, from what each piece really cost.</p>
-      <div className="mt-5 grid grid-cols-2 gap-6 sm:grid-cols-4">
+      <div className="mt-5 grid gap-6 min-[480px]:grid-cols-2 sm:grid-cols-4">
         <Figure label="Taken in" value={show.money(revenue)} />
         <Figure
           label="Left of it"
