@@ -34,7 +34,7 @@ export interface TraceDrawing {
 }
 
 /** More goods than that of one kind, one step away, are drawn as one. */
-const MOST_ALIKE = 6;
+const MOST_ALIKE = 5;
 
 interface Raw {
   places: Map<string, TracePlace>;
@@ -140,7 +140,7 @@ function ahead(book: Book, holdingId: string, nameOf: (step: Step) => string, ra
           row.pieces += Math.max(0, p.pieces);
           band(raw, from, p.holdingId, part);
         } else if (p.outside === 'customer') out(raw, 'buyer', nameOf(step), from, part, depth, -piecesOut(step, from));
-        else if (p.loss !== null) out(raw, 'loss', p.loss, from, part, depth, 0);
+        else if (p.loss !== null) out(raw, 'loss', `${p.loss} ${depth}`, from, part, depth, 0);
       }
     }
   }
@@ -167,11 +167,11 @@ function out(
   band(raw, from, id, massMg);
 }
 
-/** Draws goods of one kind as one where there are many of them as far away; and small losses as one. */
+/** Draws goods of one kind as one where there are many of them as far away; and what is lost at one place as one. */
 function gathered({ places, bands }: Raw, subject: string): TraceDrawing {
   const groups = new Map<string, TracePlace[]>();
   for (const row of places.values()) {
-    const key = row.kind === 'loss' ? 'loss' : `${row.depth} ${row.kind}`;
+    const key = `${row.depth} ${row.kind}`;
     const list = groups.get(key);
     if (list) list.push(row);
     else groups.set(key, [row]);

@@ -9,6 +9,8 @@ import { TRACE_MATERIAL } from '../stream/material';
 
 const WIDTH = 1200;
 const NODE = 10;
+/** Room for the names of buyers. */
+const RIGHT = 200;
 const ROW = 46;
 const LEAST = 200;
 const MOST = 620;
@@ -28,7 +30,7 @@ interface Band {
 }
 
 /** Where places and bands stand, from left (sacks) to right (buyers). */
-function laidOut({ places, bands }: TraceDrawing): { height: number; nodes: Drawn[]; links: Band[] } {
+function laidOut({ places, bands }: TraceDrawing): { height: number; column: number; nodes: Drawn[]; links: Band[] } {
   const first = Math.min(...places.map(({ depth }) => depth));
   const columns = new Map<number, number>();
   for (const { depth } of places) columns.set(depth, (columns.get(depth) ?? 0) + 1);
@@ -40,7 +42,7 @@ function laidOut({ places, bands }: TraceDrawing): { height: number; nodes: Draw
     .nodePadding(22)
     .extent([
       [2, 14],
-      [WIDTH - 200, height - 14],
+      [WIDTH - RIGHT, height - 14],
     ]);
   const joined = new Set(bands.flatMap(({ from, to }) => [from, to]));
   const { nodes, links } = layout({
@@ -50,6 +52,7 @@ function laidOut({ places, bands }: TraceDrawing): { height: number; nodes: Draw
   const draw = sankeyLinkHorizontal();
   return {
     height,
+    column: (WIDTH - RIGHT) / Math.max(1, Math.max(...places.map(({ depth }) => depth)) - first),
     nodes: nodes.map(({ place, x0 = 0, x1 = 0, y0 = 0, y1 = 0 }) => ({ place, x0, x1, y0, y1 })),
     links: links.map((link) => ({
       path: draw(link) ?? '',
@@ -103,6 +106,8 @@ export function DrawnTrace({ code }: { code: string }) {
             key={place.id}
             place={place}
             show={show}
+            wide={x1 > WIDTH - RIGHT - 5 ? RIGHT - 10 : drawn.column - NODE - 8}
+            tall={y1 - y0}
             style={{ left: `${(100 * (x1 + 4)) / WIDTH}%`, top: `${(100 * (y0 + y1)) / 2 / drawn.height}%` }}
           />
         ))}
@@ -111,9 +116,26 @@ export function DrawnTrace({ code }: { code: string }) {
   );
 }
 
-function Word({ place, show, style }: { place: TracePlace; show: Show; style: React.CSSProperties }) {
+/** px of a place from which its amount stands under its name. */
+const TWO_LINES = 30;
+
+function Word({
+  place,
+  show,
+  wide,
+  tall,
+  style,
+}: {
+  place: TracePlace;
+  show: Show;
+  wide: number;
+  tall: number;
+  style: React.CSSProperties;
+}) {
   const { kind, codes, count: many, name, pieces, massMg } = place;
   const [code] = codes;
+  // Small losses are seen, not named.
+  if (kind === 'loss' && tall < 6) return null;
   const amount = pieces > 0 && kind !== 'loss' ? count(pieces) : show.mass(massMg);
   const words =
     kind === 'buyer'
@@ -128,8 +150,8 @@ function Word({ place, show, style }: { place: TracePlace; show: Show; style: Re
   const title = kind === 'buyer' || kind === 'loss' ? words : `${name}, ${KIND_NAMES[kind]}`;
   return (
     <span
-      className="absolute max-w-52 -translate-y-1/2 truncate text-[0.8rem] leading-tight"
-      style={style}
+      className={`absolute -translate-y-1/2 text-[0.8rem] leading-tight ${tall < TWO_LINES ? 'truncate' : ''}`}
+      style={{ ...style, maxWidth: `${(100 * wide) / WIDTH}%` }}
       title={title}
     >
       {code !== undefined && many === 1 ? (
@@ -143,7 +165,7 @@ function Word({ place, show, style }: { place: TracePlace; show: Show; style: Re
       ) : (
         <strong className="font-semibold">{words}</strong>
       )}{' '}
-      <span className="figure">{amount}</span>
+      <span className={`figure ${tall < TWO_LINES ? '' : 'block'}`}>{amount}</span>
     </span>
   );
 }
