@@ -70,6 +70,8 @@ export interface PouredView {
   marks: PourMark[];
   readings: TemperReading[];
   seeded: boolean;
+  /** Of it, what was seed or silk by weight; null: not weighed apart. */
+  seedShare: number | null;
   fatShare: number;
   softShare: number;
   /** Read by hand only: the three figures of its entry. */

@@ -58,6 +58,8 @@ export interface HoldingView {
   bestBefore: string | null;
   /** What one has to know who looks at it. */
   marks: Mark[];
+  /** It is silk that was made here. */
+  silk?: boolean;
 }
 
 export interface LineView {

@@ -128,7 +128,8 @@ export class Views {
     const { massMg, pieces } = book.balance(holdingId);
     const { madeBy: _, ...facts } = holding;
     const first = book.entriesOf(holdingId)[0];
-    const made = book.steps.get(first?.stepId ?? '')?.command as { bestBefore?: string | null } | undefined;
+    const maker = book.steps.get(first?.stepId ?? '');
+    const made = maker?.command as { bestBefore?: string | null } | undefined;
     return {
       ...facts,
       batchCode: holding.batchId === null ? null : (batches.get(holding.batchId)?.code ?? null),
@@ -144,6 +145,7 @@ export class Views {
       allergens: this.cocoa(holdingId).allergens,
       bestBefore: made?.bestBefore ?? null,
       marks: this.marks(holdingId),
+      ...(maker?.kind === 'silk' ? { silk: true } : {}),
     };
   }
 

@@ -25,6 +25,23 @@ export function isSeeded(views: Views, sources: readonly { holdingId: string }[]
   );
 }
 
+/** Share by weight of what went in as seed or silk, 0 to 1; null where it was not weighed apart. */
+export function seedShareOf(
+  views: Views,
+  sources: readonly { holdingId: string; massG?: number | undefined }[],
+  method: string,
+): number | null {
+  const { book, materials } = views.workshop;
+  const all = sources.reduce((sum, { massG = 0 }) => sum + massG, 0);
+  if (sources.length < 2 || all <= 0) return null;
+  const isButter = ({ holdingId }: { holdingId: string }): boolean =>
+    materials.get(book.holdings.get(holdingId)?.materialId ?? '')?.cocoa === 'butter';
+  const butter = sources.filter(isButter).reduce((sum, { massG = 0 }) => sum + massG, 0);
+  if (butter > 0) return butter / all;
+  // Seed is the smaller part that joined the bowl.
+  return method === 'seed' ? Math.min(...sources.map(({ massG = 0 }) => massG)) / all : null;
+}
+
 /** Pours of the last so many days are counted by their faults. */
 const COUNTED_MS = 366 * 86_400_000;
 const MOST_COUNTED = 400;
@@ -77,6 +94,7 @@ export class JudgedPours {
       readings,
       byHand: (meta?.readings ?? 0) < FEWEST,
       seeded: facts.seeded,
+      seedShare: facts.seeded ? seedShareOf(this.views, command.sources, command.method) : null,
       windows: here.windows,
       fatShare: here.fatShare,
       softShare: here.softShare,

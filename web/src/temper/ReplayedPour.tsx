@@ -47,10 +47,11 @@ function Replays({ pour }: { pour: PouredView }) {
   const show = useShow();
   const [answer, setAnswer] = useState<Answer | null>(null);
   const [chosen, setChosen] = useState<WhatIf['id'] | 'was'>('was');
-  const { readings, marks, windows, fatShare, softShare, seeded, method, byHand, code, at, verdict } = pour;
+  const { readings, marks, windows, fatShare, softShare, seeded, seedShare, method, byHand, code, at, verdict } = pour;
   const asked = useMemo((): Replayed => {
     const isSeed = method === 'seed' || marks.some(({ what }) => what === 'seed');
-    const share = isSeed ? SEED_SHARE : silk(100, softShare).silkG / 100;
+    // As it was weighed; where it was not, as is usual.
+    const share = seedShare ?? (isSeed ? SEED_SHARE : silk(100, softShare).silkG / 100);
     return {
       readings,
       marks,
@@ -59,7 +60,7 @@ function Replays({ pour }: { pour: PouredView }) {
       lowerC: softLowersC(softShare),
       seed: seeded ? { kind: isSeed ? 'chocolate' : 'silk', share } : null,
     };
-  }, [readings, marks, windows, fatShare, softShare, seeded, method]);
+  }, [readings, marks, windows, fatShare, softShare, seeded, seedShare, method]);
   useEffect(() => {
     let here = true;
     void bowlWorker()

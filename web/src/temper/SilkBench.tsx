@@ -28,7 +28,8 @@ export function SilkBench({ view }: { view: BenchView }) {
     kind === 'ingredient' && materials.some(({ id, cocoa }) => id === materialId && cocoa === 'butter');
   const all = view.pantry.filter(isButter);
   const butters = all.filter(({ freeMg }) => freeMg > 0);
-  const made = butters.filter(({ name }) => /^silk\b/i.test(name));
+  // Made here it is known by its step; bought, by the name of its ingredient.
+  const made = butters.filter(({ silk, name }) => silk === true || /^silk\b/i.test(name));
   if (works.length === 0 && butters.length === 0) return null;
   const there = made.map(({ code, freeMg }) => `${show.mass(freeMg)} in ${code}`).join(', ');
   return (
