@@ -202,3 +202,44 @@ test('a table of sales is looked at first; a bad row stops all of it', async ({ 
   await expect(page.getByText('One sale is in the book.')).toBeVisible();
   await expect(page.getByRole('row', { name: /Almond shell market 2/ })).toBeVisible();
 });
+
+test('a triangle test: said what it can notice, served in codes, read, kept; a sheet survives a reload', async ({
+  page,
+}) => {
+  await page.goto('/station/taste');
+  const same = page
+    .locator('section')
+    .filter({ has: page.getByRole('heading', { name: 'Are they the same?' }) })
+    .last();
+  await same.getByLabel('Tasters').fill('6');
+  await expect(
+    same.getByText(/^With 6 tasters you would notice .* 35 times in 100\. For 80 in 100 it wants \d+\.$/),
+  ).toBeVisible();
+  await same.getByRole('button', { name: 'Make the sheet' }).click();
+  await expect(same.getByText('Say which two.')).toBeVisible();
+  await same.getByLabel('One bar').fill('Last year');
+  await same.getByLabel('The other').fill('This year');
+  await same.getByRole('button', { name: 'Make the sheet' }).click();
+  const rows = same.getByRole('row');
+  await expect(rows).toHaveCount(7);
+  await page.reload();
+  await expect(rows).toHaveCount(7);
+  for (let taster = 1; taster <= 6; taster += 1) {
+    const row = rows.nth(taster);
+    // The odd one is the bar that stands there once.
+    const odd = await row.evaluate((element) => {
+      const cells = [...element.querySelectorAll('td')[1]!.querySelectorAll(':scope > span')].map((cell) => [
+        cell.querySelector('.code')?.textContent ?? '',
+        cell.querySelector('.text-sm')?.textContent ?? '',
+      ]);
+      return cells.find(([, bar]) => cells.filter(([, other]) => other === bar).length === 1)?.[0] ?? '';
+    });
+    await same.getByLabel(`Odd one of taster ${taster}`).fill(taster === 3 ? '1' : odd);
+  }
+  await expect(same.getByText('Taster 3: that is none of the three codes.')).toBeVisible();
+  const other = (await rows.nth(3).locator('.code').allTextContents())[0] ?? '';
+  await same.getByLabel('Odd one of taster 3').fill(other);
+  await same.getByRole('button', { name: 'Keep what it says' }).click();
+  await expect(same.getByText(/^Last year and This year:/)).toBeVisible();
+  await expect(same.getByText(/They are not the same: [56] of 6 were right/)).toBeVisible();
+});

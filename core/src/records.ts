@@ -3,6 +3,7 @@ import { mouldRecord } from './mould/records';
 import { orderRecord } from './orders/records';
 import { packRecord } from './pack/records';
 import { productRecord } from './products/records';
+import { tasteRecord } from './taste/records';
 import { temperRecord } from './temper/records';
 import { traceRecord } from './trace/records';
 
@@ -13,6 +14,7 @@ export const ROOM_RECORDS = {
   orders: orderRecord,
   pack: packRecord,
   products: productRecord,
+  taste: tasteRecord,
   temper: temperRecord,
   trace: traceRecord,
 } as const;

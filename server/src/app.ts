@@ -32,6 +32,7 @@ import { restRoutes } from './rest/plugin';
 import { orderRoutes } from './orders/plugin';
 import { packRoutes } from './pack/plugin';
 import { productRoutes } from './products/plugin';
+import { tasteRoutes } from './taste/plugin';
 import { recipeRoutes } from './recipe/plugin';
 import { temperRoutes } from './temper/plugin';
 import { Pours } from './temper/pours';
@@ -177,6 +178,7 @@ export async function buildApp({
   packRoutes(router, views);
   productRoutes(router, views);
   orderRoutes(router, views);
+  tasteRoutes(router, views);
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {

@@ -4,6 +4,7 @@ import { StepForm } from '../entry/StepForm';
 import { Marks } from '../parts/marks';
 import { Empty } from '../parts/pieces';
 import { count } from '../parts/workshop';
+import { SamePanel } from './SamePanel';
 
 /** One row a batch; goods of no batch (what began with bought chocolate) each for themselves. */
 const subjectOf = ({ batchId, id }: HoldingView): string => batchId ?? id;
@@ -60,6 +61,9 @@ export function TasteBench({ view }: { view: BenchView }) {
         submit="Save the score"
         finish={(values) => ({ ...values, batchId: holding.batchId, holdingId: holding.id })}
       />
+      <div className="mt-10">
+        <SamePanel />
+      </div>
     </>
   );
 }
