@@ -57,14 +57,21 @@ export function useKeys(acts: Acts): void {
       const station = /^\d$/.test(event.key) ? STATIONS[(Number(event.key) + 9) % 10] : undefined;
       const page = PAGES[event.key.toLowerCase()];
       const to = station ? `/station/${station}` : page;
-      if (to !== undefined)
-        setTimeout(() => {
-          if (!isScanning()) void navigate(to);
-        }, SHORT_CUT_MS);
-      else if (event.key === '?') latest.current.openHelp();
-      else if (event.key === '/') latest.current.openPalette();
-      else if (event.key.toLowerCase() === 'n') latest.current.turnTheme();
-      else return;
+      const act =
+        to !== undefined
+          ? () => void navigate(to)
+          : event.key === '?'
+            ? latest.current.openHelp
+            : event.key === '/'
+              ? latest.current.openPalette
+              : event.key.toLowerCase() === 'n'
+                ? latest.current.turnTheme
+                : null;
+      if (act === null) return;
+      // The first letter of a code that is scanned looks like a short cut: the next one tells.
+      setTimeout(() => {
+        if (!isScanning()) act();
+      }, SHORT_CUT_MS);
       event.preventDefault();
     };
     window.addEventListener('keydown', onKey);

@@ -11,7 +11,7 @@ const heard = { typed: '', last: 0 };
 
 /** Milliseconds that a single letter waits before it is a short cut: the first of a code looks like one. */
 export const SHORT_CUT_MS = 60;
-export const isScanning = (): boolean => heard.typed.length > 1;
+export const isScanning = (): boolean => heard.typed.length > 1 && performance.now() - heard.last < 4 * SHORT_CUT_MS;
 
 /** A path of our own within what a QR code says; null: it leads elsewhere. */
 function ownPath(text: string): string | null {
@@ -36,7 +36,7 @@ async function pathOf(text: string): Promise<string | null> {
 
 /**
  * A scanner that types: letters that come faster than a hand, ended by Enter, open the thing at once. Where a field is
- * being typed in they belong to the field.
+ * being typed in, or keys are tallied, they belong there.
  */
 export function useScanner(failed: (code: string) => void): void {
   const navigate = useNavigate();
@@ -47,6 +47,8 @@ export function useScanner(failed: (code: string) => void): void {
         target instanceof HTMLElement &&
         (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
       if (isField || event.ctrlKey || event.metaKey || event.altKey) return;
+      // A tally takes every key, however fast.
+      if (document.querySelector('[data-takes-keys]')) return;
       const now = event.timeStamp;
       if (now - heard.last > FAST_MS) heard.typed = '';
       heard.last = now;
@@ -64,11 +66,6 @@ export function useScanner(failed: (code: string) => void): void {
       }
       if (key.length !== 1) return;
       heard.typed += key;
-      // From the second letter on it is a scanner: its letters are no short cuts.
-      if (isScanning()) {
-        event.preventDefault();
-        event.stopPropagation();
-      }
     };
     window.addEventListener('keydown', onKey, true);
     return () => window.removeEventListener('keydown', onKey, true);

@@ -72,6 +72,7 @@ export function CutTest({ planned, marks, setPlanned, beyond, goBeyond, change }
         className="mt-3 rounded-lg bg-sheet p-3 focus:outline-3 focus:outline-(--focus)"
         onFocus={() => setListening(true)}
         onBlur={(event) => setListening(event.currentTarget.contains(event.relatedTarget))}
+        data-takes-keys
         onKeyDown={(event) => {
           if (event.ctrlKey || event.metaKey || event.altKey) return;
           const name = classOfKey(event.key);
