@@ -103,7 +103,7 @@ export function PackBench({ view }: { view: BenchView }) {
           />
         )}
         {product && counted && holding.massMg / holding.pieces < 1000 * product.facts.declaredG && (
-          <p className="border-l-4 border-crimson pl-3" role="status">
+          <p className="border-l-4 border-crimson pl-3">
             <strong>
               {show.pieceMass(holding.massMg / holding.pieces)} on the mean: under the{' '}
               {show.pieceMass(1000 * product.facts.declaredG)} that are declared.
@@ -112,7 +112,7 @@ export function PackBench({ view }: { view: BenchView }) {
           </p>
         )}
         {!isOldest && (
-          <p className="border-l-4 border-ripe pl-3 text-sm" role="status">
+          <p className="border-l-4 border-ripe pl-3 text-sm">
             <Code code={oldest.code} kind={oldest.kind} /> of the same is older: pack it first.
           </p>
         )}

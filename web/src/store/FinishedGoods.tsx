@@ -25,7 +25,7 @@ export function FinishedGoods() {
     <>
       <Section title="Bars" aside="what expires first on top">
         {past.length > 0 && (
-          <p className="mb-2 border-l-4 border-crimson pl-3 font-semibold" role="status">
+          <p className="mb-2 border-l-4 border-crimson pl-3 font-semibold">
             {past.map(({ code }) => code).join(', ')} {past.length === 1 ? 'is' : 'are'} past the date: not sold any
             more as good.
           </p>
@@ -154,11 +154,7 @@ function Places({ places, goods }: { places: readonly PlaceView[]; goods: readon
                 Log it
               </button>
             </div>
-            {place.warning !== null && (
-              <p className="mt-1 border-l-4 border-crimson pl-3" role="status">
-                {place.warning}
-              </p>
-            )}
+            {place.warning !== null && <p className="mt-1 border-l-4 border-crimson pl-3">{place.warning}</p>}
           </li>
         ))}
       </ul>
