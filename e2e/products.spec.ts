@@ -175,7 +175,7 @@ test('a shell is filled and closed, packed by scanning, labelled, ordered, sent,
   await page.goto('/sales');
   await expect(page.getByRole('row', { name: /Almond shell shops 9/ })).toBeVisible();
   await page.goto('/store');
-  await expect(page.getByText('Almond shell').first()).toBeVisible();
+  await expect(page.getByRole('link', { name: code }).first()).toBeVisible();
   await page.getByRole('heading', { name: 'Store and pantry' }).click();
   await page.keyboard.type(code, { delay: 5 });
   await page.keyboard.press('Enter');
