@@ -64,6 +64,10 @@ function typedOf({ facts }: ProductView): Typed {
 export const productDraft = (id: string | null): string => `product.${id ?? 'new'}`;
 
 const FORM_OPTIONS = FORMS.map((form) => [form, FORM_WORDS[form]] as const);
+const PACKS = [
+  ['retail', 'by the piece'],
+  ['bulk', 'in bulk, to kitchens'],
+] as const;
 const USUAL_ROLE: Readonly<Partial<Record<Form, Role>>> = { topped: 'topping', filled: 'filling' };
 
 /** A product to be typed: saved, it is the next version; packings that were keep theirs. */
@@ -169,6 +173,7 @@ export function ProductForm({
         chosen={[typed.form]}
         choose={([form]) => set({ form: form ?? 'plain' })}
       />
+      <Chips legend="Sold" options={PACKS} chosen={[typed.pack]} choose={([pack]) => set({ pack: pack ?? 'retail' })} />
       {view.recipes.length > 0 && (
         <Chips
           legend="Made from (none: any)"
