@@ -101,7 +101,8 @@ function comingRows(views: Views): ComingRow[] {
   return [...bars, ...chocolate];
 }
 
-function deliveriesOf(views: Views, orderId: string): DeliveryView[] {
+/** What went out for each order, in one look at the book. */
+function deliveriesByOrder(views: Views): Map<string, DeliveryView[]> {
   const { book } = views.workshop;
   const back = new Map<string, number>();
   for (const step of book.timeline) {
@@ -110,31 +111,31 @@ function deliveriesOf(views: Views, orderId: string): DeliveryView[] {
     const key = `${firstVersion(book, saleId)} ${holdingId}`;
     back.set(key, (back.get(key) ?? 0) + pieces);
   }
-  return ofKind(views, 'delivered')
-    .filter(({ value }) => value.orderId === orderId)
-    .flatMap(({ value, personId }): DeliveryView[] => {
-      const step = newestVersion(book, value.stepId);
-      if (!step) return [];
-      return [
-        {
-          stepId: step.id,
-          at: step.at,
-          person: views.person(personId),
-          note: value.note,
-          withdrawn: step.withdrawn,
-          lines: step.withdrawn
-            ? []
-            : linesOf(views, step).map(({ holdingId, product, pieces, revenueMilli }) => ({
-                holdingId,
-                code: book.holding(holdingId).code,
-                product,
-                pieces,
-                returned: back.get(`${firstVersion(book, value.stepId)} ${holdingId}`) ?? 0,
-                milli: revenueMilli,
-              })),
-        },
-      ];
-    });
+  const rows = new Map<string, DeliveryView[]>();
+  for (const { value, personId } of ofKind(views, 'delivered')) {
+    const step = newestVersion(book, value.stepId);
+    if (!step) continue;
+    const lines = step.withdrawn ? [] : linesOf(views, step);
+    const delivery: DeliveryView = {
+      stepId: step.id,
+      at: step.at,
+      person: views.person(personId),
+      note: value.note,
+      withdrawn: step.withdrawn,
+      lines: lines.map(({ holdingId, product, pieces, revenueMilli }) => ({
+        holdingId,
+        code: book.holding(holdingId).code,
+        product,
+        pieces,
+        returned: back.get(`${firstVersion(book, value.stepId)} ${holdingId}`) ?? 0,
+        milli: revenueMilli,
+      })),
+    };
+    const list = rows.get(value.orderId);
+    if (list) list.push(delivery);
+    else rows.set(value.orderId, [delivery]);
+  }
+  return rows;
 }
 
 /** Every order with what it is served with; open ones first, by their day. */
@@ -149,9 +150,10 @@ export function ordersView(views: Views): OrdersView {
     const { first } = newest.get(row.value.orderId) ?? { first: row };
     newest.set(row.value.orderId, { first, row });
   }
+  const sentOut = deliveriesByOrder(views);
   const parts = [...newest.values()].map(({ first, row }) => {
     const { orderId, facts } = row.value;
-    const deliveries = deliveriesOf(views, orderId);
+    const deliveries = sentOut.get(orderId) ?? [];
     const sent = new Map<string, number>();
     const returned = new Map<string, number>();
     for (const { lines } of deliveries)

@@ -24,7 +24,16 @@ const since = z.object({ from: z.coerce.number().int().min(0).optional() });
 /** Customers, orders and what they are served with; finished goods and where they stand; sales as tables. */
 export function orderRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  router.read('/api/orders', 'Orders, the open ones first, with what each can be served from', () => ordersView(views));
+  router.read(
+    '/api/orders',
+    'Orders that are open, with what each can be served from, then the newest that are done',
+    (_, { done }) => {
+      const view = ordersView(views);
+      const open = view.orders.filter(({ state }) => state === 'open');
+      return { ...view, orders: [...open, ...view.orders.filter(({ state }) => state !== 'open').slice(0, done)] };
+    },
+    z.object({ done: z.coerce.number().int().min(0).max(5000).default(100) }),
+  );
   customerRoutes(router, views);
   goodsRoutes(router, views);
   salesRoutes(router, views);
