@@ -74,7 +74,7 @@ export function SamePanel() {
         </button>
       </div>
       {isCount && (
-        <p className="mt-2" role="status">
+        <p className="mt-2">
           With {n} tasters you would notice a difference that 1 in 2 can taste{' '}
           <strong>{Math.round(100 * power('triangle', n, 0.5))} times in 100</strong>.
           {power('triangle', n, 0.5) < 0.8 &&
