@@ -4,8 +4,8 @@ import { readSales } from '../src/orders/sales-table';
 import { countByWeight } from '../src/pack/count';
 import { keepsUntil } from '../src/pack/best-before';
 import { asGtin14, checkDigit, isGtin } from '../src/products/gtin';
-import { margins } from '../src/products/margin';
-import { componentsFor, fillFrom, pieceParts, Products } from '../src/products/product';
+import { leftOfPrice, marginOfAll, margins } from '../src/products/margin';
+import { componentsFor, fillFrom, partsOf, pieceParts, Products } from '../src/products/product';
 import { productFacts, type ProductFacts } from '../src/products/records';
 import { nextOf } from '../src/workshop/moulding';
 
@@ -13,6 +13,33 @@ import { nextOf } from '../src/workshop/moulding';
 
 const facts = (more: object = {}): ProductFacts =>
   productFacts.parse({ name: 'Bar', declaredG: 70, form: 'plain', ...more });
+
+describe('parts of many pieces', () => {
+  test('an ingredient that is in and on them counts once', () => {
+    const parts = [
+      { materialId: 'nuts', grams: 8.04, how: 'in' },
+      { materialId: 'salt', grams: 0.25, how: 'on' },
+      { materialId: 'nuts', grams: 2, how: 'on' },
+    ] as never;
+    expect(partsOf({ parts }, 20)).toEqual([
+      { materialId: 'nuts', grams: 200.8 },
+      { materialId: 'salt', grams: 5 },
+    ]);
+  });
+});
+
+describe('margins', () => {
+  test('all together, and what is left of a price', () => {
+    expect(marginOfAll([])).toEqual({ revenueMilli: 0, marginMilli: 0, share: null });
+    const rows = [
+      { revenueMilli: 600, marginMilli: 200 },
+      { revenueMilli: 200, marginMilli: -40 },
+    ] as never;
+    expect(marginOfAll(rows)).toEqual({ revenueMilli: 800, marginMilli: 160, share: 0.2 });
+    expect(leftOfPrice(800, 200)).toEqual({ milli: 600, share: 0.75 });
+    expect(leftOfPrice(0, 200)).toEqual({ milli: -200, share: null });
+  });
+});
 
 describe('numbers of trade items', () => {
   // The check digits of the worked examples in the GS1 General Specifications, section 7.9.

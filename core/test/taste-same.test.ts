@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { seeded } from '../src/stats/chance';
 import { atLeast, fewestRight, isItTheSame, power, triesFor } from '../src/taste/same';
-import { blindCodes, imbalance, servings, triangles, williams } from '../src/taste/serving';
+import { blindCodes, imbalance, readTriangles, servings, triangles, williams } from '../src/taste/serving';
 
 /* Orders that are balanced for what came before, and exact answers to whether two are the same. */
 
@@ -136,5 +136,17 @@ describe('is it the same', () => {
       if (low <= truth && truth <= high) held += 1;
     }
     expect(held / runs).toBeGreaterThanOrEqual(0.945);
+  });
+});
+
+describe('answers to triangles', () => {
+  const sheet = [
+    { taster: 0, codes: ['101', '202', '303'], bars: [0, 0, 1], odd: '303' },
+    { taster: 1, codes: ['404', '505', '606'], bars: [1, 0, 1], odd: '505' },
+    { taster: 2, codes: ['707', '808', '909'], bars: [0, 1, 1], odd: '707' },
+  ] as never;
+  test('right, wrong, none of the three, and not answered yet', () => {
+    expect(readTriangles(sheet, {})).toEqual({ given: 0, right: 0, strange: [] });
+    expect(readTriangles(sheet, { 0: ' 303 ', 1: '404', 2: '123' })).toEqual({ given: 3, right: 1, strange: [2] });
   });
 });

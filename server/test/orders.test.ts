@@ -443,7 +443,7 @@ describe('tables of sales', () => {
   test('looked at first: each bad row with why; then all of it or nothing', async () => {
     await shelf();
     const bad = table(
-      '2026-10-01,market,Ridge bar,5,35',
+      `${new Date(NOW).toISOString().slice(0, 10)},market,Ridge bar,5,35`,
       '2026-10-02,market,Moon bar,1,7',
       'yesterday,market,Ridge bar,2,x',
     );
@@ -476,7 +476,37 @@ describe('tables of sales', () => {
     const many = await server.call('POST', '/api/orders/sales/preview', {
       text: table(`${day},market,Ridge bar,300,1`),
     });
-    expect((many.body as SalesPreview).rows[0]?.problems).toEqual(['25 of it are here: 300 cannot have been sold']);
+    expect((many.body as SalesPreview).rows[0]?.problems).toEqual([
+      '25 of it were packed by then and are here: 300 cannot have been sold',
+    ]);
+  });
+});
+
+describe('what a table of sales says and what was there', () => {
+  const table = (...rows: string[]): string => ['Date,Channel,Product,Pieces,Takings,Buyer', ...rows].join('\n');
+
+  test('nothing is sold on a day before it was packed', async () => {
+    await shelf();
+    const { body } = await server.call('POST', '/api/orders/sales/preview', {
+      text: table('2020-01-05,market,Ridge bar,5,35,'),
+    });
+    const [row] = (body as SalesPreview).rows;
+    expect(row?.picks).toEqual([]);
+    expect(row?.problems).toEqual(['0 of it were packed by then and are here: 5 cannot have been sold']);
+  });
+
+  test('the buyer is kept, and a sale of the day of packing is not earlier than its packing', async () => {
+    await shelf();
+    const day = new Date(NOW).toISOString().slice(0, 10);
+    const text = table(`${day},shops,Ridge bar,5,35,Corner grocers`);
+    const { steps } = (await server.call('POST', '/api/orders/sales', { personId: 'ann', text })).body as {
+      steps: string[];
+    };
+    const { step } = (await server.call('GET', `/api/ledger/steps/${steps[0]}`)).body as {
+      step: { at: number; command: { to: string } };
+    };
+    expect(step.command.to).toBe('Corner grocers');
+    expect(step.at).toBeLessThanOrEqual(NOW + 60_000);
   });
 });
 

@@ -105,6 +105,7 @@ export interface SalesPreview {
     what: string;
     pieces: number;
     takings: number;
+    to: string;
     picks: Pick[];
     problems: string[];
   }[];

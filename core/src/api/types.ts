@@ -134,6 +134,8 @@ export interface WorkView {
   silk: boolean;
   /** How a pour is planned to be tempered; null: nobody said. */
   school: School | null;
+  /** What moulding under way becomes, and what a piece of it weighs, g; null: nobody said. */
+  moulding: { productId: string | null; barG: number | null } | null;
 }
 
 /** How a piece of work ended: with a step, or put back as if not begun. */

@@ -45,3 +45,16 @@ export function margins(lines: readonly SoldLine[]): Margin[] {
   }
   return [...rows.values()].sort((a, b) => b.marginMilli - a.marginMilli);
 }
+
+/** All of some margins together. */
+export function marginOfAll(rows: readonly Margin[]): Pick<Margin, 'revenueMilli' | 'marginMilli' | 'share'> {
+  const revenueMilli = rows.reduce((sum, row) => sum + row.revenueMilli, 0);
+  const marginMilli = rows.reduce((sum, row) => sum + row.marginMilli, 0);
+  return { revenueMilli, marginMilli, share: revenueMilli > 0 ? marginMilli / revenueMilli : null };
+}
+
+/** What is left of the price of a piece, milli, and as a share of it. */
+export const leftOfPrice = (priceMilli: number, costMilli: number): { milli: number; share: number | null } => ({
+  milli: priceMilli - costMilli,
+  share: priceMilli > 0 ? (priceMilli - costMilli) / priceMilli : null,
+});

@@ -1,4 +1,4 @@
-import type { ProductFacts, ProductPart } from './records';
+import type { ProductFacts } from './records';
 
 /** One version of a product. */
 export interface ProductVersion {
@@ -44,11 +44,21 @@ export function pieceParts({ declaredG, parts }: Pick<ProductFacts, 'declaredG' 
   return { chocolateG: declaredG - partsG, partsG, partsPct: (100 * partsG) / declaredG };
 }
 
-/** Where what is left of a bowl goes. */
+/** Grams of each ingredient that so many pieces take beside chocolate: one that is in and on them counts once. */
+export function partsOf(
+  { parts }: Pick<ProductFacts, 'parts'>,
+  pieces: number,
+): { materialId: string; grams: number }[] {
+  const sums = new Map<string, number>();
+  for (const { materialId, grams } of parts) sums.set(materialId, (sums.get(materialId) ?? 0) + grams);
+  return [...sums].map(([materialId, grams]) => ({ materialId, grams: Math.round(10 * grams * pieces) / 10 }));
+}
+
+/** Pieces that a bowl gives. */
 export interface Left {
   bars: number;
-  /** Grams of each part that so many bars take. */
-  parts: { part: ProductPart; grams: number }[];
+  /** Grams of each ingredient that so many bars take. */
+  parts: { materialId: string; grams: number }[];
   /** Chocolate that is left over. */
   overG: number;
 }
@@ -68,7 +78,7 @@ export function fillFrom(
   const bars = Math.max(0, Math.floor((chocolateG - holdUpG) / each + 1e-9));
   return {
     bars,
-    parts: product.parts.map((part) => ({ part, grams: Math.round(10 * part.grams * bars) / 10 })),
+    parts: partsOf(product, bars),
     overG: Math.max(0, chocolateG - holdUpG - bars * each),
   };
 }

@@ -120,3 +120,24 @@ export function triangles(tasters: number, chance: () => number): Triangle[] {
     return { taster, codes: own, bars, odd: own[bars.indexOf(lone)] ?? '' };
   });
 }
+
+/** What tasters called the odd one. */
+export interface TrianglesRead {
+  given: number;
+  right: number;
+  /** Tasters whose answer is none of their three codes, from 0. */
+  strange: number[];
+}
+
+/** Holds answers against their triangles. @param answers codes by taster; empty: not answered yet */
+export function readTriangles(sheet: readonly Triangle[], answers: Readonly<Record<string, string>>): TrianglesRead {
+  const found: TrianglesRead = { given: 0, right: 0, strange: [] };
+  for (const { taster, codes, odd } of sheet) {
+    const answer = (answers[taster] ?? '').trim();
+    if (answer === '') continue;
+    found.given += 1;
+    if (answer === odd) found.right += 1;
+    else if (!codes.includes(answer)) found.strange.push(taster);
+  }
+  return found;
+}

@@ -361,7 +361,7 @@ export class BatchChain {
       (usualH / plan.origin.grindHours) * demo.chance.between(0.93, 1.08),
     );
     const sizes = grindSizes(grind, hours + 1);
-    const normal = normals(seeded(seedOf(this.batch.id)));
+    const normal = normals(seeded(seedOf(this.batch.code)));
     for (let hour = 14; hour < hours; hour += 10 + demo.chance.between(-1, 3)) {
       const when = at + hour * HOUR;
       const micron = readGauge(grind.stones, sizes[Math.round(hour * 10)] ?? 18, normal);
@@ -370,6 +370,8 @@ export class BatchChain {
           { kind: 'reading', batchId: this.batch.id, what: 'micron', value: micron, note: '' },
           when,
           personId,
+          // A gauge reads off by a scratch now and then.
+          { overrides: [{ gate: 'grind/coarser', word: 'Drawn down twice, and read so both times' }] },
         );
       });
     }

@@ -40,7 +40,7 @@ export function tasteOnTheStones(
   bowl: Bowl,
   { startedAt, hours, personId }: { startedAt: number; hours: number; personId: string },
 ): void {
-  const chance = seeded(seedOf(bowl.id) + 3);
+  const chance = seeded(seedOf(bowl.code) + 3);
   const normal = normals(chance);
   const [start, end, fast] = [6.5 + 1.5 * chance(), 1.2 + 0.8 * chance(), 0.05 + 0.03 * chance()];
   for (const share of [0.35, 0.65, 0.97]) {
@@ -57,7 +57,7 @@ export function tasteOnTheStones(
 
 /** Flavour settles on the shelf, most of it in the first two weeks. */
 export function tasteAtRest(demo: Demo, bowl: Bowl, pouredAt: number): void {
-  const normal = normals(seeded(seedOf(bowl.id) + 5));
+  const normal = normals(seeded(seedOf(bowl.code) + 5));
   const level = 6 + 0.5 * normal();
   for (const day of [2, 6, 12]) {
     const when = pouredAt + day * DAY + 3 * HOUR;

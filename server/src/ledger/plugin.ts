@@ -7,6 +7,7 @@ import { STATIONS } from '@wunsch/core/workshop/stations';
 import type { Step } from '@wunsch/core/ledger/types';
 import type { Router } from '../http/router';
 import { benchView, judgeStep } from './bench';
+import { chocolatePct } from './chocolate-part';
 import { dueItems, floorView } from './floor';
 import type { Views } from './views';
 
@@ -161,6 +162,7 @@ export function ledgerRoutes(router: Router, views: Views): void {
     return {
       holding: views.holding(holding.id),
       composition: views.composition(holding.id),
+      chocolatePct: chocolatePct(views, holding.id),
       origin: views.origin(holding.id),
       steps: workshop.book
         .entriesOf(holding.id)

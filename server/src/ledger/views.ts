@@ -211,6 +211,7 @@ export class Views {
       live: work.roast != null,
       silk: work.silk === true,
       school: work.pour?.school ?? null,
+      moulding: work.mould ? { productId: work.mould.productId, barG: work.mould.barG } : null,
     };
   }
 

@@ -3,7 +3,7 @@ import { byExpiry, climateWarning } from '@wunsch/core/orders/stock';
 import { formatTemperature } from '@wunsch/core/units/temperature';
 import { dayText } from '@wunsch/core/units/zone';
 import type { Views } from '../ledger/views';
-import { productOf } from '../products/products';
+import { bestBeforeOf, productOf } from '../products/products';
 import { ofKind, ordersView } from './orders';
 
 const DAY_MS = 86_400_000;
@@ -48,8 +48,7 @@ export function finishedGoods(views: Views): FinishedGoodsView {
     const { kind, code, name, batchId } = book.holding(holdingId);
     if (kind !== 'packed') return [];
     const product = productOf(views, holdingId);
-    const packing = book.steps.get(book.entriesOf(holdingId)[0]?.stepId ?? '');
-    const { bestBefore = null } = (packing?.command ?? {}) as { bestBefore?: string | null };
+    const bestBefore = bestBeforeOf(views, holdingId);
     return [
       {
         holdingId,

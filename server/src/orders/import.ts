@@ -4,6 +4,7 @@ import { byExpiry } from '@wunsch/core/orders/stock';
 import { readSales } from '@wunsch/core/orders/sales-table';
 import { asGtin14 } from '@wunsch/core/products/gtin';
 import { majorFromMilli, milliFromMajor } from '@wunsch/core/units/money';
+import { dayText, instantOf } from '@wunsch/core/units/zone';
 import { apportion } from '@wunsch/core/units/apportion';
 import { readTable } from '../http/csv';
 import type { Views } from '../ledger/views';
@@ -48,6 +49,10 @@ export function previewSales(views: Views, text: string): SalesPreview {
   const left = new Map(stock.map((row) => [row.holdingId, row.pieces]));
   const first = Math.min(...rows.flatMap(({ at }) => (at === null ? [] : [Date.parse(at)])));
   const known = salesSince(views, Number.isFinite(first) ? first - DAY_MS : workshop.now());
+  const { timeZone } = workshop.settings;
+  const packedAt = (holdingId: string): number => workshop.book.entriesOf(holdingId)[0]?.at ?? 0;
+  const endOf = (at: string): number =>
+    instantOf(`${dayText(Date.parse(at) + DAY_MS, timeZone)}T00:00`, timeZone) ?? Infinity;
   const read = rows.map((row): SalesPreview['rows'][number] => {
     const problems = [...row.problems];
     const wanted = row.what.toLowerCase();
@@ -67,22 +72,29 @@ export function previewSales(views: Views, text: string): SalesPreview {
     else if (problems.length === 0) {
       let open = row.pieces;
       for (const { holdingId, code, bestBefore } of shelf) {
+        // What was packed later was not sold that day.
+        if (row.at !== null && packedAt(holdingId) > endOf(row.at)) continue;
         const pieces = Math.min(open, left.get(holdingId) ?? 0);
         if (pieces <= 0) continue;
         picks.push({ holdingId, code, pieces, bestBefore });
         left.set(holdingId, (left.get(holdingId) ?? 0) - pieces);
         open -= pieces;
       }
-      if (open > 0) problems.push(`${row.pieces - open} of it are here: ${row.pieces} cannot have been sold`);
+      if (open > 0)
+        problems.push(
+          `${row.pieces - open} of it were packed by then and are here: ${row.pieces} cannot have been sold`,
+        );
     }
-    const { to: _, ...shown } = row;
-    return { ...shown, picks, problems };
+    return { ...row, picks, problems };
   });
   return { rows: read, bad: read.filter(({ problems }) => problems.length > 0).length };
 }
 
-/** A table knows days only: today's sales were not later than now. */
-const notLater = (at: string, now: number): string => new Date(Math.min(Date.parse(at), now)).toISOString();
+/** A table knows days only: nothing was sold before it was packed, nor later than now. */
+function soldAt({ workshop: { book, now } }: Views, at: string, picks: readonly { holdingId: string }[]): string {
+  const packed = picks.map(({ holdingId }) => book.entriesOf(holdingId)[0]?.at ?? 0);
+  return new Date(Math.min(now(), Math.max(Date.parse(at), ...packed))).toISOString();
+}
 
 /** Books a table of sales: all of it or nothing. @returns ids of the steps */
 export function importSales(views: Views, text: string, personId: string): string[] {
@@ -95,8 +107,7 @@ export function importSales(views: Views, text: string, personId: string): strin
         .filter(({ problems }) => problems.length > 0)
         .map(({ line, problems }) => ({ path: `text.${line}`, message: problems.join('; ') })),
     );
-  const now = views.workshop.now();
-  return rows.map(({ at, channel, picks, takings }) => {
+  return rows.map(({ at, channel, picks, takings, to }) => {
     const parts = apportion(
       milliFromMajor(takings),
       picks.map(({ pieces }) => pieces),
@@ -110,11 +121,11 @@ export function importSales(views: Views, text: string, personId: string): strin
           takings: majorFromMilli(parts[index] ?? 0),
         })),
         takings,
-        to: '',
+        to,
         channel,
         note: 'From a table of sales',
       },
-      { personId, machineId: null, minutes: 0, energyKwh: 0, ...(at === null ? {} : { at: notLater(at, now) }) },
+      { personId, machineId: null, minutes: 0, energyKwh: 0, ...(at === null ? {} : { at: soldAt(views, at, picks) }) },
     );
     return step.id;
   });

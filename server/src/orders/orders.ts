@@ -3,6 +3,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { HoldingKind } from '@wunsch/core/ledger/types';
 import { firstVersion, newestVersion } from '@wunsch/core/ledger/versions';
+import { orderTotalMilli } from '@wunsch/core/orders/order';
 import { promise, type ComingRow, type OpenLine, type StockRow } from '@wunsch/core/orders/stock';
 import type { OrderRecordValue } from '@wunsch/core/orders/records';
 import { pieceParts } from '@wunsch/core/products/product';
@@ -12,7 +13,7 @@ import { formatMass } from '@wunsch/core/units/mass';
 import { dayText } from '@wunsch/core/units/zone';
 import type { Views } from '../ledger/views';
 import { productsOf } from '../products/book';
-import { productOf } from '../products/products';
+import { bestBeforeOf, productOf } from '../products/products';
 import { blocksOf } from '../trace/blocks';
 import { linesOf } from '../products/sales';
 
@@ -47,9 +48,8 @@ export function stockRows(views: Views): StockRow[] {
     if (kind !== 'packed' || blocked.has(holdingId) || reserved.has(holdingId)) return [];
     const product = productOf(views, holdingId);
     if (!product) return [];
-    const packing = book.steps.get(book.entriesOf(holdingId)[0]?.stepId ?? '');
-    const { bestBefore = null } = (packing?.command ?? {}) as { bestBefore?: string | null };
-    return [{ holdingId, code, productId: product.id, pieces: book.balance(holdingId).pieces, bestBefore }];
+    const { pieces } = book.balance(holdingId);
+    return [{ holdingId, code, productId: product.id, pieces, bestBefore: bestBeforeOf(views, holdingId) }];
   });
 }
 
@@ -217,7 +217,7 @@ export function ordersView(views: Views): OrdersView {
       promise: state === 'open' ? promiseWords(views, lines) : '',
       ready: state === 'open' && lines.every((line) => line.coming.length === 0 && line.missing === 0),
       late: state === 'open' && facts.dueDate < today(views),
-      totalMilli: lines.reduce((sum, { pieces, price }) => sum + pieces * milliFromMajor(price), 0),
+      totalMilli: orderTotalMilli(lines),
       deliveries,
     };
   });
@@ -283,7 +283,7 @@ export function deliver(
         `${holding?.code ?? 'That'} is ${product?.facts.name ?? 'no product'}: it was not ordered.`,
         [{ path: `picks.${index}.holdingId`, message: 'was not ordered' }],
       );
-    const { bestBefore } = stockRows(views).find((row) => row.holdingId === holdingId) ?? { bestBefore: null };
+    const bestBefore = bestBeforeOf(views, holdingId);
     if (bestBefore !== null && bestBefore < today(views))
       throw new DomainError('orders/expired', `${holding.code} is past its date, ${bestBefore}.`, [
         { path: `picks.${index}.holdingId`, message: 'is past its date' },

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import type { MarginsView } from '@wunsch/core/api/orders';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id, type CommandOf } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/ledger/commands';
 import { pieces, text } from '@wunsch/core/ledger/fields';
 import { margins } from '@wunsch/core/products/margin';
 import { customerFacts, orderFacts } from '@wunsch/core/orders/records';
@@ -12,6 +12,7 @@ import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { productsOf } from '../products/book';
+import { bestBeforeOf } from '../products/products';
 import { finishedGoods, placesOf } from './finished';
 import { importSales, previewSales } from './import';
 import { customersOf, deliver, ofKind, orderAt, orderRecord, ordersView } from './orders';
@@ -124,10 +125,7 @@ export function orderRoutes(router: Router, views: Views): void {
     const order = orderAt(views, param(request.params, 'id'));
     const delivery = order.deliveries.find(({ stepId }) => stepId === param(request.params, 'step'));
     if (!delivery || delivery.withdrawn) throw new DomainError('http/not-found', 'There is no such delivery.');
-    const bestBefore = (holdingId: string): string => {
-      const packing = workshop.book.steps.get(workshop.book.entriesOf(holdingId)[0]?.stepId ?? '');
-      return (packing?.command as Partial<CommandOf<'pack'>> | undefined)?.bestBefore ?? '';
-    };
+    const bestBefore = (holdingId: string): string => bestBeforeOf(views, holdingId) ?? '';
     return {
       type: 'application/pdf',
       name: `delivery-${order.number}.pdf`,

@@ -1,11 +1,11 @@
 import QRCode from 'qrcode';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { labelOf, type Label, type LabelWish } from '@wunsch/core/pack/label';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { Market, LabelWords } from '@wunsch/core/pack/records';
 import type { Views } from '../ledger/views';
 import { Paper } from '../print/paper';
-import { productOf } from '../products/products';
+import { chocolatePct } from '../ledger/chocolate-part';
+import { bestBeforeOf, productOf } from '../products/products';
 import type { RoomRecords } from '../workshop/room-records';
 
 /** Everything on the label of goods with a code. @throws DomainError where it may not be said so */
@@ -19,7 +19,6 @@ export function labelFor(views: Views, code: string, wish: Omit<LabelWish, 'word
     ]);
   const composition = compositions.of(holding.id);
   const first = book.entriesOf(holding.id)[0];
-  const { bestBefore = null } = (book.steps.get(first?.stepId ?? '')?.command ?? {}) as Partial<CommandOf<'pack'>>;
   const made = book.entriesOf(holding.id).filter(({ pieces }) => pieces > 0);
   const pieces = made.reduce((sum, entry) => sum + entry.pieces, 0);
   const massMg = made.reduce((sum, entry) => sum + entry.massMg, 0);
@@ -54,7 +53,7 @@ export function labelFor(views: Views, code: string, wish: Omit<LabelWish, 'word
       meanG: pieces > 0 ? massMg / pieces / 1000 : null,
       origin: places.length === 1 && places[0] !== '' ? (places[0] ?? null) : null,
       code: holding.code,
-      bestBefore: bestBefore ?? null,
+      bestBefore: bestBeforeOf(views, holding.id),
       maker: settings.name,
     },
     {
@@ -72,29 +71,6 @@ export function labelFor(views: Views, code: string, wish: Omit<LabelWish, 'word
 /** Words of a language that somebody put in place of the usual ones. */
 export const wordsOf = (records: RoomRecords, market: Market): LabelWords =>
   records.of('pack').findLast(({ value }) => value.market === market)?.value.words ?? {};
-
-/**
- * Cocoa percent of the chocolate of bars that have something else in or on them: what went into their moulds beside
- * cacao's own ingredients is left out. Null: they are chocolate from end to end.
- */
-function chocolatePct(views: Views, holdingId: string): number | null {
-  const { book, compositions, materials } = views.workshop;
-  const maker = book.steps.get(book.entriesOf(holdingId)[0]?.stepId ?? '');
-  const moulding =
-    maker?.kind === 'pack'
-      ? book.steps.get(book.entriesOf((maker.command as CommandOf<'pack'>).holdingId)[0]?.stepId ?? '')
-      : maker;
-  if (moulding?.kind !== 'mould') return null;
-  const taken = moulding.postings.filter((row) => row.holdingId !== null && row.massMg < 0);
-  const isPart = (id: string): boolean => {
-    const { kind, materialId } = book.holding(id);
-    return kind === 'ingredient' && (materials.get(materialId ?? '')?.cocoa ?? 'none') === 'none';
-  };
-  const chocolate = taken.filter(({ holdingId: id }) => !isPart(id ?? ''));
-  if (chocolate.length === taken.length || chocolate.length === 0) return null;
-  const massMg = chocolate.reduce((sum, row) => sum - row.massMg, 0);
-  return chocolate.reduce((sum, row) => sum - row.massMg * compositions.of(row.holdingId ?? '').cocoaPct, 0) / massMg;
-}
 
 /** Points of a millimetre. */
 const MM = 72 / 25.4;

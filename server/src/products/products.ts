@@ -38,6 +38,12 @@ export function productOf(views: Views, holdingId: string): ProductVersion | und
   return like.length === 1 ? like[0] : undefined;
 }
 
+/** The day that goods keep to, as their packing says; null: it does not. */
+export function bestBeforeOf({ workshop: { book } }: Views, holdingId: string): string | null {
+  const packing = book.steps.get(book.entriesOf(holdingId)[0]?.stepId ?? '');
+  return (packing?.command as Partial<CommandOf<'pack'>> | undefined)?.bestBefore ?? null;
+}
+
 /** @throws DomainError `http/not-found` */
 export function productAt(views: Views, id: string): ProductVersion {
   const found = productsOf(views.workshop.records).newest(id);

@@ -2,16 +2,26 @@ import { useEffect } from 'react';
 import { useNavigate } from 'react-router';
 import { getJson } from '../parts/api';
 
-/** Keys of a scanner come closer than any hand types, ms; and so many of them at the least are a code. */
+/**
+ * Keys of a scanner come closer on the whole than any hand types, ms. A single one may be late where a radio or a busy
+ * machine is between.
+ */
 const FAST_MS = 50;
+const LATE_MS = 150;
+/** So many keys at the least are a code. */
 const FEWEST = 3;
 
 /** What came in fast so far; beside the screens, which change while it comes. */
-const heard = { typed: '', last: 0 };
+const heard = { typed: '', first: 0, last: 0, scannedAt: -Infinity };
 
 /** Milliseconds that a single letter waits before it is a short cut: the first of a code looks like one. */
 export const SHORT_CUT_MS = 60;
-export const isScanning = (): boolean => heard.typed.length > 1 && performance.now() - heard.last < 4 * SHORT_CUT_MS;
+/** Whether a code is coming in, or came in just now. */
+export function isScanning(): boolean {
+  const now = performance.now();
+  const comes = heard.typed.length > 1 && heard.last - heard.first <= FAST_MS * heard.typed.length;
+  return now - Math.max(heard.scannedAt, comes ? heard.last : -Infinity) < 4 * SHORT_CUT_MS;
+}
 
 /** A path of our own within what a QR code says; null: it leads elsewhere. */
 function ownPath(text: string): string | null {
@@ -46,16 +56,18 @@ export function useScanner(failed: (code: string) => void): void {
       const isField =
         target instanceof HTMLElement &&
         (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
-      if (isField || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (isField || event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
       // A tally takes every key, however fast.
       if (document.querySelector('[data-takes-keys]')) return;
       const now = event.timeStamp;
-      if (now - heard.last > FAST_MS) heard.typed = '';
+      if (now - heard.last > LATE_MS) heard.typed = '';
+      if (heard.typed === '') heard.first = now;
       heard.last = now;
       if (key === 'Enter') {
         const code = heard.typed;
         heard.typed = '';
-        if (code.length < FEWEST) return;
+        if (code.length < FEWEST || now - heard.first > FAST_MS * code.length) return;
+        heard.scannedAt = now;
         event.preventDefault();
         event.stopPropagation();
         void pathOf(code).then(

@@ -7,6 +7,7 @@ import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { send } from '../parts/api';
 import { hasDraft } from '../parts/draft';
+import { typedNumber } from '../parts/number';
 import { Marks } from '../parts/marks';
 import { Empty, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
@@ -81,15 +82,15 @@ export const PARTS: Partial<
   },
 };
 
-/** What one station asks for beside its weights. */
+/** What one station asks for beside its weights; of work under way, or of an entry in one go. */
 export interface StationExtras {
   below?: (state: Below) => ReactNode;
   /** Its part of the command. */
   command?: (entry: Entry) => Record<string, unknown>;
   /** What of it cannot be read, in words. */
-  problem: (entry: Entry) => string | null;
+  problem: (entry: Entry, work?: WorkView) => string | null;
   /** What joins from the pantry when the work is weighed out. */
-  joins?: (entry: Entry) => { holdingId: string; massG: number }[];
+  joins?: (entry: Entry, work: WorkView) => { holdingId: string; massG: number }[];
 }
 
 /** What a station shows of work under way, and may type into its fields. */
@@ -243,7 +244,7 @@ export function FinishWork({
     kind === 'temper'
       ? { method: { text: work.school ?? 'slab' }, test: { text: 'none' } }
       : kind === 'mould'
-        ? { barG: { text: '70', unit: 'g' } }
+        ? { barG: { text: typedNumber(work.moulding?.barG ?? 70), unit: 'g' } }
         : {};
   const putBack = async (): Promise<void> => {
     if (
@@ -282,12 +283,12 @@ export function FinishWork({
         kwh={(machine?.kw ?? 0) * Math.min(hours, 8)}
         path={`/api/ledger/works/${work.id}/finish`}
         submit={submit}
-        joins={extras?.joins}
+        {...(extras?.joins ? { joins: (entry: Entry) => extras.joins?.(entry, work) ?? [] } : {})}
         finish={(values, sources, entry) => ({ ...values, ...extras?.command?.(entry), sources })}
         {...(extras
           ? {
               below: (state: Below) => extras.below?.({ ...state, codes: work.sources.map(({ code }) => code) }),
-              problem: extras.problem,
+              problem: (entry: Entry) => extras.problem(entry, work),
             }
           : {})}
         {...(follow ? { before: (entry: Choosing) => follow(work, entry) } : {})}

@@ -64,7 +64,7 @@ export function HoldLine({
       <NumberBox
         className="w-28"
         label="Bowl is at"
-        unit={show.temp(0).replace(/^[\d.\s]+/, '')}
+        unit={show.tempUnit}
         value={typed}
         problem={wrong ? 'is not a number' : undefined}
         onChange={(text) => {

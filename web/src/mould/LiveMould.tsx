@@ -6,18 +6,18 @@ import type { WorkView } from '@wunsch/core/api/types';
 import { planMoulds, setWarnings } from '@wunsch/core/mould/plan';
 import { celsiusFrom } from '@wunsch/core/units/temperature';
 import { fillFrom } from '@wunsch/core/products/product';
-import { nextOf, NEXT_WORDS, type FilledBy, type MouldFill } from '@wunsch/core/workshop/moulding';
-import { useNow } from '../app/DueLine';
+import type { FilledBy } from '@wunsch/core/workshop/moulding';
 import type { Choosing } from '../entry/StepForm';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Chips, NumberBox, SelectBox, Tick } from '../parts/fields';
-import { readNumber, typedNumber } from '../parts/number';
+import { readMass, readNumber, typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, span, useHere, useShow } from '../parts/workshop';
+import { Fill } from './Fill';
 import { HoldLine } from './HoldLine';
-import { FILLED, partGrams, partName, PRODUCT, VIBRATED } from './parts';
+import { FILLED, partGrams, partName, VIBRATED } from './parts';
 import { Weights } from './Weights';
 
 /** Moulding under way: what the bowl gives, groups of moulds with their clocks, and what single pieces weigh. */
@@ -51,8 +51,9 @@ export function LiveMould({
   };
   const mould = there.moulds.find(({ id }) => id === live.mouldId);
   const barG = live.barG ?? mould?.cavityG ?? 70;
-  const productId = entry.choices[PRODUCT] ?? live.productId ?? '';
-  const product = products.find(({ id }) => id === productId);
+  const product = products.find(({ id }) => id === live.productId);
+  const { text: barText = '', unit: barUnit = 'g' } = entry.fields['barG'] ?? {};
+  const here = readMass(barText, barUnit);
   // Of a piece, what is chocolate.
   const chocolateG = product ? Math.max(0.1, barG - product.piece.partsG) : barG;
   const plan = planMoulds(massG, 0, chocolateG, {
@@ -69,7 +70,6 @@ export function LiveMould({
   };
   const become = (id: string): void => {
     const next = products.find((row) => row.id === id);
-    entry.choose(PRODUCT, id);
     const into = there.moulds.find((row) => row.id === next?.facts.mouldId);
     void setup({
       productId: next?.id ?? null,
@@ -133,12 +133,20 @@ export function LiveMould({
         {mould?.cleanedAt != null && ` Moulds cleaned ${show.day(mould.cleanedAt)}.`}
         {mould?.painted && ' Painted ones first want their colour dry.'}
       </p>
+      {live.barG !== null && here !== null && Math.abs(here - live.barG) > 0.005 && (
+        <p className="flex flex-wrap items-center gap-2 text-sm text-crimson" role="alert">
+          Below, a bar weighs {show.pieceMass(Math.round(1000 * here))}.
+          <button type="button" className="chip" onClick={() => entry.write('barG', typedNumber(live.barG ?? here))}>
+            Take {show.pieceMass(Math.round(1000 * live.barG))}
+          </button>
+        </p>
+      )}
       {product && product.facts.parts.length > 0 && plan.bars > 0 && (
         <p className="text-sm">
           They take{' '}
           {fillFrom(massG, 0, { declaredG: barG, parts: product.facts.parts })
             .parts.map(
-              ({ part, grams }) => `${show.mass(Math.round(1000 * grams))} of ${product.names[part.materialId] ?? ''}`,
+              ({ materialId, grams }) => `${show.mass(Math.round(1000 * grams))} of ${product.names[materialId] ?? ''}`,
             )
             .join(', ')}
           .
@@ -169,7 +177,7 @@ export function LiveMould({
         <SelectBox
           className="mt-2"
           label="They become"
-          value={productId}
+          value={live.productId ?? ''}
           options={[['', 'not said'], ...products.map(({ id, facts }) => [id, facts.name] as const)]}
           onChange={become}
         />
@@ -298,68 +306,10 @@ export function LiveMould({
   );
 }
 
-/** A group of moulds and its clock: what is done with it next, and when. */
-function Fill({
-  fill,
-  setMin,
-  shellSec,
-  busy,
-  turnOut,
-  shell,
-}: {
-  fill: MouldFill;
-  setMin: number;
-  shellSec: number | null;
-  busy: boolean;
-  turnOut: (out: boolean) => void;
-  shell: (act: 'tip' | 'fill' | 'close') => void;
-}) {
-  const now = useNow(1000);
-  const next = nextOf(fill, setMin, shellSec);
-  const left = next.at - now;
-  const { act } = next;
-  // Seconds count while a shell stands.
-  const clock = left < 120_000 ? `${Math.ceil(left / 1000)} s` : span(left);
-  return (
-    <li className="flex min-h-11 flex-wrap items-center gap-x-4 border-t border-rule py-1">
-      <span className="flex-1">
-        {fill.moulds} {fill.moulds === 1 ? 'mould' : 'moulds'},{' '}
-        {act === 'none' ? (
-          <span className="text-soft">out after {span(next.at - fill.at)}</span>
-        ) : left > 0 ? (
-          <>
-            {act === 'out' ? '' : `${NEXT_WORDS[act].toLowerCase()} in `}
-            <strong>{act === 'out' ? `${span(left)} more` : clock}</strong>
-          </>
-        ) : (
-          <strong className="text-leaf">
-            {act === 'out' ? 'may be turned out' : `${NEXT_WORDS[act].toLowerCase()} now`}
-          </strong>
-        )}
-      </span>
-      {act === 'tip' || act === 'fill' || act === 'close' ? (
-        <button type="button" className="button" disabled={busy} onClick={() => shell(act)}>
-          {DONE_WORDS[act]}
-        </button>
-      ) : (
-        <button
-          type="button"
-          className="button button-quiet"
-          disabled={busy}
-          onClick={() => turnOut(fill.outAt === null)}
-        >
-          {fill.outAt === null ? 'Turned out' : 'Not after all'}
-        </button>
-      )}
-    </li>
-  );
-}
-
 const FILLED_WAYS = [
   ['hand', 'by hand'],
   ['depositor', 'by a depositor'],
 ] as const;
-const DONE_WORDS = { tip: 'Tipped out', fill: 'Filled', close: 'Closed' } as const;
 /** Seconds that a shell stands where its product does not say. */
 const USUAL_SHELL_SEC = 60;
 /** Where what is left over goes, by the field that says so. */

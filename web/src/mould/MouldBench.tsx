@@ -1,4 +1,4 @@
-import type { BenchView } from '@wunsch/core/api/types';
+import type { BenchView, WorkView } from '@wunsch/core/api/types';
 import type { ProductsView } from '@wunsch/core/api/products';
 import type { Entry } from '../entry/StepForm';
 import { WorkBench, type StationExtras } from '../entry/WorkBench';
@@ -6,20 +6,20 @@ import { useApi } from '../parts/api';
 import { readNumber } from '../parts/number';
 import { LiveMould } from './LiveMould';
 import { MouldList } from './MouldList';
-import { FILLED, partGrams, PRODUCT, takeGrams, VIBRATED } from './parts';
+import { FILLED, partGrams, takeGrams, VIBRATED } from './parts';
 
 /** What waits to be moulded and what is in its moulds; the moulds themselves. */
 export function MouldBench({ view }: { view: BenchView }) {
   const products = useApi<ProductsView>('/api/products').data?.products ?? [];
-  const parts = (entry: Entry) =>
+  const parts = (entry: Entry, work: WorkView | undefined) =>
     partGrams(
-      products.find(({ id }) => id === entry.choices?.[PRODUCT]),
+      products.find(({ id }) => id === work?.moulding?.productId),
       entry,
     );
   const extras: StationExtras = {
     // What is in and on the pieces goes through the book like everything else: grams, cost, allergens.
-    joins: (entry) =>
-      parts(entry).flatMap(({ materialId, text }) => {
+    joins: (entry, work) =>
+      parts(entry, work).flatMap(({ materialId, text }) => {
         const grams = readNumber(text);
         return grams === null || grams <= 0 ? [] : takeGrams(view.pantry, materialId, grams);
       }),
@@ -27,8 +27,8 @@ export function MouldBench({ view }: { view: BenchView }) {
       ...(choices[FILLED] ? { filledBy: choices[FILLED] } : {}),
       ...(choices[VIBRATED] ? { vibrated: choices[VIBRATED] === 'yes' } : {}),
     }),
-    problem: (entry) => {
-      for (const { materialId, text } of parts(entry)) {
+    problem: (entry, work) => {
+      for (const { materialId, text } of parts(entry, work)) {
         const grams = text.trim() === '' ? 0 : readNumber(text);
         const name = view.pantry.find((row) => row.materialId === materialId)?.name;
         if (grams === null) return `${name ?? 'What is in them'}: the grams are not a number.`;

@@ -1,10 +1,10 @@
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { ProductView } from '@wunsch/core/api/products';
+import { partsOf } from '@wunsch/core/products/product';
 import type { Fields } from '../entry/entry';
 import { readNumber, typedNumber } from '../parts/number';
 
-/** Where the product, and grams of what is in and on pieces, are kept with an entry. */
-export const PRODUCT = 'product';
+/** Where grams of what is in and on pieces are kept with an entry. */
 export const partName = (materialId: string): string => `part.${materialId}`;
 
 /** How moulds are filled, as it is kept with an entry. */
@@ -24,11 +24,9 @@ export function partGrams(
   if (!product) return [];
   const pieces =
     (readNumber(fields['goodPieces']?.text ?? '') ?? 0) + (readNumber(fields['secondsPieces']?.text ?? '') ?? 0);
-  const sums = new Map<string, number>();
-  for (const { materialId, grams } of product.facts.parts) sums.set(materialId, (sums.get(materialId) ?? 0) + grams);
-  return [...sums].map(([materialId, grams]) => ({
+  return partsOf(product.facts, pieces).map(({ materialId, grams }) => ({
     materialId,
-    text: choices[partName(materialId)] ?? (pieces > 0 ? typedNumber(Math.round(10 * grams * pieces) / 10) : ''),
+    text: choices[partName(materialId)] ?? (pieces > 0 ? typedNumber(grams) : ''),
   }));
 }
 

@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CustomerView, OrdersView, OrderView } from '@wunsch/core/api/orders';
 import type { ProductsView } from '@wunsch/core/api/products';
-import { milliFromMajor } from '@wunsch/core/units/money';
+import { orderTotalMilli } from '@wunsch/core/orders/order';
 import { send, useApi } from '../parts/api';
 import { hasDraft, useDraft } from '../parts/draft';
+import { EditableRows } from '../parts/EditableRows';
 import { Box, NumberBox, SelectBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Empty, Loading, Refusal, Section } from '../parts/pieces';
@@ -133,11 +134,10 @@ function NewOrder({ view, done }: { view: OrdersView; done: () => void }) {
   };
   const line = (index: number, next: Partial<Typed['lines'][number]>): void =>
     draft.set((now) => ({ ...now, lines: now.lines.map((own, i) => (i === index ? { ...own, ...next } : own)) }));
-  const total = typed.lines.reduce(
-    (sum, { pieces, price, productId }) =>
-      sum + (readNumber(pieces) ?? 0) * milliFromMajor(readNumber(price === '' ? priceOf(productId) : price) ?? 0),
-    0,
-  );
+  const readable = typed.lines.map(({ pieces, price, productId }) => ({
+    pieces: readNumber(pieces) ?? 0,
+    price: readNumber(price === '' ? priceOf(productId) : price) ?? 0,
+  }));
   const save = (): void => {
     if (personId === null) return fail(NOBODY);
     const problems: string[] = [];
@@ -214,46 +214,39 @@ function NewOrder({ view, done }: { view: OrdersView; done: () => void }) {
           ))}
         </div>
       )}
-      {typed.lines.map((row, index) => (
-        <div key={index} className="grid grid-cols-2 items-end gap-3 sm:grid-cols-[minmax(0,1fr)_7rem_8rem_auto]">
-          <SelectBox
-            label="Product"
-            value={row.productId}
-            options={[
-              ['', 'choose'],
-              ...products.map(({ id, facts, packed }) => [id, `${facts.name}, ${packed} packed`] as const),
-            ]}
-            onChange={(productId) => line(index, { productId })}
-          />
-          <NumberBox label="Pieces" value={row.pieces} onChange={(pieces) => line(index, { pieces })} />
-          <NumberBox
-            label={`Price (${here.settings.currency})`}
-            value={row.price}
-            placeholder={priceOf(row.productId)}
-            onChange={(price) => line(index, { price })}
-          />
-          <button
-            type="button"
-            className="button button-quiet"
-            disabled={typed.lines.length === 1}
-            onClick={() => set({ lines: typed.lines.filter((_, i) => i !== index) })}
-          >
-            Leave out
-          </button>
-        </div>
-      ))}
+      <div>
+        <EditableRows
+          rows={typed.lines}
+          columns="sm:grid-cols-[minmax(0,1fr)_7rem_8rem_auto]"
+          fewest={1}
+          leaveOut={(index) => set({ lines: typed.lines.filter((_, i) => i !== index) })}
+          add={() => set({ lines: [...typed.lines, { productId: '', pieces: '', price: '' }] })}
+          addWords="Another line"
+          fields={(row, index) => (
+            <>
+              <SelectBox
+                label="Product"
+                value={row.productId}
+                options={[
+                  ['', 'choose'],
+                  ...products.map(({ id, facts, packed }) => [id, `${facts.name}, ${packed} packed`] as const),
+                ]}
+                onChange={(productId) => line(index, { productId })}
+              />
+              <NumberBox label="Pieces" value={row.pieces} onChange={(pieces) => line(index, { pieces })} />
+              <NumberBox
+                label={`Price (${here.settings.currency})`}
+                value={row.price}
+                placeholder={priceOf(row.productId)}
+                onChange={(price) => line(index, { price })}
+              />
+            </>
+          )}
+        />
+      </div>
       <div className="flex flex-wrap items-center gap-4">
-        <button
-          type="button"
-          className="button button-quiet"
-          onClick={() => set({ lines: [...typed.lines, { productId: '', pieces: '', price: '' }] })}
-        >
-          Another line
-        </button>
-        <span className="figure text-xl">{show.money(total)}</span>
-        <span className="text-soft">
-          {count(typed.lines.reduce((sum, { pieces }) => sum + (readNumber(pieces) ?? 0), 0))} pieces
-        </span>
+        <span className="figure text-xl">{show.money(orderTotalMilli(readable))}</span>
+        <span className="text-soft">{count(readable.reduce((sum, { pieces }) => sum + pieces, 0))} pieces</span>
       </div>
       <Box label="Note" value={typed.note} onChange={(note) => set({ note })} />
       {wrong.length > 0 && (

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { MarginsView, SalesPreview } from '@wunsch/core/api/orders';
 import { FREE_USE_WORDS } from '@wunsch/core/ledger/commands';
+import { marginOfAll } from '@wunsch/core/products/margin';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { ask, send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
@@ -15,21 +16,18 @@ export function SalesPage() {
   const { data, error } = useApi<MarginsView>('/api/orders/margins');
   const show = useShow();
   if (!data) return <Loading error={error} />;
-  const sum = (pick: (row: MarginsView['margins'][number]) => number): number =>
-    data.margins.reduce((total, row) => total + pick(row), 0);
-  const revenue = sum(({ revenueMilli }) => revenueMilli);
-  const margin = sum(({ marginMilli }) => marginMilli);
+  const all = marginOfAll(data.margins);
   return (
     <div>
       <StoreNav />
       <h1 className="text-4xl">Sales</h1>
       <p className="mt-1 text-soft">Since {show.day(data.from)}, from what each piece really cost.</p>
       <div className="mt-5 grid gap-6 min-[480px]:grid-cols-2 sm:grid-cols-4">
-        <Figure label="Taken in" value={show.money(revenue)} />
+        <Figure label="Taken in" value={show.money(all.revenueMilli)} />
         <Figure
           label="Left of it"
-          value={show.money(margin)}
-          note={revenue > 0 ? show.percent(margin / revenue, 0) : undefined}
+          value={show.money(all.marginMilli)}
+          note={all.share === null ? undefined : show.percent(all.share, 0)}
         />
         {data.given.map(({ use, pieces, costMilli }) => (
           <Figure

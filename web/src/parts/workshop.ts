@@ -27,6 +27,8 @@ export interface Show {
   pieceMass: (mg: number) => string;
   money: (milli: number) => string;
   temp: (c: number) => string;
+  /** `°C` or `°F`. */
+  tempUnit: string;
   tempIn: (value: number) => number;
   tempOut: (c: number) => number;
   day: (at: number) => string;
@@ -76,6 +78,7 @@ export function useShow(unit?: MassUnit): Show {
     pieceMass: (mg) => formatMass(mg, massSystem),
     money: (milli) => formatMoney(milli, currency),
     temp: (c) => formatTemperature(c, temperatureUnit),
+    tempUnit: `°${temperatureUnit}`,
     tempIn: (value) => celsiusFrom(value, temperatureUnit),
     tempOut: (c) => celsiusTo(c, temperatureUnit),
     day,

@@ -3,6 +3,7 @@ import type { ProductsView, ProductView } from '@wunsch/core/api/products';
 import { FORM_WORDS, FORMS, ROLE_WORDS, ROLES, type Form, type Role } from '@wunsch/core/products/records';
 import { send } from '../parts/api';
 import { useDraft } from '../parts/draft';
+import { EditableRows } from '../parts/EditableRows';
 import { Box, Chips, NumberBox, SelectBox, Tick } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
@@ -185,43 +186,37 @@ export function ProductForm({
       )}
       <fieldset>
         <legend className="label">In or on a piece, beside its chocolate</legend>
-        {typed.parts.map((part, index) => (
-          <div
-            key={index}
-            className="mt-1 grid grid-cols-2 items-end gap-3 sm:grid-cols-[minmax(0,1fr)_10rem_8rem_auto]"
-          >
-            <SelectBox
-              label="Ingredient"
-              value={part.materialId}
-              options={[['', 'choose'], ...ingredients.map(({ id, name }) => [id, name] as const)]}
-              onChange={(materialId) => row('parts', index, { materialId })}
-            />
-            <SelectBox
-              label="How"
-              value={part.role}
-              options={ROLES.map((role) => [role, ROLE_WORDS[role]] as const)}
-              onChange={(role) => row('parts', index, { role: role as Role })}
-            />
-            <NumberBox
-              label="A piece"
-              unit="g"
-              value={part.grams}
-              onChange={(grams) => row('parts', index, { grams })}
-            />
-            <button type="button" className="button button-quiet" onClick={() => without('parts', index)}>
-              Leave out
-            </button>
-          </div>
-        ))}
-        <button
-          type="button"
-          className="button button-quiet mt-1"
-          onClick={() =>
+        <EditableRows
+          rows={typed.parts}
+          columns="sm:grid-cols-[minmax(0,1fr)_10rem_8rem_auto]"
+          leaveOut={(index) => without('parts', index)}
+          add={() =>
             set({ parts: [...typed.parts, { materialId: '', role: USUAL_ROLE[typed.form] ?? 'inclusion', grams: '' }] })
           }
-        >
-          Add something in or on it
-        </button>
+          addWords="Add something in or on it"
+          fields={(part, index) => (
+            <>
+              <SelectBox
+                label="Ingredient"
+                value={part.materialId}
+                options={[['', 'choose'], ...ingredients.map(({ id, name }) => [id, name] as const)]}
+                onChange={(materialId) => row('parts', index, { materialId })}
+              />
+              <SelectBox
+                label="How"
+                value={part.role}
+                options={ROLES.map((role) => [role, ROLE_WORDS[role]] as const)}
+                onChange={(role) => row('parts', index, { role: role as Role })}
+              />
+              <NumberBox
+                label="A piece"
+                unit="g"
+                value={part.grams}
+                onChange={(grams) => row('parts', index, { grams })}
+              />
+            </>
+          )}
+        />
         {typed.form === 'filled' && (
           <NumberBox
             className="mt-1 w-44"
@@ -234,50 +229,44 @@ export function ProductForm({
       </fieldset>
       <fieldset>
         <legend className="label">Around it</legend>
-        {typed.packaging.map((part, index) => (
-          <div key={index} className="mt-1 grid grid-cols-2 items-end gap-3 sm:grid-cols-[minmax(0,1fr)_8rem_auto]">
-            <SelectBox
-              label="Component"
-              value={part.materialId}
-              options={[['', 'choose'], ...packagings.map(({ id, name }) => [id, name] as const)]}
-              onChange={(materialId) => row('packaging', index, { materialId })}
-            />
-            <NumberBox
-              label="A piece takes"
-              value={part.perPiece}
-              onChange={(perPiece) => row('packaging', index, { perPiece })}
-            />
-            <button type="button" className="button button-quiet" onClick={() => without('packaging', index)}>
-              Leave out
-            </button>
-          </div>
-        ))}
-        <button
-          type="button"
-          className="button button-quiet mt-1"
-          onClick={() => set({ packaging: [...typed.packaging, { materialId: '', perPiece: '1' }] })}
-        >
-          Add foil, wrapper, sticker, box
-        </button>
+        <EditableRows
+          rows={typed.packaging}
+          columns="sm:grid-cols-[minmax(0,1fr)_8rem_auto]"
+          leaveOut={(index) => without('packaging', index)}
+          add={() => set({ packaging: [...typed.packaging, { materialId: '', perPiece: '1' }] })}
+          addWords="Add foil, wrapper, sticker, box"
+          fields={(part, index) => (
+            <>
+              <SelectBox
+                label="Component"
+                value={part.materialId}
+                options={[['', 'choose'], ...packagings.map(({ id, name }) => [id, name] as const)]}
+                onChange={(materialId) => row('packaging', index, { materialId })}
+              />
+              <NumberBox
+                label="A piece takes"
+                value={part.perPiece}
+                onChange={(perPiece) => row('packaging', index, { perPiece })}
+              />
+            </>
+          )}
+        />
       </fieldset>
       <fieldset>
         <legend className="label">Price of a piece, by channel ({here.settings.currency})</legend>
-        {typed.prices.map((price, index) => (
-          <div key={index} className="mt-1 grid grid-cols-2 items-end gap-3 sm:grid-cols-[minmax(0,1fr)_8rem_auto]">
-            <Box label="Channel" value={price.channel} onChange={(channel) => row('prices', index, { channel })} />
-            <NumberBox label="Price" value={price.price} onChange={(own) => row('prices', index, { price: own })} />
-            <button type="button" className="button button-quiet" onClick={() => without('prices', index)}>
-              Leave out
-            </button>
-          </div>
-        ))}
-        <button
-          type="button"
-          className="button button-quiet mt-1"
-          onClick={() => set({ prices: [...typed.prices, { channel: '', price: '' }] })}
-        >
-          Another channel
-        </button>
+        <EditableRows
+          rows={typed.prices}
+          columns="sm:grid-cols-[minmax(0,1fr)_8rem_auto]"
+          leaveOut={(index) => without('prices', index)}
+          add={() => set({ prices: [...typed.prices, { channel: '', price: '' }] })}
+          addWords="Another channel"
+          fields={(price, index) => (
+            <>
+              <Box label="Channel" value={price.channel} onChange={(channel) => row('prices', index, { channel })} />
+              <NumberBox label="Price" value={price.price} onChange={(own) => row('prices', index, { price: own })} />
+            </>
+          )}
+        />
       </fieldset>
       <div className="grid gap-3 sm:grid-cols-[10rem_14rem_minmax(0,1fr)]">
         <NumberBox

@@ -2,7 +2,8 @@ import { useState } from 'react';
 import type { ProductsView, ProductView } from '@wunsch/core/api/products';
 import type { MarginsView } from '@wunsch/core/api/orders';
 import { FORM_WORDS, ROLE_WORDS } from '@wunsch/core/products/records';
-import { majorFromMilli, milliFromMajor } from '@wunsch/core/units/money';
+import { leftOfPrice } from '@wunsch/core/products/margin';
+import { milliFromMajor } from '@wunsch/core/units/money';
 import { useApi } from '../parts/api';
 import { hasDraft } from '../parts/draft';
 import { Caution, Empty, Loading, Section } from '../parts/pieces';
@@ -152,15 +153,15 @@ function Product({
               <tbody>
                 {facts.prices.map(({ channel, price }) => {
                   const row = earned.find((own) => own.channel === channel);
-                  const left = costMilli === null ? null : milliFromMajor(price) - costMilli;
+                  const left = costMilli === null ? null : leftOfPrice(milliFromMajor(price), costMilli);
                   return (
                     <tr key={channel}>
                       <td>{channel}</td>
                       <td className="figure text-right">{show.money(milliFromMajor(price))}</td>
-                      <td className={`figure text-right ${left !== null && left < 0 ? 'text-crimson' : ''}`}>
+                      <td className={`figure text-right ${left !== null && left.milli < 0 ? 'text-crimson' : ''}`}>
                         {left === null
                           ? '–'
-                          : `${show.money(left)}${price > 0 ? `, ${Math.round((100 * majorFromMilli(left)) / price)} %` : ''}`}
+                          : `${show.money(left.milli)}${left.share === null ? '' : `, ${show.percent(left.share, 0)}`}`}
                       </td>
                       <td className="figure text-right">{row ? count(row.pieces) : '–'}</td>
                     </tr>

@@ -115,7 +115,7 @@ function Places({ places, goods }: { places: readonly PlaceView[]; goods: readon
     if (!found) return fail(`No packed goods carry the code ${code}.`);
     void write(`/${place}/goods`, { holdingIds: [found.holdingId] }).then((kept) => kept && setCode(''));
   };
-  const unit = show.temp(0).replace(/^[\d.\s]+/, '');
+  const unit = show.tempUnit;
   return (
     <Section title="Where they stand" aside="16 to 18 °C, dark, dry">
       <ul className="rows">

@@ -1,7 +1,7 @@
 import type { SameTestView } from '@wunsch/core/api/taste';
 import { seeded } from '@wunsch/core/stats/chance';
 import { isItTheSame, power, triesFor } from '@wunsch/core/taste/same';
-import { triangles } from '@wunsch/core/taste/serving';
+import { readTriangles, triangles } from '@wunsch/core/taste/serving';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box, NumberBox } from '../parts/fields';
@@ -34,10 +34,8 @@ export function SamePanel() {
   const n = readNumber(tasters);
   const isCount = n !== null && Number.isInteger(n) && n >= 3 && n <= MOST;
   const sheet = seed !== null && isCount ? triangles(n, seeded(seed)) : [];
-  const given = sheet.filter(({ taster }) => (answers[taster] ?? '').trim() !== '');
-  const strange = given.filter(({ taster, codes }) => !codes.includes((answers[taster] ?? '').trim()));
-  const right = given.filter(({ taster, odd }) => (answers[taster] ?? '').trim() === odd).length;
-  const result = given.length > 0 && strange.length === 0 ? isItTheSame('triangle', right, given.length) : null;
+  const { given, right, strange } = readTriangles(sheet, answers);
+  const result = given > 0 && strange.length === 0 ? isItTheSame('triangle', right, given) : null;
   const make = (): void => {
     if (a.trim() === '' || b.trim() === '') return fail('Say which two.');
     if (!isCount) return fail(`Three to ${MOST} tasters.`);
@@ -50,8 +48,8 @@ export function SamePanel() {
       test: 'triangle',
       a,
       b,
-      tasters: given.length,
-      tries: given.length,
+      tasters: given,
+      tries: given,
       right,
       note: '',
     };
@@ -120,7 +118,7 @@ export function SamePanel() {
           </div>
           {strange.length > 0 && (
             <p role="alert" className="mt-2 font-semibold text-crimson">
-              Taster {strange.map(({ taster }) => taster + 1).join(', ')}: that is none of the three codes.
+              Taster {strange.map((taster) => taster + 1).join(', ')}: that is none of the three codes.
             </p>
           )}
           {result && (
@@ -128,8 +126,8 @@ export function SamePanel() {
               className={`mt-3 rounded-md px-4 py-3 text-lg ${result.differs ? 'bg-ripe-wash' : 'bg-leaf-wash'}`}
               role="status"
             >
-              {given.length < sheet.length
-                ? `So far, ${given.length} of ${sheet.length}: keep tasting before you read it. `
+              {given < sheet.length
+                ? `So far, ${given} of ${sheet.length}: keep tasting before you read it. `
                 : result.sentence}
             </p>
           )}
@@ -137,7 +135,7 @@ export function SamePanel() {
             <button
               type="button"
               className="button button-main"
-              disabled={busy || result === null || given.length < sheet.length}
+              disabled={busy || result === null || given < sheet.length}
               onClick={keep}
             >
               Keep what it says

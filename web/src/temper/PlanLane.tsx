@@ -13,7 +13,6 @@ import type { Poured } from './usePour';
 const USUAL_ROOM_C = 20;
 /** Schools whose heat balance the room has a part in: what cools on its own, or how warm the seed is. */
 const USES_ROOM: ReadonlySet<School> = new Set(['slab', 'seed']);
-const unitOf = (show: ReturnType<typeof useShow>): string => show.temp(0).replace(/^[\d.\s]+/, '');
 const SCHOOL_OPTIONS = SCHOOLS.map((school) => [school, SCHOOL_WORDS[school]] as const);
 
 /** A pour's plan: its school, its acts one after the other, each with what is still missing; all of it can be typed over. */
@@ -72,7 +71,7 @@ export function PlanLane({ pour, act, chosen }: { pour: PourView; act: Poured; c
           <NumberBox
             className="w-36"
             label="Room"
-            unit={unitOf(show)}
+            unit={show.tempUnit}
             value={room}
             onEnter={() => school !== null && workOut(school)}
             onChange={setRoom}
@@ -193,7 +192,7 @@ function EditActs({
     })),
   );
   const [wrong, setWrong] = useState<string | null>(null);
-  const unit = unitOf(show);
+  const unit = show.tempUnit;
   const set = (index: number, next: Partial<Typed>): void =>
     setRows((now) => now.map((row, i) => (i === index ? { ...row, ...next } : row)));
   const finish = (): void => {

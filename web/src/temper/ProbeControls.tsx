@@ -37,7 +37,7 @@ export function ProbeControls({
       <NumberBox
         className="w-32"
         label="It is at"
-        unit={show.temp(0).replace(/^[\d.\s]+/, '')}
+        unit={show.tempUnit}
         value={typed}
         problem={wrong}
         onEnter={log}

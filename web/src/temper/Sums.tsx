@@ -101,7 +101,7 @@ export function Sums({ massG, windows, fatShare, softShare }: SumsProps) {
     refused = reason.message;
     words = [];
   }
-  const unit = show.temp(0).replace(/^[\d.\s]+/, '');
+  const unit = show.tempUnit;
   return (
     <div className="mt-3 grid gap-3">
       <div className="flex flex-wrap items-end gap-4">

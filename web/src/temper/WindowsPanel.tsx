@@ -108,7 +108,7 @@ function OwnWindows({ here, learned, done }: { here: WindowsView; learned: Windo
   const [typed, setTyped] = useState(() => typedOf(here.windows));
   const [why, setWhy] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
-  const unit = show.temp(0).replace(/^[\d.\s]+/, '');
+  const unit = show.tempUnit;
   const keep = (windows: Windows | null): void => {
     if (personId === null) return fail(NOBODY);
     const path = `/api/temper/windows/${encodeURIComponent(here.code)}`;

@@ -16,6 +16,8 @@ import { MassUnitHere, count, useShow, useUnitOf } from '../parts/workshop';
 interface TubView {
   holding: HoldingView;
   composition: CompositionView;
+  /** Cocoa percent of its chocolate alone, where something else is in or on it. */
+  chocolatePct: number | null;
   origin: OriginVerdict;
   steps: StepView[];
 }
@@ -73,7 +75,15 @@ export function TubPage() {
           note={counted ? 'a piece' : 'a kilogram'}
         />
         {chocolate && (
-          <Figure label="Cocoa" value={`${composition.cocoaPct.toFixed(1)} %`} note={cocoaNote(composition)} />
+          <Figure
+            label="Cocoa"
+            value={`${composition.cocoaPct.toFixed(1)} %`}
+            note={
+              view.chocolatePct === null
+                ? cocoaNote(composition)
+                : `of the whole; ${view.chocolatePct.toFixed(1)} % of its chocolate alone`
+            }
+          />
         )}
         {holding.lots.length > 0 && (
           <Figure
