@@ -185,9 +185,12 @@ test('a shell is filled and closed, packed by scanning, labelled, ordered, sent,
   await expect(page.getByRole('link', { name: code }).first()).toBeVisible();
   await page.getByRole('heading', { name: 'Store and pantry' }).click();
   // All at once, as a scanner does: no key waits for the answer to the one before.
-  await page.evaluate((keys) => {
-    for (const key of keys) document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
-  }, [...code, 'Enter']);
+  await page.evaluate(
+    (keys) => {
+      for (const key of keys) document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+    },
+    [...code, 'Enter'],
+  );
   await expect(page).toHaveURL(new RegExp(`/tub/${code}$`));
   await page.goto(`/trace/${code}`);
   const drawn = page.getByRole('figure', { name: 'Drawn, from the sacks to the buyers' });
