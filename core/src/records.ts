@@ -6,6 +6,7 @@ import { productRecord } from './products/records';
 import { tasteRecord } from './taste/records';
 import { temperRecord } from './temper/records';
 import { traceRecord } from './trace/records';
+import { trialRecord } from './trials/records';
 
 /* The registry of what rooms write down beside the grams: each its own records, only ever added to. */
 
@@ -17,6 +18,7 @@ export const ROOM_RECORDS = {
   taste: tasteRecord,
   temper: temperRecord,
   trace: traceRecord,
+  trials: trialRecord,
 } as const;
 export type Room = keyof typeof ROOM_RECORDS;
 export const isRoom = (name: string): name is Room => name in ROOM_RECORDS;

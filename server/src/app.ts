@@ -33,6 +33,7 @@ import { orderRoutes } from './orders/plugin';
 import { packRoutes } from './pack/plugin';
 import { productRoutes } from './products/plugin';
 import { tasteRoutes } from './taste/plugin';
+import { trialRoutes } from './trials/plugin';
 import { recipeRoutes } from './recipe/plugin';
 import { temperRoutes } from './temper/plugin';
 import { Pours } from './temper/pours';
@@ -179,6 +180,7 @@ export async function buildApp({
   productRoutes(router, views);
   orderRoutes(router, views);
   tasteRoutes(router, views);
+  trialRoutes(router, views);
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {

@@ -2,7 +2,7 @@ import type { UsualSign } from '../roast/usual-signs';
 import type { CurveMapping, BadRow } from '../roast/curve-file';
 import type { Stretch } from '../roast/curve';
 import type { LiveRoast, LoadFacts, Program, RoasterFacts, Trial } from '../roast/records';
-import type { TrialVerdict } from '../roast/trial';
+import type { RoastTrialVerdict } from '../roast/trial';
 import type { Individuals } from '../stats/individuals';
 import type { WorkView } from './types';
 
@@ -170,5 +170,5 @@ export interface TrialView {
     minutes: number | null;
     scores: number[];
   }[];
-  verdict: TrialVerdict;
+  verdict: RoastTrialVerdict;
 }

@@ -2,7 +2,7 @@
 import untyped from 'jstat';
 
 interface Distributions {
-  studentt: { inv(p: number, dof: number): number };
+  studentt: { inv(p: number, dof: number): number; cdf(t: number, dof: number): number };
   normal: { inv(p: number, mean: number, sd: number): number };
   centralF: { inv(p: number, d1: number, d2: number): number };
   betaln(a: number, b: number): number;
@@ -40,3 +40,6 @@ export function normalCumulative(z: number): number {
     (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
   return z > 0 ? 1 - tail : tail;
 }
+
+/** Chance that Student's t with so many degrees of freedom stays under a value. */
+export const studentShare = (t: number, dof: number): number => jstat.studentt.cdf(t, dof);

@@ -1,7 +1,113 @@
 import { z } from 'zod';
-import { name, text } from '../ledger/fields';
+import { id, name, text } from '../ledger/fields';
 
 /* What is written down about tastings beside scores. Only ever added to. */
+
+/** What can be scored on a sheet beside the whole: each from none of it to all there can be. */
+export const SCALES = ['sweet', 'bitter', 'sour', 'astringent', 'creamy', 'melt', 'length', 'clarity'] as const;
+export type Scale = (typeof SCALES)[number];
+export const SCALE_ENDS: Readonly<Record<Scale, readonly [low: string, high: string]>> = {
+  sweet: ['not sweet', 'very sweet'],
+  bitter: ['not bitter', 'very bitter'],
+  sour: ['not sour', 'very sour'],
+  astringent: ['smooth', 'dries the mouth'],
+  creamy: ['thin', 'creamy'],
+  melt: ['waxy, slow', 'melts away'],
+  length: ['gone at once', 'stays long'],
+  clarity: ['muddled', 'clear'],
+};
+
+/** The course of a melt. */
+export const PHASES = ['opening', 'middle', 'finish'] as const;
+export type Phase = (typeof PHASES)[number];
+
+/** Steps of the colour strip, from light to dark. */
+export const COLOUR_STEPS = 7;
+
+const tenth = z.number().min(0, 'is 0 to 10').max(10, 'is 0 to 10');
+const whole = z.number().int('must be whole');
+/** A word as somebody says it. */
+export const tasteWord = z.string().trim().toLowerCase().min(1, 'is missing').max(40, 'is longer than 40 letters');
+
+/** What is tasted: something of the book (bars, a block, nibs, a bowl, a sample lot), or a bar of another maker. */
+export const tasteSubject = z.object({ of: z.enum(['holding', 'outside']), id });
+export type TasteSubject = z.infer<typeof tasteSubject>;
+
+/** One impression of one thing. Going back to it is another impression of the same tasting. */
+export const sheet = z.object({
+  kind: z.literal('sheet'),
+  tastingId: id,
+  subject: tasteSubject,
+  /** Whose palate it is, where it is nobody of the workshop. */
+  taster: text(60),
+  sessionId: id.nullable().default(null),
+  /** Place in the order, and which impression of it, each from 1. */
+  place: whole.min(1).max(40).default(1),
+  visit: whole.min(1).max(20).default(1),
+  seconds: z.number().min(0).max(86_400, 'is more than a day').default(0),
+  colour: whole
+    .min(0)
+    .max(COLOUR_STEPS - 1)
+    .nullable()
+    .default(null),
+  shine: tenth.nullable().default(null),
+  snap: tenth.nullable().default(null),
+  cleanBreak: z.boolean().nullable().default(null),
+  /** Broken at a seam the sound says nothing. */
+  atSeam: z.boolean().default(false),
+  smell: z.array(tasteWord).max(12, 'are too many').default([]),
+  notes: z
+    .array(
+      z.object({
+        second: z.number().min(0).max(3600, 'is more than an hour'),
+        phase: z.enum(PHASES),
+        word: tasteWord,
+      }),
+    )
+    .max(60, 'are too many')
+    .default([]),
+  scales: z.partialRecord(z.enum(SCALES), tenth).default({}),
+  overall: tenth.nullable().default(null),
+  eatWhen: text(160),
+  /** Seconds of each pause with warm water. */
+  pauses: z.array(z.number().min(0).max(3600)).max(20).default([]),
+  mood: text(60),
+  food: z.enum(['before', 'after']).nullable().default(null),
+  note: text(1000),
+});
+export type TasteSheet = z.infer<typeof sheet>;
+
+/** A bar of another maker: outside the ledger. */
+export const outsideBar = z.object({
+  maker: name,
+  bar: name,
+  origin: text(120),
+  cocoaPct: z.number().min(0, 'is 0 to 100').max(100, 'is 0 to 100').nullable().default(null),
+  batch: text(60),
+  bestBefore: z.iso.date('is a date like 2027-05-31').nullable().default(null),
+  massG: z.number().positive('must be more than 0').max(20_000, 'is more than 20 kg').nullable().default(null),
+  price: z.number().min(0, 'cannot be below 0').max(1_000_000, 'is too much').nullable().default(null),
+  note: text(1000),
+});
+export type OutsideBar = z.infer<typeof outsideBar>;
+
+export const MOST_AT_ONCE = 8;
+export const blindSession = z.object({
+  name,
+  question: text(200),
+  bars: z
+    .array(z.object({ subject: tasteSubject, name }))
+    .min(2, 'needs two to compare')
+    .max(MOST_AT_ONCE, `are more than ${MOST_AT_ONCE}: nobody tastes so many well`),
+  tasters: whole.min(1, 'must be at least 1').max(60, 'are too many'),
+  /** Of the orders and codes. */
+  seed: whole.min(0).max(2_147_483_647),
+  /** Whether tasters score the scales as well, or the whole only. */
+  scales: z.boolean().default(true),
+  /** The trial that it is the panel of. */
+  trialId: id.nullable().default(null),
+});
+export type BlindSession = z.infer<typeof blindSession>;
 
 export const tasteRecord = z.discriminatedUnion('kind', [
   /** A test of whether two are the same, read. */
@@ -18,5 +124,15 @@ export const tasteRecord = z.discriminatedUnion('kind', [
     })
     .refine(({ tries, right }) => right <= tries, { message: 'are more than answers', path: ['right'] })
     .refine(({ tries, tasters }) => tasters <= tries, { message: 'are more than answers', path: ['tasters'] }),
+  sheet,
+  z.object({ kind: z.literal('outside'), bar: outsideBar }),
+  z.object({ kind: z.literal('session'), session: blindSession }),
+  /** Somebody sat down at a session. */
+  z.object({ kind: z.literal('seat'), sessionId: id, seat: whole.min(0).max(59), taster: text(60) }),
+  z.object({ kind: z.literal('session-state'), sessionId: id, state: z.enum(['closed', 'opened']) }),
+  /** The vocabulary: a word of one's own; a near word that means another; apart again. */
+  z.object({ kind: z.literal('word'), word: tasteWord }),
+  z.object({ kind: z.literal('join'), word: tasteWord, into: tasteWord }),
+  z.object({ kind: z.literal('part'), word: tasteWord }),
 ]);
 export type TasteRecordValue = z.infer<typeof tasteRecord>;

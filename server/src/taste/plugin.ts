@@ -7,6 +7,8 @@ import { isItTheSame, power, SAME_TESTS, triesFor } from '@wunsch/core/taste/sam
 import { servings, triangles } from '@wunsch/core/taste/serving';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
+import { sessionRoutes } from './session-routes';
+import { sheetRoutes } from './sheet-routes';
 
 const tries = z.number().int('must be whole').min(1, 'must be at least 1').max(2000, 'are too many');
 const seed = z.number().int('must be whole').min(0).max(2_147_483_647).default(1);
@@ -16,16 +18,24 @@ const [same] = tasteRecord.options;
 /** Whether two are the same: planned, served in balanced orders, read exactly, kept. */
 export function tasteRoutes(router: Router, views: Views): void {
   const { workshop } = router;
+  sheetRoutes(router, views);
+  sessionRoutes(router, views);
   const all = (): SameTestView[] =>
     workshop.records
       .of('taste')
-      .map(({ id: testId, at, personId, value: { kind: _, ...value } }) => ({
-        id: testId,
-        at,
-        person: views.person(personId),
-        ...value,
-        result: isItTheSame(value.test, value.right, value.tries, value.tasters),
-      }))
+      .flatMap(({ id: testId, at, personId, value }): SameTestView[] => {
+        if (value.kind !== 'same') return [];
+        const { kind: _, ...rest } = value;
+        return [
+          {
+            id: testId,
+            at,
+            person: views.person(personId),
+            ...rest,
+            result: isItTheSame(value.test, value.right, value.tries, value.tasters),
+          },
+        ];
+      })
       .reverse();
   router.read('/api/taste/same', 'Tests of whether two are the same, the newest first', () => ({ tests: all() }));
   router.write(

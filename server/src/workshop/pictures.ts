@@ -7,6 +7,7 @@ import { LARGEST_FILE, sniff } from '../beans/sniff';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import type { FileMeta } from '../store/records';
+import { outsideBars } from '../taste/subjects';
 import { ofKind } from '../trace/recalls';
 import type { Workshop } from './workshop';
 
@@ -47,18 +48,20 @@ export function takeFile(
 /** Photos of what was made, and of what a complaint is about. */
 export function pictureRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  const subject = z.string().regex(/^(?:batch|complaint):[\w-]{1,64}$/, 'is batch: or complaint: and its id');
+  const subject = z.string().regex(/^(?:batch|complaint|bar):[\w-]{1,64}$/, 'is batch:, complaint: or bar: and its id');
   router.write(
     'POST',
     '/api/pictures',
-    'Attach a photo (Base64) to a batch or a complaint',
+    'Attach a photo (Base64) to a batch, a complaint or a bar of another maker',
     upload.extend({ subject }),
     ({ subject: of, ...body }) => {
       const [kind, own = ''] = of.split(':');
       const isKnown =
         kind === 'batch'
           ? workshop.batches.has(own)
-          : ofKind(views, 'complaint').some(({ value }) => value.complaintId === own);
+          : kind === 'bar'
+            ? outsideBars(views).some((row) => row.id === own)
+            : ofKind(views, 'complaint').some(({ value }) => value.complaintId === own);
       if (!isKnown)
         throw new DomainError('http/not-found', `There is no such ${kind ?? 'thing'}.`, [
           { path: 'subject', message: 'is not known' },

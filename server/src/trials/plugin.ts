@@ -1,0 +1,275 @@
+import { z } from 'zod';
+import type { MadeView, TrialView } from '@wunsch/core/api/trials';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { id } from '@wunsch/core/ledger/commands';
+import { ROAST_WORDS, roastFactors } from '@wunsch/core/roast/trial';
+import { seeded } from '@wunsch/core/stats/chance';
+import { fewestArms, fullDesign, inChanceOrder, ladderDesign, smallDesign } from '@wunsch/core/trials/design';
+import { judgeArms, type TrialWords } from '@wunsch/core/trials/judge';
+import { FACTORS, trialPlan, type Level, type TrialPlan } from '@wunsch/core/trials/records';
+import { formatTemperature } from '@wunsch/core/units/temperature';
+import { param } from '../http/param';
+import type { Router } from '../http/router';
+import type { Views } from '../ledger/views';
+import { loadRow } from '../roast/loads';
+import { trialView as roastTrialView } from '../roast/views';
+import { batchFacts, scoresOfBatch } from '../taste/facts';
+import { scoresOf, sessionsOf } from '../taste/sessions';
+import { trialsOf, type KeptTrial } from './book';
+
+const ARM_WORDS = (arms: readonly string[]): TrialWords => ({
+  arm: (index) => arms[index] ?? `arm ${index + 1}`,
+  one: 'batch',
+  many: 'batches',
+});
+
+/** Levels of an arm as they are said. */
+function armWords(views: Views, { factors }: Pick<TrialPlan, 'factors'>, levels: readonly Level[]): string {
+  const { temperatureUnit } = views.workshop.settings;
+  return factors
+    .map(({ factor }, i) => {
+      const value = levels[i];
+      if (factor === 'beans') return views.workshop.book.holdings.get(String(value))?.name ?? String(value);
+      const { unit, name } = FACTORS[factor];
+      const figure = unit === '°C' ? formatTemperature(Number(value), temperatureUnit) : `${value} ${unit}`.trim();
+      return factors.length > 1 ? `${name.toLowerCase()} ${figure}` : figure;
+    })
+    .join(', ');
+}
+
+/** What was made under a code: a batch, or a roast load. @throws DomainError where neither is */
+function made(views: Views, code: string): { batchId: string | null; loadId: string | null; at: number; link: string } {
+  const { book, batches } = views.workshop;
+  const batch = [...batches.values()].find((row) => row.code === code);
+  if (batch)
+    return { batchId: batch.id, loadId: null, at: views.stepsOfBatch(batch.id)[0]?.at ?? 0, link: `/batch/${code}` };
+  const load = book.byCode(code);
+  const row = load?.kind === 'roasted' ? loadRow(views, load.id) : null;
+  if (load && row) return { batchId: null, loadId: load.id, at: row.at, link: `/roasting/load/${code}` };
+  throw new DomainError('http/not-found', `${code} is neither a batch nor a roast load here.`, [
+    { path: 'code', message: 'is neither a batch nor a load' },
+  ]);
+}
+
+/** Scores of what was made: of the batch, of the load, and of the blind sessions of this trial. */
+function scoresFor(views: Views, kept: KeptTrial, thing: ReturnType<typeof made>): number[] {
+  const panel = [...sessionsOf(views).values()]
+    .filter(({ session, state }) => session.trialId === kept.id && state === 'opened')
+    .flatMap((row) => {
+      const named = new Set(
+        row.session.bars
+          .filter(({ subject }) => {
+            const holding = views.workshop.book.holdings.get(subject.id);
+            return holding !== undefined && (holding.batchId ?? holding.id) === (thing.batchId ?? thing.loadId);
+          })
+          .map(({ name }) => name),
+      );
+      return scoresOf(views, row).flatMap(({ bar, score }) => (named.has(bar) ? [score] : []));
+    });
+  // The blind panel of the trial is what it was made for; without it what was scored at the bench counts.
+  if (panel.length > 0) return panel;
+  if (thing.batchId !== null) return scoresOfBatch(views, thing.batchId).map(({ score }) => score);
+  return views.workshop.roasts.scoresOf(thing.loadId ?? '').map(({ value }) => value.score);
+}
+
+function really(views: Views, { factors }: TrialPlan, thing: ReturnType<typeof made>): (number | string | null)[] {
+  if (thing.loadId !== null) {
+    const row = loadRow(views, thing.loadId);
+    return factors.map(({ factor }) =>
+      factor === 'peakC' ? (row?.endC ?? null) : factor === 'roastMin' ? (row?.minutes ?? null) : null,
+    );
+  }
+  const batchId = thing.batchId ?? '';
+  const facts = batchFacts(views, batchId);
+  const lot = views.lotsIn(
+    Object.values(views.stepsOfBatch(batchId).find(({ kind }) => kind === 'discharge')?.slots ?? {})[0] ?? batchId,
+  )[0];
+  return factors.map(({ factor }) => (factor === 'beans' ? (lot?.code ?? null) : (facts[factor] ?? null)));
+}
+
+function trialView(views: Views, kept: KeptTrial): TrialView {
+  const { trial } = kept;
+  const arms = trial.arms.map((levels) => armWords(views, trial, levels));
+  const rows = [...kept.made].flatMap(([code, arm]): MadeView[] => {
+    try {
+      const thing = made(views, code);
+      return [
+        {
+          arm,
+          code,
+          link: thing.link,
+          at: thing.at,
+          scores: scoresFor(views, kept, thing),
+          really: really(views, trial, thing),
+        },
+      ];
+    } catch {
+      return [];
+    }
+  });
+  return {
+    id: kept.id,
+    at: kept.at,
+    person: views.person(kept.personId),
+    link: `/trial/${kept.id}`,
+    trial,
+    arms,
+    made: rows,
+    verdict: judgeArms(
+      trial.factors,
+      trial.arms.map((levels, arm) => ({
+        levels,
+        made: rows.flatMap((row) =>
+          row.arm === arm && row.scores.length > 0
+            ? [{ score: row.scores.reduce((a, b) => a + b, 0) / row.scores.length, tasters: row.scores.length }]
+            : [],
+        ),
+      })),
+      ARM_WORDS(arms),
+    ),
+    sessions: [...sessionsOf(views).values()].flatMap((row) =>
+      row.session.trialId === kept.id ? [{ id: row.id, name: row.session.name, state: row.state }] : [],
+    ),
+  };
+}
+
+/** Roast trials are trials of warmth and length, kept where loads are. */
+function roastTrials(views: Views): TrialView[] {
+  return views.workshop.roasts.allTrials().map(({ value: { trialId } }): TrialView => {
+    const view = roastTrialView(views, trialId);
+    const { cells, name, note } = view.trial;
+    const factors = roastFactors(cells);
+    const arms = cells.map(({ peakC, minutes }) => [peakC, minutes]);
+    const trial: TrialPlan = { name, question: note, factors, design: 'full', arms };
+    const made = view.loads.map(({ cell, code, at, scores, endC, minutes }) => ({
+      arm: cell,
+      code,
+      link: `/roasting/load/${code}`,
+      at,
+      scores,
+      really: [endC, minutes],
+    }));
+    return {
+      id: trialId,
+      at: view.at,
+      person: view.person,
+      link: `/roasting/trial/${trialId}`,
+      trial,
+      arms: arms.map((levels) => armWords(views, trial, levels)),
+      made,
+      verdict: judgeArms(
+        factors,
+        arms.map((levels, arm) => ({
+          levels,
+          made: made.flatMap((row) =>
+            row.arm === arm && row.scores.length > 0
+              ? [{ score: row.scores.reduce((a, b) => a + b, 0) / row.scores.length, tasters: row.scores.length }]
+              : [],
+          ),
+        })),
+        ROAST_WORDS,
+      ),
+      sessions: [],
+    };
+  });
+}
+
+/** Trials of anything that is varied: planned, made through the ledger, tasted, read. */
+export function trialRoutes(router: Router, views: Views): void {
+  const { workshop } = router;
+  const at = (trialId: string): KeptTrial => {
+    const found = trialsOf(views).get(trialId);
+    if (!found) throw new DomainError('http/not-found', 'There is no such trial.');
+    return found;
+  };
+  router.read('/api/trials', 'Trials of every kind, the newest first', () => ({
+    trials: [...[...trialsOf(views).values()].map((kept) => trialView(views, kept)), ...roastTrials(views)].sort(
+      (a, b) => b.at - a.at,
+    ),
+  }));
+  router.read('/api/trials/:id', 'One trial, and what its facts say so far', (request) => {
+    const trialId = param(request.params, 'id');
+    return roastTrials(views).find((row) => row.id === trialId) ?? trialView(views, at(trialId));
+  });
+  const factors = trialPlan.shape.factors;
+  router.calc(
+    '/api/calc/trials/design',
+    'Which combinations to make, in an order by chance',
+    z.object({
+      factors,
+      design: trialPlan.shape.design,
+      count: z
+        .number()
+        .int('must be whole')
+        .min(2, 'must be at least 2')
+        .max(24, 'are too many')
+        .nullable()
+        .default(null),
+      seed: z.number().int().min(0).max(2_147_483_647).default(1),
+    }),
+    (body) => {
+      const all = fullDesign(body.factors);
+      const arms =
+        body.design === 'ladder'
+          ? ladderDesign(body.factors)
+          : body.design === 'small'
+            ? smallDesign(body.factors, body.count ?? fewestArms(body.factors) + 1)
+            : all;
+      if (arms.length > 24)
+        throw new DomainError(
+          'trials/too-many',
+          `That would be ${arms.length} batches: take the small plan, or fewer levels.`,
+          [{ path: 'factors', message: `make ${arms.length} combinations` }],
+        );
+      return {
+        arms: body.design === 'ladder' ? arms : inChanceOrder(arms, seeded(body.seed)),
+        all: all.length,
+        fewest: fewestArms(body.factors),
+      };
+    },
+  );
+  router.write(
+    'POST',
+    '/api/trials',
+    'Plan a trial',
+    z.object({ personId: id, trial: trialPlan }),
+    ({ personId, trial }) => ({ id: workshop.addRecord('trials', { kind: 'trial', trial }, { personId }).id }),
+  );
+  router.write(
+    'POST',
+    '/api/trials/:id/made',
+    'Say which arm a batch or load was',
+    z.object({
+      personId: id,
+      arm: z.number().int().min(0).max(23),
+      code: z.string().trim().min(1, 'is missing').max(40),
+    }),
+    ({ personId, arm, code }, request) => {
+      const kept = at(param(request.params, 'id'));
+      if (kept.trial.arms[arm] === undefined)
+        throw new DomainError('trials/no-arm', 'The plan has no such arm.', [
+          { path: 'arm', message: 'is not in the plan' },
+        ]);
+      made(views, code);
+      if (kept.made.has(code))
+        throw new DomainError('trials/in-trial', `${code} is in this trial already.`, [
+          { path: 'code', message: 'is in it already' },
+        ]);
+      workshop.addRecord('trials', { kind: 'made', trialId: kept.id, arm, code }, { personId });
+      return trialView(views, at(kept.id));
+    },
+  );
+  router.write(
+    'DELETE',
+    '/api/trials/:id/made/:code',
+    'Take a batch or load out of a trial',
+    z.object({ personId: id.optional() }),
+    (_, request) => {
+      const kept = at(param(request.params, 'id'));
+      const code = param(request.params, 'code');
+      if (!kept.made.has(code)) throw new DomainError('http/not-found', `${code} is not in this trial.`);
+      workshop.addRecord('trials', { kind: 'not-made', trialId: kept.id, code }, { personId: kept.personId });
+      return trialView(views, at(kept.id));
+    },
+  );
+}
