@@ -62,6 +62,19 @@ const VIEWS = [
   '/tub/B050-1',
   '/complaints',
   '/recall/demo-practice',
+  '/tastings',
+  '/tasting',
+  '/sessions',
+  '/session/{session}',
+  '/session/new',
+  '/guest/{open}',
+  '/words',
+  '/other-makers',
+  '/over-time',
+  '/matters',
+  '/trials',
+  '/trial/{trial}',
+  '/trial/new',
   '/workshop',
 ];
 
@@ -95,7 +108,16 @@ async function views(page: Page): Promise<string[]> {
   const { grinds } = (await (await page.request.get('/api/ledger/floor')).json()) as {
     grinds: { batch: { code: string } }[];
   };
+  const { sessions } = (await (await page.request.get('/api/taste/sessions')).json()) as {
+    sessions: { id: string; state: string }[];
+  };
+  const { trials } = (await (await page.request.get('/api/trials')).json()) as {
+    trials: { id: string; link: string }[];
+  };
   const codes: Record<string, string> = {
+    session: sessions.find(({ state }) => state === 'opened')?.id ?? '',
+    open: sessions.find(({ state }) => state === 'open')?.id ?? '',
+    trial: trials.find(({ link }) => link.startsWith('/trial/'))?.id ?? '',
     load: loads[20]?.code ?? '',
     earlier: loads[21]?.code ?? '',
     bowl: grinds[0]?.batch.code ?? '',

@@ -81,7 +81,7 @@ describe('bars compared', () => {
   });
 
   test('made effects come back: bars, and what standing first brings', () => {
-    const { rows } = panel(5, { bars: 4, tasters: 60, noise: 0.4, scaleSd: 0.1, first: 0.6 }, [1, 0.4, -0.4, -1]);
+    const { rows } = panel(7, { bars: 4, tasters: 60, noise: 0.4, scaleSd: 0.1, first: 0.6 }, [1, 0.4, -0.4, -1]);
     const verdict = judgePanel(rows);
     expect(verdict.bars.map(({ bar }) => bar)).toEqual(['b0', 'b1', 'b2', 'b3']);
     expect(verdict.pairs.find(({ a, b }) => a === 'b0' && b === 'b3')?.difference).toBeCloseTo(2, 0);

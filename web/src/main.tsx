@@ -40,6 +40,19 @@ const ProductsPage = lazy(() => import('./products/ProductsPage').then((m) => ({
 const OrdersPage = lazy(() => import('./orders/OrdersPage').then((m) => ({ default: m.OrdersPage })));
 const SalesPage = lazy(() => import('./orders/SalesPage').then((m) => ({ default: m.SalesPage })));
 const StorePage = lazy(() => import('./store/StorePage').then((m) => ({ default: m.StorePage })));
+const TastingPage = lazy(() => import('./taste/TastingPage').then((m) => ({ default: m.TastingPage })));
+const TastingsPage = lazy(() => import('./taste/TastingsPage').then((m) => ({ default: m.TastingsPage })));
+const SessionsPage = lazy(() => import('./taste/SessionsPage').then((m) => ({ default: m.SessionsPage })));
+const SessionPlanPage = lazy(() => import('./taste/SessionPlanPage').then((m) => ({ default: m.SessionPlanPage })));
+const SessionPage = lazy(() => import('./taste/SessionPage').then((m) => ({ default: m.SessionPage })));
+const GuestPage = lazy(() => import('./taste/GuestPage').then((m) => ({ default: m.GuestPage })));
+const WordsPage = lazy(() => import('./taste/WordsPage').then((m) => ({ default: m.WordsPage })));
+const OtherMakersPage = lazy(() => import('./taste/OtherMakersPage').then((m) => ({ default: m.OtherMakersPage })));
+const OverTimePage = lazy(() => import('./taste/OverTimePage').then((m) => ({ default: m.OverTimePage })));
+const MattersPage = lazy(() => import('./taste/MattersPage').then((m) => ({ default: m.MattersPage })));
+const AllTrialsPage = lazy(() => import('./trials/TrialsPage').then((m) => ({ default: m.TrialsPage })));
+const AnyTrialPlanPage = lazy(() => import('./trials/TrialPlanPage').then((m) => ({ default: m.TrialPlanPage })));
+const AnyTrialPage = lazy(() => import('./trials/TrialPage').then((m) => ({ default: m.TrialPage })));
 const WorkshopPage = lazy(() => import('./workshop/WorkshopPage').then((m) => ({ default: m.WorkshopPage })));
 
 const page = (element: React.ReactNode) => <Suspense fallback={<Loading />}>{element}</Suspense>;
@@ -64,6 +77,8 @@ function Broken() {
 }
 
 const router = createBrowserRouter([
+  // A guest’s phone sees nothing of the workshop around it.
+  { path: '/guest/:id', element: page(<GuestPage />), errorElement: <Broken /> },
   {
     element: <Frame />,
     errorElement: <Broken />,
@@ -103,6 +118,18 @@ const router = createBrowserRouter([
       { path: '/orders', element: page(<OrdersPage />) },
       { path: '/orders/:id', element: page(<OrdersPage />) },
       { path: '/sales', element: page(<SalesPage />) },
+      { path: '/tasting', element: page(<TastingPage />) },
+      { path: '/tastings', element: page(<TastingsPage />) },
+      { path: '/sessions', element: page(<SessionsPage />) },
+      { path: '/session/new', element: page(<SessionPlanPage />) },
+      { path: '/session/:id', element: page(<SessionPage />) },
+      { path: '/words', element: page(<WordsPage />) },
+      { path: '/other-makers', element: page(<OtherMakersPage />) },
+      { path: '/over-time', element: page(<OverTimePage />) },
+      { path: '/matters', element: page(<MattersPage />) },
+      { path: '/trials', element: page(<AllTrialsPage />) },
+      { path: '/trial/new', element: page(<AnyTrialPlanPage />) },
+      { path: '/trial/:id', element: page(<AnyTrialPage />) },
       { path: '/workshop', element: page(<WorkshopPage />) },
       { path: '/opening', element: page(<OpeningPage />) },
       {

@@ -142,7 +142,8 @@ export interface HistoryView {
       tasters: number;
       ageDays: number | null;
     }[];
-    /** Points a month of the bars' age when tasted, where it can be told. */
+    /** Each time it was tasted: how old its bars were, and what was scored. */
+    tastings: { code: string; at: number; ageDays: number; values: Partial<Record<string, number>> }[];
     verdict: HistoryVerdict | null;
   }[];
   factNames: Record<string, string>;

@@ -41,6 +41,8 @@ export interface MattersVerdict {
   batches: number;
   rate: number;
   sentence: string;
+  /** How far it may be believed; empty: nothing was found. */
+  caveat: string;
 }
 
 /** In one such table of nothing out of so many something is found. */
@@ -198,7 +200,10 @@ export function judgeMatters(
           : 'By itself: there are too few batches to hold the other facts.'
         : row.says === 'little'
           ? `At the most ${wide.toFixed(1)} points for a usual step.`
-          : `Anything from ${row.low.toFixed(1)} to ${row.high.toFixed(1)} points for a usual step: cannot be told yet.`;
+          : `Anything from ${row.low.toFixed(1)} to ${row.high.toFixed(1)} points for a usual step: cannot be told yet.`.replaceAll(
+              '-',
+              '−',
+            );
   });
   read.sort((a, b) => (a.p ?? 2) - (b.p ?? 2));
   return {
@@ -206,19 +211,17 @@ export function judgeMatters(
     together: joint !== null,
     batches: rows.length,
     rate,
-    sentence: words(read, names, rows.length, rate),
+    sentence: words(read, names, rows.length),
+    caveat: read.some(({ says }) => says === 'found')
+      ? `One such table in ${Math.round(1 / rate)} shows something where there is nothing; and nothing here was tried on purpose, so it need not be the cause.`
+      : '',
   };
 }
 
 /** Half of nine in ten of a normal. */
 const LEVEL_HALF = normalQuantile(0.5 + LEVEL / 2);
 
-function words(
-  read: readonly FactEffect[],
-  names: Readonly<Record<string, string>>,
-  batches: number,
-  rate: number,
-): string {
+function words(read: readonly FactEffect[], names: Readonly<Record<string, string>>, batches: number): string {
   const found = read.filter(({ says }) => says === 'found');
   if (batches < FEWEST)
     return `${batches} tasted ${batches === 1 ? 'batch' : 'batches'}: from ${FEWEST} on facts are held against scores.`;
@@ -227,5 +230,5 @@ function words(
   const each = found.map(
     ({ fact, effect }) => `${names[fact] ?? fact} (${effect > 0 ? 'more of it, better' : 'less of it, better'})`,
   );
-  return `Goes with the score: ${each.join(', ')}. One such table in ${Math.round(1 / rate)} shows something where there is nothing; and nothing here was tried on purpose, so it need not be the cause.`;
+  return `Goes with the score: ${each.join(', ')}.`;
 }

@@ -393,7 +393,7 @@ function words(standings: readonly BarStanding[], pairs: readonly BarPair[], tas
   const lead = pairs.find(({ a, b }) => a === best.bar && b === second.bar);
   const people = tasters === 1 ? 'One palate says so, and speaks for itself only.' : `${tasters} tasters.`;
   const by = ({ difference, low, high }: BarPair): string =>
-    `${difference.toFixed(1)} points (${low.toFixed(1)} to ${high.toFixed(1)})`;
+    `${difference.toFixed(1)} points (${low.toFixed(1)} to ${high.toFixed(1)})`.replaceAll('-', '−');
   if (!lead) return '';
   if (lead.low > 0) return `${best.bar} is better than ${second.bar}, by ${by(lead)}. ${people}`;
   if (lead.low > -NO_MATTER && lead.high < NO_MATTER)

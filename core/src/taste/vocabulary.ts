@@ -1,4 +1,4 @@
-import { wilson } from '../stats/intervals';
+import { logBeta } from '../stats/distributions';
 
 /* Own words: a list that starts small and plain and grows. Near words are joined later; what was said stays as said. */
 
@@ -108,6 +108,21 @@ export interface ComesUp {
   own: boolean;
 }
 
+/** A word is a group’s own where chance alone brings as much so seldom. */
+const BY_CHANCE = 0.05;
+
+const logChoose = (n: number, k: number): number => -Math.log(n + 1) - logBeta(n - k + 1, k + 1);
+
+/** Chance of so many of all its sayings falling here, or more, if here is like elsewhere: Fisher’s exact test. */
+function moreOften(hits: number, of: number, others: number, ofOthers: number): number {
+  const all = hits + others;
+  let sum = 0;
+  for (let k = hits; k <= Math.min(of, all); k += 1)
+    if (all - k <= ofOthers)
+      sum += Math.exp(logChoose(of, k) + logChoose(ofOthers, all - k) - logChoose(of + ofOthers, all));
+  return Math.min(1, sum);
+}
+
 /** Which words come up for a group, the commonest first; those that are its own are told apart from those of all. */
 export function comesUp(impressions: readonly Impression[], group: string, vocabulary: Vocabulary): ComesUp[] {
   const said = impressions.map(({ words, groups }) => ({
@@ -126,7 +141,9 @@ export function comesUp(impressions: readonly Impression[], group: string, vocab
         here: hits,
         of: here.length,
         elsewhere,
-        own: elsewhere !== null && wilson(hits, here.length, 0.9).low > elsewhere,
+        own:
+          elsewhere !== null &&
+          moreOften(hits, here.length, Math.round(elsewhere * others.length), others.length) <= BY_CHANCE,
       };
     })
     .sort((a, b) => b.here - a.here || a.word.localeCompare(b.word));

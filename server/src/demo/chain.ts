@@ -35,6 +35,7 @@ export interface Plan {
 }
 
 const BAR_G = 70;
+const USUAL_REST_DAYS = 16.5;
 const MINUTE = 60_000;
 const round = (value: number, step = 5): number => Math.round(value / step) * step;
 
@@ -45,6 +46,7 @@ export class BatchChain {
   private roasted: { id: string; g: number }[] = [];
   private nibs: { id: string; g: number }[] = [];
   private batch = { id: '', code: '', g: 0 };
+  private restedDays = USUAL_REST_DAYS;
 
   constructor(
     private readonly demo: Demo,
@@ -408,7 +410,8 @@ export class BatchChain {
     const blocks = Object.values(step.slots).map((id, index) => ({ id, g: outsG[index] ?? 0 }));
     tasteAtRest(demo, this.batch, at);
     // One was wanted for a fair before its days were over.
-    const rested = at + (plan.disagree ? 9.2 : plan.stop ? 14.3 : demo.chance.between(14, 19)) * DAY;
+    this.restedDays = plan.disagree ? 9.2 : plan.stop ? 14.3 : demo.chance.between(14, 19);
+    const rested = at + this.restedDays * DAY;
     if (plan.stop === 'rest') return;
     demo.after(rested, () => this.rest(blocks, rested));
   }
@@ -613,7 +616,10 @@ export class BatchChain {
     const tasters = plan.disagree ? PEOPLE : PEOPLE.slice(0, 2 + (chance.yes(0.4) ? 1 : 0));
     tasters.forEach((person, index) => {
       const off = plan.disagree ? ([2.1, -3, 0.4, -1.6][index % 4] ?? 0) : chance.around(0, 0.5);
-      const score = Math.round(Math.min(9.8, Math.max(1, plan.origin.score + off - (plan.ranOver ? 0.7 : 0))) * 2) / 2;
+      // A few days more on the shelf do these bars good.
+      const rest = plan.disagree ? 0 : 0.3 * (this.restedDays - USUAL_REST_DAYS);
+      const score =
+        Math.round(Math.min(9.8, Math.max(1, plan.origin.score + rest + off - (plan.ranOver ? 0.7 : 0))) * 2) / 2;
       demo.record(
         {
           kind: 'taste',

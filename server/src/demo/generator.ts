@@ -9,6 +9,7 @@ import { describeProducts, takeOrders } from './goods';
 import { describeMoulds } from './moulds';
 import { holdSilk } from './pours';
 import { planLadder, writeRecipes } from './recipes';
+import { writeTastings } from './tastings';
 import { complain } from './complaints';
 import { RoastStory } from './roasts';
 import { Chance, DAY, HOUR, Schedule } from './schedule';
@@ -234,6 +235,7 @@ export class Demo {
     complain(workshop, this.now);
     describeMoulds(workshop, this.began, this.now);
     takeOrders(workshop, this.began, this.now);
+    writeTastings(workshop, this.began, this.now);
     holdSilk(workshop, this.pantry('butter', 600, this.now - 2 * DAY), 600, this.now);
     await workshop.commit();
     this.options.progress?.(1);

@@ -6,6 +6,7 @@ import type { Batch } from '@wunsch/core/ledger/types';
 import { samplesView } from '../beans/views';
 import type { Views } from '../ledger/views';
 import { productOf } from '../products/products';
+import { sheetsOf } from './sheets';
 import { batchFacts, FACT_NAMES, FACT_UNITS, scoresOfBatch } from './facts';
 
 const DAY_MS = 86_400_000;
@@ -54,6 +55,11 @@ function soldAs(views: Views, { batch }: Tasted): string {
 
 /** Scores of each product over its batches and their age. */
 export function historyView(views: Views): HistoryView {
+  const { book } = views.workshop;
+  const sheets = groupBy(
+    sheetsOf(views).filter(({ subject }) => subject.of === 'holding'),
+    ({ subject }) => book.holdings.get(subject.id)?.batchId ?? '',
+  );
   const byProduct = groupBy(tasted(views), (row) => soldAs(views, row));
   return {
     factNames: FACT_NAMES,
@@ -69,6 +75,23 @@ export function historyView(views: Views): HistoryView {
             tasters,
             ageDays,
           })),
+          tastings: rows.flatMap(({ batch, at }) => {
+            const age = (when: number): number => Math.max(0, (when - at) / DAY_MS);
+            return [
+              ...scoresOfBatch(views, batch.id).map(({ score, at: when }) => ({
+                code: batch.code,
+                at: when,
+                ageDays: age(when),
+                values: { overall: score },
+              })),
+              ...(sheets.get(batch.id) ?? []).map(({ scales, at: when }) => ({
+                code: batch.code,
+                at: when,
+                ageDays: age(when),
+                values: scales,
+              })),
+            ];
+          }),
           verdict: judgeHistory(
             rows.map(({ batch, at, score }) => ({
               code: batch.code,
@@ -130,9 +153,9 @@ export function sampleChoice(views: Views): SampleChoice {
   const nibYield = usualNibs(views);
   const perBar = (perKgMilli: number | null, own: number | null): number | null =>
     perKgMilli === null ? null : Math.round((perKgMilli * ((BAR_G * COCOA) / (own ?? nibYield))) / 1000);
-  const families = new Set(all.map(({ family }) => family));
+  const countries = new Set(all.map(({ facts }) => facts.country));
   const present = [...workshop.lots].flatMap(([id, facts]) => {
-    if (facts.sample === true || !workshop.book.live.has(id) || !families.has(views.family(id))) return [];
+    if (facts.sample === true || !workshop.book.live.has(id) || !countries.has(facts.country)) return [];
     const scores = [...workshop.batches.values()]
       .filter((batch) => beansOf(views, batch) === views.family(id))
       .slice(-6)

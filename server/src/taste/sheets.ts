@@ -106,6 +106,8 @@ function roastWord(peakC: number | null): string | null {
   return `roasted to ${from} to ${from + 5} °C`;
 }
 
+const KINDS = ['bean', 'roast', 'age'];
+
 export function vocabularyView(views: Views): VocabularyView {
   const all = impressions(views);
   const groups = new Map<string, { group: string; kind: 'bean' | 'roast' | 'age'; impressions: number }>();
@@ -114,7 +116,9 @@ export function vocabularyView(views: Views): VocabularyView {
       groups.set(group, { group, kind, impressions: (groups.get(group)?.impressions ?? 0) + 1 });
   return {
     words: vocabularyOf(views).words(all.flatMap(({ words }) => words)),
-    groups: [...groups.values()].sort((a, b) => b.impressions - a.impressions),
+    groups: [...groups.values()].sort(
+      (a, b) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind) || b.impressions - a.impressions,
+    ),
   };
 }
 

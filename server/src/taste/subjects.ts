@@ -55,7 +55,7 @@ export function subjectView(views: Views, subject: TasteSubject): SubjectView {
     subject,
     code: holding.code,
     name: holding.name,
-    what,
+    what: views.workshop.lots.get(holding.id)?.form === 'nibs' ? 'nibs' : what,
     batchCode: holding.batchId === null ? null : (batches.get(holding.batchId)?.code ?? null),
     allergens: views.cocoa(holding.id).allergens,
     caution: raw ?? wet,
@@ -65,7 +65,7 @@ export function subjectView(views: Views, subject: TasteSubject): SubjectView {
 
 /** What is here to be tasted, the newest first, by part of a code or name. */
 export function findSubjects(views: Views, text: string, most: number): SubjectView[] {
-  const { book, valuation: _ } = views.workshop;
+  const { book } = views.workshop;
   const wanted = text.trim().toLowerCase();
   const rows = [...book.live].flatMap((id) => {
     const { kind, code, name } = book.holding(id);

@@ -5,6 +5,7 @@ import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Caution, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
+import { ScoreRange } from '../parts/ScoreRange';
 import { useHere, useShow } from '../parts/workshop';
 import { RoastingNav } from './RoastingNav';
 
@@ -116,7 +117,7 @@ function Plan({ view: { id, trial, verdict, loads } }: { view: TrialView }) {
           {isNext && <strong className="text-ink">try next</strong>}
         </p>
         <p className="figure mt-1 text-3xl">{expected.mean.toFixed(1)}</p>
-        <Range low={expected.low} high={expected.high} mean={expected.mean} />
+        <ScoreRange low={expected.low} high={expected.high} mean={expected.mean} />
         <p className="mt-1 text-sm text-soft">
           {expected.low.toFixed(1)} to {Math.min(10, expected.high).toFixed(1)}; {Math.round(100 * chanceBest)} % to be
           the best
@@ -190,18 +191,6 @@ function Plan({ view: { id, trial, verdict, loads } }: { view: TrialView }) {
         </tbody>
       </table>
     </div>
-  );
-}
-
-/** Where on the scale from 0 to 10 the score is expected. */
-function Range({ low, high, mean }: { low: number; high: number; mean: number }) {
-  const at = (score: number): number => 10 * Math.min(10, Math.max(0, score));
-  return (
-    <svg viewBox="0 0 100 6" preserveAspectRatio="none" className="mt-1 h-1.5 w-full" aria-hidden>
-      <rect width="100" height="6" fill="var(--rule)" />
-      <rect x={at(low)} width={at(high) - at(low)} height="6" fill="var(--leaf)" opacity="0.55" />
-      <rect x={at(mean) - 0.75} width="1.5" height="6" fill="var(--ink)" />
-    </svg>
   );
 }
 

@@ -1,10 +1,14 @@
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
+import type { PalateView } from '@wunsch/core/api/taste';
 import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import { StepForm } from '../entry/StepForm';
 import { Marks } from '../parts/marks';
 import { Empty } from '../parts/pieces';
-import { count } from '../parts/workshop';
+import { useApi } from '../parts/api';
+import { count, useHere } from '../parts/workshop';
+import { Palate } from './Palate';
 import { SamePanel } from './SamePanel';
+import { TasteNav } from './TasteNav';
 
 /** One row a batch; goods of no batch (what began with bought chocolate) each for themselves. */
 const subjectOf = ({ batchId, id }: HoldingView): string => batchId ?? id;
@@ -14,15 +18,27 @@ export function TasteBench({ view }: { view: BenchView }) {
   const bars = [...view.waiting, ...view.elsewhere].reverse();
   const choices = bars.filter((row, index) => bars.findIndex((other) => subjectOf(other) === subjectOf(row)) === index);
   const [query, setQuery] = useSearchParams();
+  const { personId } = useHere();
+  const own = useApi<PalateView>(personId === null ? null : `/api/taste/palate/${personId}`).data;
+  const { palate = null, sessions = 0 } = own ?? {};
   const first = view.untasted[0]?.bars[0];
   const asked = query.get('batch');
   const holding = choices.find(({ batchCode, code }) => (batchCode ?? code) === asked) ?? first ?? choices[0];
   const waiting = new Set(view.untasted.map(({ batch }) => batch.id));
   if (!holding)
-    return <Empty title="No bars to taste.">Pack or mould some first; every batch gets its score here.</Empty>;
+    return (
+      <>
+        <TasteNav />
+        <Empty title="No bars to taste.">
+          Pack or mould some first; every batch gets its score here. A block while it rests, nibs or a bar of another
+          maker are tasted under Tastings.
+        </Empty>
+      </>
+    );
   return (
     <>
-      <div className="mb-5 flex flex-wrap gap-2" role="group" aria-label="Which batch">
+      <TasteNav />
+      <div className="mt-2 mb-5 flex flex-wrap gap-2" role="group" aria-label="Which batch">
         {choices.slice(0, 10).map((row) => (
           <button
             key={row.id}
@@ -49,8 +65,12 @@ export function TasteBench({ view }: { view: BenchView }) {
         <p className="mb-3 font-semibold">Before anybody eats: it has {holding.allergens.join(', ')}.</p>
       )}
       <p className="mb-4 text-lg text-soft">
-        Break, look, snap, smell, melt slowly. Then a number, and what it was like.
+        Break, look, snap, smell, melt slowly. Then a number, and what it was like.{' '}
+        <Link className="link text-ink" to={`/tasting?code=${encodeURIComponent(holding.code)}`}>
+          Guide me through it
+        </Link>
       </p>
+      {palate && sessions > 0 && <Palate palate={palate} />}
       <StepForm
         key={holding.id}
         kind="taste"
