@@ -30,3 +30,17 @@ export const longestTask = (page: Page): Promise<number> =>
     seen.length = 0;
     return longest;
   });
+
+/** Frames that a page draws in a second, watched for so many. As text: what is compiled for here would look for helpers that no page has. */
+export const framesASecond = (page: Page, seconds: number): Promise<number> =>
+  page.evaluate<number>(`new Promise((resolve) => {
+    let count = 0;
+    const began = performance.now();
+    const turn = () => {
+      count += 1;
+      const passed = (performance.now() - began) / 1000;
+      if (passed >= ${seconds}) resolve(count / passed);
+      else requestAnimationFrame(turn);
+    };
+    requestAnimationFrame(turn);
+  })`);

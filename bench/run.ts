@@ -6,6 +6,7 @@ import { barsFrom } from '@wunsch/core/mould/mould';
 import { grindSums } from './grind';
 import { measureRecipes, solveSums } from './recipe';
 import { measureRoasting } from './roast';
+import { measureTasting } from './taste';
 import { measureTempering } from './temper';
 import { compositionOf } from '@wunsch/core/composition/composition';
 
@@ -104,6 +105,10 @@ async function measure(name: string, flags: string[], directory: string): Promis
     '/api/winnow/bench',
     '/api/temper/bench',
     '/api/temper/faults',
+    '/api/taste/sessions',
+    '/api/taste/matters',
+    '/api/taste/history',
+    '/api/trials',
     '/api/trace/batches',
     `/api/trace/batches/${batch}`,
     `/api/trace/lots/${lot}`,
@@ -181,6 +186,7 @@ async function measure(name: string, flags: string[], directory: string): Promis
     await measureRoasting(base, note);
     await measureRecipes(base, note);
     await measureTempering(base, note);
+    await measureTasting(base, note);
   }
   note(`${name}: server memory`, rssMb(server.child.pid ?? 0), 700, 'MB');
   await stop(server);

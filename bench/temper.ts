@@ -1,7 +1,7 @@
 import { judgePour } from '@wunsch/core/temper/judge';
 import { simulatedPourC } from '@wunsch/core/temper/simulated-pour';
 import { USUAL_WINDOWS } from '@wunsch/core/temper/windows';
-import { longestTask, openBrowser, openPage } from './browser';
+import { framesASecond, longestTask, openBrowser, openPage } from './browser';
 import type { Note } from './roast';
 
 /** Seconds that the trainer is watched. */
@@ -29,18 +29,7 @@ export async function measureTempering(base: string, note: Note): Promise<void> 
     await page.locator('.apexcharts-svg').waitFor();
     await page.waitForTimeout(1500);
     await longestTask(page);
-    // As text: what is compiled for here would look for helpers that no page has.
-    const frames = await page.evaluate<number>(`new Promise((resolve) => {
-      let count = 0;
-      const began = performance.now();
-      const turn = () => {
-        count += 1;
-        const passed = (performance.now() - began) / 1000;
-        if (passed >= ${WATCHED_S}) resolve(count / passed);
-        else requestAnimationFrame(turn);
-      };
-      requestAnimationFrame(turn);
-    })`);
+    const frames = await framesASecond(page, WATCHED_S);
     // Fewer milliseconds a frame are more frames a second: thirty take 33.3.
     note('trainer at sixty times the clock, a frame', 1000 / frames, 1000 / 30, 'ms');
     note('  longest task of its page', await longestTask(page), 50, 'ms');

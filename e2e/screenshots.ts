@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from './chromium';
 
 /** Takes the pictures of the README from a fresh demo workshop. */
@@ -21,8 +21,44 @@ interface Shot {
   drag?: number;
   /** A button to press first. */
   press?: string;
+  /** What is done before the picture. */
+  act?: (page: Page) => Promise<void>;
   /** Beans counted on the tally. */
   typed?: string;
+}
+
+/** A melt of some seconds with a word now and then. */
+async function melt(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Melt', exact: true }).click();
+  await page.getByRole('button', { name: 'It is on the tongue' }).click();
+  for (const word of ['cocoa', 'lemon', 'berries', 'honey']) {
+    await page.waitForTimeout(5000);
+    await page.getByRole('button', { name: word, exact: true }).first().click();
+  }
+}
+
+/** A guest in the middle of a sheet. */
+async function sitDown(page: Page): Promise<void> {
+  await page.getByLabel(/Your name/).fill('Nel');
+  await page.getByRole('button', { name: 'Sit down' }).click();
+  await page.getByRole('button', { name: 'Taste it' }).first().click();
+  await page.getByRole('button', { name: 'Sum up' }).click();
+  await page.getByRole('button', { name: 'Overall 7', exact: true }).click();
+  await page.getByRole('button', { name: 'Sour 4', exact: true }).click();
+}
+
+/** A triangle test that is half answered. */
+async function same(page: Page): Promise<void> {
+  const panel = page
+    .locator('section')
+    .filter({ has: page.getByRole('heading', { name: 'Are they the same?' }) })
+    .last();
+  await panel.getByLabel('One bar').fill('Last year');
+  await panel.getByLabel('The other').fill('This year');
+  await panel.getByLabel('Tasters').fill('6');
+  await panel.getByRole('button', { name: 'Make the sheet' }).click();
+  const codes = panel.getByRole('row').nth(1).locator('.code');
+  await panel.getByLabel('Odd one of taster 1').fill((await codes.first().textContent()) ?? '');
 }
 
 const SHOTS: Shot[] = [
@@ -34,16 +70,16 @@ const SHOTS: Shot[] = [
   { name: 'roast-load', path: '/roasting/load/{load}' },
   { name: 'losses', path: '/losses' },
   { name: 'recipe', path: '/recipe/harbour-milk', drag: 6 },
-  { name: 'weighing', path: '/weighing/{weighing}' },
-  { name: 'rest', path: '/station/rest', press: 'Taste or plan' },
+  { name: 'tasting-night', path: '/tasting?code={bars}', theme: 'night', act: melt },
+  { name: 'same', path: '/station/taste', act: same, scrollTo: 'Are they the same?' },
   { name: 'grind', path: '/station/grind' },
   { name: 'temper-night', path: '/station/temper', theme: 'night' },
-  { name: 'foretold-night', path: '/grinding/stone-small', theme: 'night' },
+  { name: 'panel', path: '/session/{session}' },
   { name: 'trace', path: '/trace/B055-1' },
   { name: 'orders', path: '/orders' },
-  { name: 'store', path: '/store' },
+  { name: 'matters', path: '/matters' },
   { name: 'practise', path: '/practise' },
-  { name: 'tablet-roast', path: '/station/roast', size: [768, 1024] },
+  { name: 'phone-guest', path: '/guest/{guest}', size: [390, 844], act: sitDown },
   { name: 'phone-floor', path: '/', theme: 'night', size: [390, 844] },
 ];
 
@@ -57,48 +93,25 @@ async function loadCodes(base: string): Promise<string[]> {
   return loads.slice(0, 4).map(({ code }) => code);
 }
 
-/** A weighing with its first ingredient on the scale. */
-async function begin(base: string): Promise<string> {
-  const post = async <T>(path: string, body: object): Promise<T> =>
-    (await (
-      await fetch(base + path, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(body),
-      })
-    ).json()) as T;
-  const { id, lines } = await post<{ id: string; lines: { ingredient: string; stock: { code: string }[] }[] }>(
-    '/api/recipe/weighings',
-    {
-      personId: 'ilse',
-      recipe: { id: 'dark-fiji', version: 2 },
-      name: 'Fiji 68 %',
-      machineId: 'stone-small',
-      routeId: 'whole-bean',
-      stepG: 5,
-      lines: [
-        { ingredient: 'butter', grams: 235 },
-        { ingredient: 'nibs', grams: 4250 },
-        { ingredient: 'sugar', grams: 2110 },
-      ],
-    },
+/** Codes and ids that the demo gives: bars on the shelf, a session that was opened and one that runs. */
+async function tasted(base: string): Promise<Record<string, string>> {
+  const get = async <T>(path: string): Promise<T> => (await (await fetch(base + path)).json()) as T;
+  const { sessions } = await get<{ sessions: { id: string; state: string }[] }>('/api/taste/sessions');
+  const { subjects } = await get<{ subjects: { code: string | null; what: string }[] }>(
+    '/api/taste/subjects?find=70%20g',
   );
-  const butter = lines[0]?.stock.at(-1)?.code ?? '';
-  await post(`/api/recipe/weighings/${id}/weighed`, {
-    personId: 'ilse',
-    ingredient: 'butter',
-    code: butter,
-    massG: 235,
-    by: 'scale',
-  });
-  await post('/api/devices/scale/place', { massG: 3120 });
-  return id;
+  const of = (state: string): string => sessions.find((row) => row.state === state)?.id ?? '';
+  return {
+    session: of('opened'),
+    guest: of('open'),
+    bars: subjects.find(({ what }) => what === 'packed bars')?.code ?? '',
+  };
 }
 
 async function take(base: string): Promise<void> {
   const codes = await loadCodes(base);
-  const weighing = await begin(base);
-  const filled = (path: string): string => path.replace('{load}', codes.at(-1) ?? '').replace('{weighing}', weighing);
+  const known: Record<string, string> = { load: codes.at(-1) ?? '', ...(await tasted(base)) };
+  const filled = (path: string): string => path.replace(/\{(\w+)\}/g, (_, name: string) => known[name] ?? '');
   const browser = await chromium.launch(CHROMIUM);
   for (const shot of SHOTS) {
     const { name, path, theme = 'day', size = [1280, 800] as const, typed = '', scrollTo } = shot;
@@ -115,6 +128,7 @@ async function take(base: string): Promise<void> {
       await page.keyboard.type(typed);
     }
     if (shot.press !== undefined) await page.getByRole('button', { name: shot.press }).first().click();
+    await shot.act?.(page);
     if (shot.drag !== undefined) {
       await page.getByRole('slider').first().focus();
       for (let i = 0; i < shot.drag; i += 1) await page.keyboard.press('ArrowRight');

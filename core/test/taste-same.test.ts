@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { seeded } from '../src/stats/chance';
 import { atLeast, fewestRight, isItTheSame, power, triesFor } from '../src/taste/same';
-import { blindCodes, imbalance, readTriangles, servings, triangles, williams } from '../src/taste/serving';
+import { blindCodes, imbalance, readRounds, sameRounds, servings, williams } from '../src/taste/serving';
 
 /* Orders that are balanced for what came before, and exact answers to whether two are the same. */
 
@@ -32,12 +32,12 @@ describe('orders', () => {
     );
   });
   test('triangles: the six orders equally often, one bar alone in each, its code the answer', () => {
-    const rows = triangles(24, seeded(9));
+    const rows = sameRounds('triangle', 24, 1, seeded(9));
     const counts = new Map<string, number>();
-    for (const { bars, codes, odd } of rows) {
+    for (const { bars, codes, right } of rows) {
       counts.set(bars.join(''), (counts.get(bars.join('')) ?? 0) + 1);
       const alone = bars.filter((bar) => bar === 'A').length === 1 ? 'A' : 'B';
-      expect(codes[bars.indexOf(alone)]).toBe(odd);
+      expect(codes[bars.indexOf(alone)]).toBe(right);
       expect(new Set(codes).size).toBe(3);
     }
     expect([...counts.values()]).toEqual([4, 4, 4, 4, 4, 4]);
@@ -139,14 +139,54 @@ describe('is it the same', () => {
   });
 });
 
-describe('answers to triangles', () => {
-  const sheet = [
-    { taster: 0, codes: ['101', '202', '303'], bars: [0, 0, 1], odd: '303' },
-    { taster: 1, codes: ['404', '505', '606'], bars: [1, 0, 1], odd: '505' },
-    { taster: 2, codes: ['707', '808', '909'], bars: [0, 1, 1], odd: '707' },
-  ] as never;
-  test('right, wrong, none of the three, and not answered yet', () => {
-    expect(readTriangles(sheet, {})).toEqual({ given: 0, right: 0, strange: [] });
-    expect(readTriangles(sheet, { 0: ' 303 ', 1: '404', 2: '123' })).toEqual({ given: 3, right: 1, strange: [2] });
+describe('rounds and their answers', () => {
+  test('tetrads: two and two, in six orders; the first one finds its like', () => {
+    const rows = sameRounds('tetrad', 12, 2, seeded(3));
+    expect(rows).toHaveLength(24);
+    expect(rows.map(({ taster, round }) => [taster, round]).slice(0, 3)).toEqual([
+      [0, 0],
+      [0, 1],
+      [1, 0],
+    ]);
+    for (const { bars, codes, right } of rows) {
+      expect(bars.filter((bar) => bar === 'A')).toHaveLength(2);
+      expect(bars[codes.indexOf(right)]).toBe(bars[0]);
+      expect(codes.indexOf(right)).toBeGreaterThan(0);
+      expect(new Set(codes).size).toBe(4);
+    }
+  });
+  test('pairs: each first equally often; the other is right to name', () => {
+    const rows = sameRounds('paired', 10, 1, seeded(3));
+    expect(rows.filter(({ bars }) => bars[0] === 'A')).toHaveLength(5);
+    for (const { bars, codes, right } of rows) expect(bars[codes.indexOf(right)]).toBe('B');
+  });
+  test('who guesses is right as often as the test counts on', () => {
+    for (const [test, by] of [
+      ['triangle', 1 / 3],
+      ['tetrad', 1 / 3],
+      ['paired', 1 / 2],
+    ] as const) {
+      const chance = seeded(8);
+      const rows = sameRounds(test, 60, 4, chance).concat(sameRounds(test, 60, 4, chance));
+      const can = (codes: string[]): string[] => (test === 'tetrad' ? codes.slice(1) : codes);
+      const right = rows.filter((row) => can(row.codes)[Math.floor(chance() * can(row.codes).length)] === row.right);
+      expect(Math.abs(right.length / rows.length - by)).toBeLessThan(0.07);
+    }
+  });
+  test('right, wrong, none of the codes, and not answered yet; people are counted once', () => {
+    const sheet = [
+      { taster: 0, round: 0, codes: ['101', '202', '303'], bars: ['A', 'A', 'B'], right: '303' },
+      { taster: 0, round: 1, codes: ['404', '505', '606'], bars: ['B', 'A', 'B'], right: '505' },
+      { taster: 1, round: 0, codes: ['707', '808', '909'], bars: ['A', 'B', 'B'], right: '707' },
+    ] as never;
+    expect(readRounds('triangle', sheet, {})).toEqual({ given: 0, right: 0, tasters: 0, strange: [] });
+    expect(readRounds('triangle', sheet, { 0: ' 303 ', 1: '404', 2: '123' })).toEqual({
+      given: 3,
+      right: 1,
+      tasters: 2,
+      strange: [2],
+    });
+    // The first of a tetrad answers nothing.
+    expect(readRounds('tetrad', sheet, { 0: '101' }).strange).toEqual([0]);
   });
 });

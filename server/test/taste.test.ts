@@ -1,5 +1,5 @@
 import type { SameTestView } from '@wunsch/core/api/taste';
-import type { Triangle } from '@wunsch/core/taste/serving';
+import type { SameRound } from '@wunsch/core/taste/serving';
 import { asProblem, testServer, type TestServer } from './harness';
 
 let server: TestServer;
@@ -11,8 +11,8 @@ afterAll(() => server.close());
 test('a triangle test: planned with its power, served, read exactly, kept with who read it', async () => {
   const plan = await server.call('POST', '/api/calc/taste/power', { tries: 12 });
   expect(plan.body).toMatchObject({ triesFor: expect.any(Number) as number });
-  const sheet = await server.call('POST', '/api/calc/taste/triangles', { tasters: 12, seed: 4 });
-  const rows = (sheet.body as { triangles: Triangle[] }).triangles;
+  const sheet = await server.call('POST', '/api/calc/taste/rounds', { tasters: 12, seed: 4 });
+  const rows = (sheet.body as { rounds: SameRound[] }).rounds;
   expect(rows).toHaveLength(12);
   const kept = await server.call('POST', '/api/taste/same', {
     personId: 'ann',

@@ -35,6 +35,8 @@ export interface SubjectView {
   caution: string | null;
   /** Bars can be eaten of it in the book. */
   pieces: number;
+  /** What it got on other days, the newest first; shown once it is scored anew. */
+  earlier: { at: number; palate: string; overall: number }[];
 }
 
 export interface SheetView extends TasteSheet {

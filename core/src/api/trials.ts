@@ -1,4 +1,4 @@
-import type { TrialPlan } from '../trials/records';
+import type { Factor, TrialPlan } from '../trials/records';
 import type { TrialVerdict } from '../trials/judge';
 
 /** Something made as an arm of a trial. */
@@ -26,3 +26,6 @@ export interface TrialView {
   /** Blind sessions that were its panel. */
   sessions: { id: string; name: string; state: string }[];
 }
+
+/** What is usual here of what can be varied. */
+export type UsualLevels = Partial<Record<Factor, { middle: number; low: number; high: number }>>;

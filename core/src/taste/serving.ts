@@ -1,4 +1,5 @@
 import { DomainError } from '../errors/domain-error';
+import type { SameTest } from './same';
 
 /*
  * In which order each taster gets which bar, so that every bar stands equally often in every place and follows every
@@ -95,49 +96,85 @@ function shuffled<T>(values: readonly T[], chance: () => number): T[] {
   return rows;
 }
 
-/** What one taster of a triangle gets: three samples by their codes, one of them another bar. */
-export interface Triangle {
+/** What one taster gets in one round of a test of sameness: samples by their codes, each of one bar or of the other. */
+export interface SameRound {
   taster: number;
-  codes: [string, string, string];
+  /** From 0; more than one where tasters taste again. */
+  round: number;
+  codes: string[];
   /** Which bar stands at each place, `A` or `B`. */
   bars: ('A' | 'B')[];
-  /** The code of the odd one: the right answer. */
-  odd: string;
+  /** Codes that are right to name: the odd one; the one that belongs to the first; the one that is said to have more. */
+  right: string;
 }
 
-const TRIANGLES = ['AAB', 'ABA', 'BAA', 'BBA', 'BAB', 'ABB'] as const;
+/** Every order there can be: of a triangle, of a tetrad (two and two), of a pair. */
+const ORDERS: Readonly<Record<SameTest, readonly string[]>> = {
+  triangle: ['AAB', 'ABA', 'BAA', 'BBA', 'BAB', 'ABB'],
+  tetrad: ['AABB', 'ABAB', 'ABBA', 'BBAA', 'BABA', 'BAAB'],
+  paired: ['AB', 'BA'],
+};
 
-/** Triangles for so many tasters: the six orders equally often as far as it goes, every sample with its own code. */
-export function triangles(tasters: number, chance: () => number): Triangle[] {
+/** The place that is right to name. */
+function rightPlace(test: SameTest, bars: readonly ('A' | 'B')[]): number {
+  if (test === 'triangle') return bars.findIndex((bar) => bars.filter((other) => other === bar).length === 1);
+  if (test === 'tetrad') return bars.findIndex((bar, i) => i > 0 && bar === bars[0]);
+  // Of a pair the other bar, B, is the one that is expected to have more.
+  return bars.indexOf('B');
+}
+
+/**
+ * Rounds for so many tasters: all orders equally often as far as it goes, every sample of a round with its own code.
+ *
+ * @param rounds how often each taster tastes
+ */
+export function sameRounds(test: SameTest, tasters: number, rounds: number, chance: () => number): SameRound[] {
+  const size = ORDERS[test][0]?.length ?? 0;
+  const count = tasters * rounds;
   const orders: string[] = [];
-  while (orders.length < tasters) orders.push(...shuffled(TRIANGLES, chance));
-  const codes = blindCodes(3 * Math.min(tasters, 200), chance);
-  return orders.slice(0, tasters).map((order, taster): Triangle => {
-    const at = (3 * taster) % codes.length;
-    const own: [string, string, string] = [codes[at] ?? '', codes[at + 1] ?? '', codes[at + 2] ?? ''];
+  while (orders.length < count) orders.push(...shuffled(ORDERS[test], chance));
+  const codes = blindCodes(size * Math.min(count, 200), chance);
+  return orders.slice(0, count).map((order, i): SameRound => {
+    const at = (size * i) % codes.length;
+    const own = Array.from({ length: size }, (_, j) => codes[(at + j) % codes.length] ?? '');
     const bars = [...order] as ('A' | 'B')[];
-    const lone = bars.filter((bar) => bar === 'A').length === 1 ? 'A' : 'B';
-    return { taster, codes: own, bars, odd: own[bars.indexOf(lone)] ?? '' };
+    return {
+      taster: Math.floor(i / rounds),
+      round: i % rounds,
+      codes: own,
+      bars,
+      right: own[rightPlace(test, bars)] ?? '',
+    };
   });
 }
 
-/** What tasters called the odd one. */
-export interface TrianglesRead {
+/** What tasters answered. */
+export interface RoundsRead {
   given: number;
   right: number;
-  /** Tasters whose answer is none of their three codes, from 0. */
+  /** People behind the answers. */
+  tasters: number;
+  /** Rounds, by their place in the sheet, whose answer is none that can be given. */
   strange: number[];
 }
 
-/** Holds answers against their triangles. @param answers codes by taster; empty: not answered yet */
-export function readTriangles(sheet: readonly Triangle[], answers: Readonly<Record<string, string>>): TrianglesRead {
-  const found: TrianglesRead = { given: 0, right: 0, strange: [] };
-  for (const { taster, codes, odd } of sheet) {
-    const answer = (answers[taster] ?? '').trim();
-    if (answer === '') continue;
+/** Holds answers against their rounds. @param answers codes by place in the sheet; empty: not answered yet */
+export function readRounds(
+  test: SameTest,
+  sheet: readonly SameRound[],
+  answers: Readonly<Record<string, string>>,
+): RoundsRead {
+  const found: RoundsRead = { given: 0, right: 0, tasters: 0, strange: [] };
+  const people = new Set<number>();
+  sheet.forEach(({ taster, codes, right }, i) => {
+    const answer = (answers[i] ?? '').trim();
+    if (answer === '') return;
     found.given += 1;
-    if (answer === odd) found.right += 1;
-    else if (!codes.includes(answer)) found.strange.push(taster);
-  }
-  return found;
+    people.add(taster);
+    // Of a tetrad the first sample is what the others are held against: it answers nothing.
+    const can = test === 'tetrad' ? codes.slice(1) : codes;
+    if (answer === right) found.right += 1;
+    else if (!can.includes(answer)) found.strange.push(i);
+  });
+  return { ...found, tasters: people.size };
 }

@@ -10,6 +10,7 @@ export const FACTORS = {
   shellPct: { name: 'Shell in nibs', unit: '%', station: 'winnow' },
   micron: { name: 'Fineness', unit: 'µm', station: 'grind' },
   grindH: { name: 'Hours on the stones', unit: 'h', station: 'grind' },
+  concheH: { name: 'Conche, stones up', unit: 'h', station: 'grind' },
   cocoaPct: { name: 'Cocoa', unit: '%', station: 'grind' },
   sugarPct: { name: 'Sugar', unit: '%', station: 'grind' },
   butterPct: { name: 'Added butter', unit: '%', station: 'grind' },

@@ -79,6 +79,10 @@ export function batchFacts(views: Views, batchId: string): BatchFacts {
     shellPct: mean(shells),
     micron: gauge?.kind === 'gauge' ? gauge.micron : null,
     grindH: run?.endedAt != null ? runningHours(run.stretches, run.endedAt) : null,
+    concheH:
+      run?.endedAt != null
+        ? Math.max(0, runningHours(run.moved, run.endedAt) - runningHours(run.stretches, run.endedAt))
+        : null,
     cocoaPct: made?.cocoaPct ?? null,
     sugarPct: made?.sugarPct ?? null,
     butterPct: made ? made.cocoaPct - made.withoutButterPct : null,

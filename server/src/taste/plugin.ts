@@ -4,7 +4,7 @@ import { id } from '@wunsch/core/ledger/commands';
 import { seeded } from '@wunsch/core/stats/chance';
 import { tasteRecord } from '@wunsch/core/taste/records';
 import { isItTheSame, power, SAME_TESTS, triesFor } from '@wunsch/core/taste/same';
-import { servings, triangles } from '@wunsch/core/taste/serving';
+import { sameRounds, servings } from '@wunsch/core/taste/serving';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { sessionRoutes } from './session-routes';
@@ -76,9 +76,9 @@ export function tasteRoutes(router: Router, views: Views): void {
     (body) => ({ servings: servings(body.bars, body.tasters, seeded(body.seed)) }),
   );
   router.calc(
-    '/api/calc/taste/triangles',
-    'Triangles for tasters, with three-digit codes',
-    z.object({ tasters, seed }),
-    (body) => ({ triangles: triangles(body.tasters, seeded(body.seed)) }),
+    '/api/calc/taste/rounds',
+    'Rounds of a triangle, tetrad or pair for tasters, with three-digit codes',
+    z.object({ test, tasters, rounds: z.number().int('must be whole').min(1).max(4).default(1), seed }),
+    (body) => ({ rounds: sameRounds(body.test, body.tasters, body.rounds, seeded(body.seed)) }),
   );
 }

@@ -1,9 +1,10 @@
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
-import type { OutsideView } from '@wunsch/core/api/taste';
+import type { OutsideView, SubjectView } from '@wunsch/core/api/taste';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { entryHead, id } from '@wunsch/core/ledger/commands';
 import { pieces } from '@wunsch/core/ledger/fields';
+import { groupBy } from '@wunsch/core/stats/group';
 import { outsideBar, sheet, tasteWord } from '@wunsch/core/taste/records';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -21,22 +22,36 @@ const ownSheet = sheet.omit({ kind: true, sessionId: true, tastingId: true }).ex
 /** Guided sheets of one palate, own words, bars of other makers, and what all of it says when looked back on. */
 export function sheetRoutes(router: Router, views: Views): void {
   const { workshop } = router;
+  /** Adds what a thing got on other days, from tastings that were not blind. */
+  function withEarlier(): (subject: SubjectView) => SubjectView {
+    const sheets = groupBy(
+      sheetsOf(views).filter(({ sessionId, overall }) => sessionId === null && overall !== null),
+      ({ subject }) => subject.id,
+    );
+    return (view) => ({
+      ...view,
+      earlier: (sheets.get(view.subject.id) ?? [])
+        .slice(-3)
+        .reverse()
+        .map(({ at, palate, overall }) => ({ at, palate, overall: overall ?? 0 })),
+    });
+  }
   router.read(
     '/api/taste/subjects',
     'What can be tasted: of the book, and bars of other makers',
-    (_, { find, limit }) => ({ subjects: findSubjects(views, find, limit) }),
+    (_, { find, limit }) => ({ subjects: findSubjects(views, find, limit).map(withEarlier()) }),
     z.object({ find: z.string().max(80).default(''), limit: z.coerce.number().int().min(1).max(100).default(24) }),
   );
   router.read(
     '/api/taste/subject',
     'One thing to taste, by its code or as a bar of another maker',
     (_, { code, outside }) => {
-      if (outside !== undefined) return subjectView(views, { of: 'outside', id: outside });
+      if (outside !== undefined) return withEarlier()(subjectView(views, { of: 'outside', id: outside }));
       const batch = [...workshop.batches.values()].find((row) => row.code === code);
       const holding = workshop.book.byCode(code ?? '');
       const of = holding?.id ?? (batch && barsOf(batch.id)) ?? batch?.id;
       if (of === undefined) throw new DomainError('http/not-found', `${code ?? 'That'} is not here.`);
-      return subjectView(views, { of: 'holding', id: of });
+      return withEarlier()(subjectView(views, { of: 'holding', id: of }));
     },
     z.object({ code: z.string().max(60).optional(), outside: id.optional() }),
   );

@@ -6,8 +6,20 @@ import type { Views } from '../ledger/views';
 import { batchFacts } from './facts';
 import { groupsOf, subjectView } from './subjects';
 
-/** All sheets, oldest first. */
+const read = new WeakMap<Views, { of: string; sheets: SheetView[] }>();
+
+/** All sheets, oldest first; read once for all who ask, until something is entered. */
 export function sheetsOf(views: Views): SheetView[] {
+  const { book, records } = views.workshop;
+  const of = `${records.of('taste').length} ${book.state}`;
+  const known = read.get(views);
+  if (known?.of === of) return known.sheets;
+  const sheets = readSheets(views);
+  read.set(views, { of, sheets });
+  return sheets;
+}
+
+function readSheets(views: Views): SheetView[] {
   const names = new Map<string, { name: string; code: string | null }>();
   return views.workshop.records.of('taste').flatMap(({ id, at, personId, value }) => {
     if (value.kind !== 'sheet') return [];

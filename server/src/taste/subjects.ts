@@ -41,6 +41,7 @@ export function subjectView(views: Views, subject: TasteSubject): SubjectView {
       allergens: [],
       caution: 'What is in it says its wrapper: read the allergens there.',
       pieces: 0,
+      earlier: [],
     };
   }
   const holding = book.holdings.get(subject.id);
@@ -60,6 +61,7 @@ export function subjectView(views: Views, subject: TasteSubject): SubjectView {
     allergens: views.cocoa(holding.id).allergens,
     caution: raw ?? wet,
     pieces: book.balance(holding.id).pieces,
+    earlier: [],
   };
 }
 
@@ -73,6 +75,10 @@ export function findSubjects(views: Views, text: string, most: number): SubjectV
     if (wanted !== '' && !`${code} ${name}`.toLowerCase().includes(wanted)) return [];
     return [{ id, at: book.entriesOf(id)[0]?.at ?? 0 }];
   });
+  // What is used up is still found by its whole code: nibs of a test roast, the last bar.
+  const exact = wanted === '' ? undefined : book.byCode(text.trim().toUpperCase());
+  if (exact && EATEN[exact.kind] !== undefined && !rows.some(({ id }) => id === exact.id))
+    rows.push({ id: exact.id, at: Infinity });
   const own = rows.sort((a, b) => b.at - a.at).slice(0, most);
   const outside = outsideBars(views)
     .filter(({ bar }) => `${bar.maker} ${bar.bar} ${bar.origin}`.toLowerCase().includes(wanted))

@@ -1,12 +1,13 @@
 import { z } from 'zod';
-import type { MadeView, TrialView } from '@wunsch/core/api/trials';
+import type { MadeView, TrialView, UsualLevels } from '@wunsch/core/api/trials';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
 import { ROAST_WORDS, roastFactors } from '@wunsch/core/roast/trial';
 import { seeded } from '@wunsch/core/stats/chance';
+import { median } from '@wunsch/core/stats/spread';
 import { fewestArms, fullDesign, inChanceOrder, ladderDesign, smallDesign } from '@wunsch/core/trials/design';
 import { judgeArms, type TrialWords } from '@wunsch/core/trials/judge';
-import { FACTORS, trialPlan, type Level, type TrialPlan } from '@wunsch/core/trials/records';
+import { FACTOR_KEYS, FACTORS, trialPlan, type Level, type TrialPlan } from '@wunsch/core/trials/records';
 import { formatTemperature } from '@wunsch/core/units/temperature';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -15,6 +16,7 @@ import { loadRow } from '../roast/loads';
 import { trialView as roastTrialView } from '../roast/views';
 import { batchFacts, scoresOfBatch } from '../taste/facts';
 import { scoresOf, sessionsOf } from '../taste/sessions';
+import { sheetsOf } from '../taste/sheets';
 import { trialsOf, type KeptTrial } from './book';
 
 const ARM_WORDS = (arms: readonly string[]): TrialWords => ({
@@ -69,7 +71,13 @@ function scoresFor(views: Views, kept: KeptTrial, thing: ReturnType<typeof made>
   // The blind panel of the trial is what it was made for; without it what was scored at the bench counts.
   if (panel.length > 0) return panel;
   if (thing.batchId !== null) return scoresOfBatch(views, thing.batchId).map(({ score }) => score);
-  return views.workshop.roasts.scoresOf(thing.loadId ?? '').map(({ value }) => value.score);
+  const loadId = thing.loadId ?? '';
+  return [
+    ...views.workshop.roasts.scoresOf(loadId).map(({ value }) => value.score),
+    ...sheetsOf(views).flatMap(({ subject, visit, sessionId, overall }) =>
+      subject.id === loadId && visit === 1 && sessionId === null && overall !== null ? [overall] : [],
+    ),
+  ];
 }
 
 function really(views: Views, { factors }: TrialPlan, thing: ReturnType<typeof made>): (number | string | null)[] {
@@ -174,6 +182,21 @@ function roastTrials(views: Views): TrialView[] {
   });
 }
 
+/** So many of the last batches say what is usual. */
+const LAST = 16;
+
+/** The middle and the range of each fact over the last batches; left out where it was not logged. */
+function usualLevels(views: Views): UsualLevels {
+  const facts = [...views.workshop.batches.values()].slice(-LAST).map(({ id: batchId }) => batchFacts(views, batchId));
+  return Object.fromEntries(
+    FACTOR_KEYS.flatMap((factor) => {
+      const values = facts.flatMap((row) => row[factor] ?? []);
+      if (values.length < 3) return [];
+      return [[factor, { middle: median(values), low: Math.min(...values), high: Math.max(...values) }]];
+    }),
+  );
+}
+
 /** Trials of anything that is varied: planned, made through the ledger, tasted, read. */
 export function trialRoutes(router: Router, views: Views): void {
   const { workshop } = router;
@@ -187,6 +210,13 @@ export function trialRoutes(router: Router, views: Views): void {
       (a, b) => b.at - a.at,
     ),
   }));
+  router.read(
+    '/api/trials/usual',
+    'What is usual here of everything that can be varied, from the last batches',
+    () => ({
+      usual: usualLevels(views),
+    }),
+  );
   router.read('/api/trials/:id', 'One trial, and what its facts say so far', (request) => {
     const trialId = param(request.params, 'id');
     return roastTrials(views).find((row) => row.id === trialId) ?? trialView(views, at(trialId));

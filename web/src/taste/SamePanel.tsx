@@ -1,82 +1,128 @@
 import type { SameTestView } from '@wunsch/core/api/taste';
 import { seeded } from '@wunsch/core/stats/chance';
-import { isItTheSame, power, triesFor } from '@wunsch/core/taste/same';
-import { readTriangles, triangles } from '@wunsch/core/taste/serving';
+import { isItTheSame, power, SAME_TESTS, triesFor, type SameTest } from '@wunsch/core/taste/same';
+import { readRounds, sameRounds, type SameRound } from '@wunsch/core/taste/serving';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
-import { Box, NumberBox } from '../parts/fields';
+import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 
 interface Typed {
+  test: SameTest;
   a: string;
   b: string;
+  /** What one of a pair is expected to have more of. */
+  more: string;
   tasters: string;
+  rounds: string;
   /** Of the orders; null: no sheet was made yet. */
   seed: number | null;
-  /** What each taster called the odd one. */
+  /** What was answered, by place in the sheet. */
   answers: Record<string, string>;
 }
-const EMPTY: Typed = { a: '', b: '', tasters: '12', seed: null, answers: {} };
+const EMPTY: Typed = { test: 'triangle', a: '', b: '', more: '', tasters: '12', rounds: '1', seed: null, answers: {} };
 const MOST = 60;
+const MOST_ROUNDS = 4;
 
-/** Are two bars the same? Three samples for each taster, two of one and one of the other; who finds the odd one. */
+const NAMES: Readonly<Record<SameTest, string>> = { triangle: 'Triangle', tetrad: 'Tetrad', paired: 'Pair' };
+const ASKED: Readonly<Record<SameTest, string>> = {
+  triangle: 'which is the odd one',
+  tetrad: 'which of the others belongs to the first',
+  paired: 'which has more of it',
+};
+const HOW: Readonly<Record<SameTest, string>> = {
+  triangle:
+    'Each taster gets three samples by their codes, two of one bar and one of the other, and says which is the odd one.',
+  tetrad:
+    'Each taster gets four samples by their codes, two of each bar, and says which of the last three belongs to the first.',
+  paired:
+    'Each taster gets both by their codes and says which has more of what you name: the other one is expected to.',
+};
+
+/** Where an order by chance begins. */
+const someSeed = (): number => (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) % 2_000_000_000;
+
+/** Are two bars the same? Samples by codes for each taster, in fair orders; what their answers say, exactly. */
 export function SamePanel() {
   const { personId } = useHere();
   const show = useShow();
   const { data } = useApi<{ tests: SameTestView[] }>('/api/taste/same');
   const draft = useDraft<Typed>('taste.same', () => EMPTY);
   const { busy, error, run, fail } = useSave();
-  const { a, b, tasters, seed, answers } = draft.value;
+  const { test, a, b, more, tasters, rounds, seed, answers } = { ...EMPTY, ...draft.value };
   const set = (next: Partial<Typed>): void => draft.set((now) => ({ ...now, ...next }));
   const n = readNumber(tasters);
+  const times = readNumber(rounds);
   const isCount = n !== null && Number.isInteger(n) && n >= 3 && n <= MOST;
-  const sheet = seed !== null && isCount ? triangles(n, seeded(seed)) : [];
-  const { given, right, strange } = readTriangles(sheet, answers);
-  const result = given > 0 && strange.length === 0 ? isItTheSame('triangle', right, given) : null;
+  const isTimes = times !== null && Number.isInteger(times) && times >= 1 && times <= MOST_ROUNDS;
+  const fits = isCount && isTimes;
+  const sheet = seed !== null && fits ? sameRounds(test, n, times, seeded(seed)) : [];
+  const read = readRounds(test, sheet, answers);
+  const { given, right, strange } = read;
+  const result = given > 0 && strange.length === 0 ? isItTheSame(test, right, given, read.tasters) : null;
+  const tries = fits ? n * times : 0;
   const make = (): void => {
     if (a.trim() === '' || b.trim() === '') return fail('Say which two.');
+    if (test === 'paired' && more.trim() === '') return fail('Say what the other is expected to have more of.');
     if (!isCount) return fail(`Three to ${MOST} tasters.`);
-    set({ seed: Math.floor(performance.now() * 1000) % 2_000_000_000, answers: {} });
+    if (!isTimes) return fail(`One to ${MOST_ROUNDS} rounds: tongues tire.`);
+    set({ seed: someSeed(), answers: {} });
   };
   const keep = (): void => {
     if (personId === null) return fail(NOBODY);
-    const test = {
+    const kept = {
       kind: 'same',
-      test: 'triangle',
+      test,
       a,
       b,
-      tasters: given,
+      tasters: read.tasters,
       tries: given,
       right,
-      note: '',
+      note: test === 'paired' ? `More ${more}` : '',
     };
-    void run(() => send('POST', '/api/taste/same', { personId, test }, draft.key)).then(
-      (kept) => kept && draft.clear(),
+    void run(() => send('POST', '/api/taste/same', { personId, test: kept }, draft.key)).then(
+      (done) => done && draft.clear(),
     );
   };
+  const label = (row: SameRound): string =>
+    `${test === 'triangle' ? 'Odd one' : 'Answer'} of taster ${row.taster + 1}${times === 1 ? '' : `, round ${row.round + 1}`}`;
   return (
     <Section id="same" title="Are they the same?">
-      <p className="max-w-2xl text-soft">
-        Each taster gets three samples by their codes, two of one bar and one of the other, and says which is the odd
-        one. Who cannot tell guesses.
-      </p>
-      <div className="mt-3 grid gap-3 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_7rem_auto] sm:items-end">
+      <Chips
+        legend={<span className="sr-only">Which test</span>}
+        options={SAME_TESTS.map((row) => [row, NAMES[row]] as const)}
+        chosen={[test]}
+        choose={([next = 'triangle']) => set({ test: next, seed: null, answers: {} })}
+      />
+      <p className="mt-2 max-w-2xl text-soft">{HOW[test]} Who cannot tell guesses.</p>
+      <div className="mt-3 grid gap-3 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_6rem_6rem_auto] sm:items-end">
         <Box label="One bar" value={a} onChange={(text) => set({ a: text })} />
         <Box label="The other" value={b} onChange={(text) => set({ b: text })} />
         <NumberBox label="Tasters" value={tasters} onChange={(text) => set({ tasters: text, seed: null })} />
+        <NumberBox label="Rounds" value={rounds} onChange={(text) => set({ rounds: text, seed: null })} />
         <button type="button" className="button" onClick={make}>
           {seed === null ? 'Make the sheet' : 'Another sheet'}
         </button>
       </div>
-      {isCount && (
+      {test === 'paired' && (
+        <Box
+          className="mt-3 max-w-md"
+          label="The other is expected to have more"
+          placeholder="sourness"
+          value={more}
+          onChange={(text) => set({ more: text })}
+        />
+      )}
+      {fits && (
         <p className="mt-2">
-          With {n} tasters you would notice a difference that 1 in 2 can taste{' '}
-          <strong>{Math.round(100 * power('triangle', n, 0.5))} times in 100</strong>.
-          {power('triangle', n, 0.5) < 0.8 &&
-            ` For 80 in 100 it wants ${triesFor('triangle', 0.5, 0.8) ?? 'very many'}.`}
+          With {n} tasters{times > 1 ? `, ${times} rounds each,` : ''} you would notice a difference that 1 in 2 can
+          taste <strong>{Math.round(100 * power(test, tries, 0.5))} times in 100</strong>.
+          {power(test, tries, 0.5) < 0.8 &&
+            ` For 80 in 100 it wants ${triesFor(test, 0.5, 0.8) ?? 'very many'}${times > 1 ? ' answers' : ''}.`}
+          {times > 1 && ' More rounds of the same people speak of these people, not of all.'}
         </p>
       )}
       {sheet.length > 0 && (
@@ -87,18 +133,21 @@ export function SamePanel() {
                 <tr>
                   <th className="font-normal">Taster</th>
                   <th className="font-normal">Serve, in this order</th>
-                  <th className="font-normal">The odd one is</th>
+                  <th className="font-normal">Says {ASKED[test]}</th>
                 </tr>
               </thead>
               <tbody>
-                {sheet.map(({ taster, codes, bars }) => (
-                  <tr key={taster} className="border-t border-rule">
-                    <td className="figure">{taster + 1}</td>
+                {sheet.map((row, i) => (
+                  <tr key={i} className="border-t border-rule">
+                    <td className="figure">
+                      {row.taster + 1}
+                      {times !== 1 && <span className="text-sm text-soft">, round {row.round + 1}</span>}
+                    </td>
                     <td>
-                      {codes.map((code, i) => (
+                      {row.codes.map((code, j) => (
                         <span key={code} className="mr-5 whitespace-nowrap">
                           <span className="code">{code}</span>{' '}
-                          <span className="text-sm text-soft">{bars[i] === 'A' ? a : b}</span>
+                          <span className="text-sm text-soft">{row.bars[j] === 'A' ? a : b}</span>
                         </span>
                       ))}
                     </td>
@@ -106,9 +155,9 @@ export function SamePanel() {
                       <input
                         className="entry figure"
                         inputMode="numeric"
-                        aria-label={`Odd one of taster ${taster + 1}`}
-                        value={answers[taster] ?? ''}
-                        onChange={(event) => set({ answers: { ...answers, [taster]: event.target.value } })}
+                        aria-label={label(row)}
+                        value={answers[i] ?? ''}
+                        onChange={(event) => set({ answers: { ...answers, [i]: event.target.value } })}
                       />
                     </td>
                   </tr>
@@ -118,7 +167,8 @@ export function SamePanel() {
           </div>
           {strange.length > 0 && (
             <p role="alert" className="mt-2 font-semibold text-crimson">
-              Taster {strange.map((taster) => taster + 1).join(', ')}: that is none of the three codes.
+              Taster {strange.map((i) => (sheet[i]?.taster ?? 0) + 1).join(', ')}: that is none of the{' '}
+              {test === 'paired' ? 'two' : 'three'} codes{test === 'tetrad' && ' after the first'}.
             </p>
           )}
           {result && (
@@ -156,7 +206,8 @@ export function SamePanel() {
               </strong>{' '}
               {row.result.sentence}{' '}
               <span className="text-sm text-soft">
-                {show.day(row.at)}, {row.person}
+                {NAMES[row.test].toLowerCase()}
+                {row.note !== '' && `, ${row.note.toLowerCase()}`}; {show.day(row.at)}, {row.person}
               </span>
             </li>
           ))}

@@ -33,6 +33,7 @@ export function TasteBench({ view }: { view: BenchView }) {
           Pack or mould some first; every batch gets its score here. A block while it rests, nibs or a bar of another
           maker are tasted under Tastings.
         </Empty>
+        <SamePanel />
       </>
     );
   return (

@@ -7,7 +7,7 @@ import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Caution, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
-import { useHere } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { another, EMPTY_IMPRESSION, sheetOf, type Impression } from './impression';
 import { SheetForm, StepChips, WarmWater, type StepAt } from './SheetForm';
 import { keyOf, SubjectPicker } from './SubjectPicker';
@@ -45,6 +45,7 @@ const begin = (): Tasting => ({
 /** A guided tasting: one bar after another, forth and back; every look is kept. */
 export function TastingPage() {
   const { personId } = useHere();
+  const show = useShow();
   const navigate = useNavigate();
   const [query, setQuery] = useSearchParams();
   const { data: vocabulary } = useApi<VocabularyView>('/api/taste/words');
@@ -200,6 +201,14 @@ export function TastingPage() {
                     <li key={keyOf(subject)} className="flex flex-wrap items-center gap-x-4 py-2">
                       <span className="min-w-0 flex-1">
                         {subject.code !== null && <span className="code">{subject.code}</span>} {subject.name}
+                        {subject.earlier.length > 0 && (
+                          <span className="block text-sm text-soft">
+                            Other days:{' '}
+                            {subject.earlier
+                              .map(({ at: when, palate, overall }) => `${overall} on ${show.day(when)}, ${palate}`)
+                              .join('; ')}
+                          </span>
+                        )}
                         {before && (
                           <span className="block text-sm text-soft">
                             {before.overall === last?.overall

@@ -73,7 +73,19 @@ function Sheet({ sheet }: { sheet: SheetView }) {
             </Link>
           )}{' '}
           {sheet.subjectName}
-          {visit > 1 && <span className="text-soft">, look {visit}</span>}
+          {visit > 1 && <span className="text-soft">, look {visit}</span>}{' '}
+          {visit === 1 && (
+            <Link
+              className="link text-sm text-soft"
+              to={
+                sheet.subject.of === 'outside'
+                  ? `/tasting?outside=${sheet.subject.id}`
+                  : `/tasting?code=${encodeURIComponent(sheet.subjectCode ?? '')}`
+              }
+            >
+              taste it again
+            </Link>
+          )}
         </p>
         {smell.length > 0 && <p className="text-sm">Smells of {smell.join(', ')}.</p>}
         {notes.length > 0 && (

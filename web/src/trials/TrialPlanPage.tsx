@@ -1,4 +1,5 @@
 import { useNavigate } from 'react-router';
+import type { UsualLevels } from '@wunsch/core/api/trials';
 import type { HoldingView } from '@wunsch/core/api/types';
 import {
   DESIGN_WORDS,
@@ -52,6 +53,7 @@ export function TrialPlanPage() {
   const show = useShow();
   const navigate = useNavigate();
   const lots = useApi<{ lots: HoldingView[] }>('/api/trace/lots').data?.lots ?? [];
+  const usual = useApi<{ usual: UsualLevels }>('/api/trials/usual').data?.usual ?? {};
   const draft = useDraft<Plan>('trial.new', () => EMPTY);
   const { busy, error, run, fail } = useSave();
   const { name, question, design, count, factors, arms } = draft.value;
@@ -59,6 +61,14 @@ export function TrialPlanPage() {
   const setFactor = (index: number, next: Partial<Plan['factors'][number]>): void =>
     set({ factors: factors.map((row, i) => (i === index ? { ...row, ...next } : row)) });
   const unitOf = (factor: Factor): string => (FACTORS[factor].unit === '°C' ? show.tempUnit : FACTORS[factor].unit);
+
+  const usualWords = (factor: Factor): string | undefined => {
+    const here = usual[factor];
+    if (!here) return undefined;
+    const figure = (value: number): string =>
+      FACTORS[factor].unit === '°C' ? show.temp(value) : `${value.toFixed(1)} ${FACTORS[factor].unit}`;
+    return `Of the last batches ${figure(here.middle)}, from ${figure(here.low)} to ${figure(here.high)}.`;
+  };
 
   /** Factors as they are sent; a word where they cannot be read. */
   const read = (): { factor: Factor; levels: Level[] }[] | string => {
@@ -152,6 +162,7 @@ export function TrialPlanPage() {
                   unit={unitOf(row.factor)}
                   value={row.levels}
                   placeholder="24 36 48"
+                  hint={usualWords(row.factor)}
                   onChange={(levels) => setFactor(index, { levels })}
                 />
               )}
