@@ -44,6 +44,36 @@ export const nibs = async (page: Page, name: string, netG: number, routeId = 'st
 export const charged = (page: Page, name: string, sources: object[], routeId = 'straight-through'): Promise<Step> =>
   enter(page, { kind: 'charge', batch: { name, routeId }, sources });
 
+/** A batch of some nibs, poured and in temper. @returns code of the batch, and what is in temper */
+export async function inTemper(
+  page: Page,
+  name: string,
+  lot: string,
+  nibsG: number,
+): Promise<{ batch: string; pour: string; massG: number }> {
+  const bowl = await charged(page, name, [{ holdingId: lot, massG: nibsG }]);
+  const massG = nibsG - 100;
+  const tub = madeBy(
+    await enter(page, { kind: 'discharge', batchId: madeBy(bowl, 'mass'), outsG: [massG], holdUpG: 100 }),
+  );
+  const temper = { method: 'bath', meltC: 46, coolC: 27.5, workC: 32, test: 'set', note: '' };
+  const pour = madeBy(await enter(page, { kind: 'temper', sources: [{ holdingId: tub, massG }], ...temper }));
+  return { batch: bowl.batchCode ?? '', pour, massG };
+}
+/** Bars of 70 g of all that is in temper. */
+export const mouldedBars = async (page: Page, pour: string, massG: number, goodPieces: number): Promise<string> =>
+  madeBy(
+    await enter(page, {
+      kind: 'mould',
+      sources: [{ holdingId: pour, massG }],
+      barG: 70,
+      cavities: 20,
+      goodPieces,
+      holdUpG: 50,
+      note: '',
+    }),
+  );
+
 export const readout = (page: Page, label: string | RegExp) =>
   page.getByLabel(label, typeof label === 'string' ? { exact: true } : {}).first();
 export const saved = (page: Page) => expect(page.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible();

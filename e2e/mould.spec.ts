@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { ann, charged, enter, madeBy, nibs, post, readout, saved, somebody } from './maker';
+import { ann, inTemper, nibs, post, readout, saved, somebody } from './maker';
 import { MAKERS } from './playwright.config';
 
 /* From a bowl in temper to bars: moulds, clocks, weights. */
@@ -14,20 +14,7 @@ test('nine kilograms become bars of seventy grams: planned, filled by one press,
   page,
 }) => {
   const lot = await nibs(page, 'Mould nibs', 9500);
-  const bowl = madeBy(await charged(page, 'Mould 100', [{ holdingId: lot, massG: 9200 }]), 'mass');
-  const tub = madeBy(await enter(page, { kind: 'discharge', batchId: bowl, outsG: [9000], holdUpG: 200 }));
-  const pour = madeBy(
-    await enter(page, {
-      kind: 'temper',
-      sources: [{ holdingId: tub, massG: 9000 }],
-      method: 'bath',
-      meltC: 46,
-      coolC: 27.5,
-      workC: 32,
-      test: 'set',
-      note: '',
-    }),
-  );
+  const { pour } = await inTemper(page, 'Mould 100', lot, 9100);
   const work = await post<{ id: string }>(page, '/api/ledger/works', {
     station: 'mould',
     personId: ann,

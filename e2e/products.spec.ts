@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { ann, bought, charged, enter, madeBy, material, nibs, post, readout, saved, somebody } from './maker';
+import { ann, bought, enter, inTemper, material, nibs, post, readout, saved, somebody } from './maker';
 import { MAKERS } from './playwright.config';
 
 /* A filled bar from its product to its buyer and back: shells, filling, packing, label, order, what came back, its trace. */
@@ -18,20 +18,7 @@ test('a shell is filled and closed, packed by scanning, labelled, ordered, sent,
   await bought(page, paste, 1000);
   const sleeve = await material(page, 'Paper sleeve', { kind: 'packaging' });
   await enter(page, { kind: 'buy', materialId: sleeve, supplier: 'Shop', pieces: 100, price: 12 });
-  const bowl = madeBy(await charged(page, 'Shell 100', [{ holdingId: lot, massG: 3200 }]), 'mass');
-  const tub = madeBy(await enter(page, { kind: 'discharge', batchId: bowl, outsG: [3100], holdUpG: 100 }));
-  const pour = madeBy(
-    await enter(page, {
-      kind: 'temper',
-      sources: [{ holdingId: tub, massG: 3000 }],
-      method: 'bath',
-      meltC: 46,
-      coolC: 27.5,
-      workC: 32,
-      test: 'set',
-      note: '',
-    }),
-  );
+  const { pour } = await inTemper(page, 'Shell 100', lot, 3100);
 
   // The product: a filled one without a filling is refused, and nothing of what was typed is lost, over a reload too.
   await page.goto('/products');

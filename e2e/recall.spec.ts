@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { ann, charged, enter, madeBy, nibs, somebody } from './maker';
+import { ann, enter, inTemper, madeBy, mouldedBars, nibs, somebody } from './maker';
 import { MAKERS } from './playwright.config';
 
 /* Two complaints, what they share, and taking it back. */
@@ -12,31 +12,8 @@ test.beforeEach(async ({ page }) => {
 
 /** A batch of a lot, packed under a code, five bars of it sold. */
 async function sold(page: Page, lot: string, name: string, code: string): Promise<string> {
-  const bowl = madeBy(await charged(page, name, [{ holdingId: lot, massG: 1500 }]), 'mass');
-  const tub = madeBy(await enter(page, { kind: 'discharge', batchId: bowl, outsG: [1450], holdUpG: 50 }));
-  const pour = madeBy(
-    await enter(page, {
-      kind: 'temper',
-      sources: [{ holdingId: tub, massG: 1450 }],
-      method: 'bath',
-      meltC: 46,
-      coolC: 27.5,
-      workC: 32,
-      test: 'set',
-      note: '',
-    }),
-  );
-  const bars = madeBy(
-    await enter(page, {
-      kind: 'mould',
-      sources: [{ holdingId: pour, massG: 1450 }],
-      barG: 70,
-      cavities: 20,
-      goodPieces: 20,
-      holdUpG: 50,
-      note: '',
-    }),
-  );
+  const { pour, massG } = await inTemper(page, name, lot, 1550);
+  const bars = await mouldedBars(page, pour, massG, 20);
   const pack = madeBy(
     await enter(page, {
       kind: 'pack',

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { ann, charged, enter, madeBy, nibs, post, somebody } from './maker';
+import { ann, inTemper, mouldedBars, nibs, post, somebody } from './maker';
 import { MAKERS } from './playwright.config';
 
 /* Tasting alone, forth and back; a blind panel on phones; a trial from its plan to what is made next; other makers' bars. */
@@ -13,34 +13,8 @@ test.beforeEach(async ({ page }) => {
 /** Bars of a batch of their own. @returns code of the batch and of the bars */
 async function bars(page: Page, name: string): Promise<{ batch: string; id: string }> {
   const lot = await nibs(page, `${name} nibs`, 3500);
-  const bowl = await charged(page, name, [{ holdingId: lot, massG: 3200 }]);
-  const tub = madeBy(
-    await enter(page, { kind: 'discharge', batchId: madeBy(bowl, 'mass'), outsG: [3100], holdUpG: 100 }),
-  );
-  const pour = madeBy(
-    await enter(page, {
-      kind: 'temper',
-      sources: [{ holdingId: tub, massG: 3000 }],
-      method: 'bath',
-      meltC: 46,
-      coolC: 27.5,
-      workC: 32,
-      test: 'set',
-      note: '',
-    }),
-  );
-  const id = madeBy(
-    await enter(page, {
-      kind: 'mould',
-      sources: [{ holdingId: pour, massG: 3000 }],
-      barG: 70,
-      cavities: 12,
-      goodPieces: 40,
-      holdUpG: 200,
-      note: '',
-    }),
-  );
-  return { batch: bowl.batchCode ?? '', id };
+  const { batch, pour, massG } = await inTemper(page, name, lot, 3200);
+  return { batch, id: await mouldedBars(page, pour, massG, 40) };
 }
 
 test('a tasting alone, forth and back: both looks are kept, and what moved is said', async ({ page }) => {

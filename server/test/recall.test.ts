@@ -1,5 +1,6 @@
 import type { ComplaintView, RecallRow, RecallView, SharedView, SharingView } from '@wunsch/core/api/recall';
-import { asProblem, lotCommand, madeBy, testServer, type TestServer } from './harness';
+import { asProblem, madeBy, testServer, type TestServer } from './harness';
+import { bought, moulded, nibLot, poured } from './shop';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -10,62 +11,11 @@ afterAll(() => server.close());
 /** Two batches of one lot, a third of another; each packed, some sold. */
 async function goods(): Promise<{ lots: string[]; packs: string[] }> {
   await server.reset();
-  const lots: string[] = [];
-  for (const name of ['Alpha', 'Beta'])
-    lots.push(
-      madeBy(
-        await server.step({
-          ...lotCommand(),
-          name,
-          form: 'nibs',
-          roasted: true,
-          routeId: 'from-nibs',
-          netG: 20_000,
-        } as never),
-      ),
-    );
-  const wrapper = madeBy(
-    await server.step({
-      kind: 'buy',
-      materialId: 'wrapper',
-      supplier: 'Quay',
-      supplierBatch: 'R1',
-      pieces: 500,
-      price: 20,
-      note: '',
-    } as never),
-  );
+  const lots = [await nibLot(server, 'Alpha'), await nibLot(server, 'Beta')];
+  const wrapper = await bought(server, 'wrapper', { pieces: 500 });
   const packs: string[] = [];
   for (const [n, lot] of [lots[0], lots[0], lots[1]].entries()) {
-    const sources = [{ holdingId: lot, massG: 3000 }];
-    const batch = { name: `Ridge ${n}`, routeId: 'from-nibs' };
-    const bowl = madeBy(await server.step({ kind: 'charge', batch, sources, note: '' } as never), 'mass');
-    const tub = madeBy(
-      await server.step({ kind: 'discharge', batchId: bowl, outsG: [2900], holdUpG: 100, note: '' } as never),
-    );
-    const poured = madeBy(
-      await server.step({
-        kind: 'temper',
-        sources: [{ holdingId: tub, massG: 2900 }],
-        method: 'bath',
-        meltC: 46,
-        coolC: 27.5,
-        workC: 31.8,
-        test: 'set',
-        note: '',
-      } as never),
-    );
-    const bars = madeBy(
-      await server.step({
-        kind: 'mould',
-        sources: [{ holdingId: poured, massG: 2900 }],
-        barG: 70,
-        cavities: 24,
-        goodPieces: 40,
-        holdUpG: 100,
-        note: '',
-      } as never),
-    );
+    const bars = await moulded(server, await poured(server, lot ?? '', `Ridge ${n}`));
     const pack = await server.step({
       kind: 'pack',
       holdingId: bars,

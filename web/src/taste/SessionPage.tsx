@@ -55,13 +55,13 @@ export function SessionPage() {
         <Caution key={words}>{words}</Caution>
       ))}
       {state !== 'opened' && (
-        <div className="mt-5 grid gap-8 md:grid-cols-[minmax(0,1fr)_15rem]">
+        <div className="mt-5 grid gap-8 md:grid-cols-[minmax(0,26rem)_15rem]">
           <div>
             <p className="figure text-3xl">
-              {done} of {Math.max(sitting.length, 1)} done
-              <span className="text-xl text-soft">
-                , {sitting.length} of {session.tasters} seats taken
-              </span>
+              {done} of {session.tasters} done
+              {sitting.length < session.tasters && (
+                <span className="text-xl text-soft">, {session.tasters - sitting.length} seats free</span>
+              )}
             </p>
             <div className="mt-3 flex flex-wrap gap-3">
               {state === 'open' ? (
