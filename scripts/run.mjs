@@ -1,4 +1,4 @@
-// npm run demo | start | dev | bench | calibrate | screenshots: works in a bare clone.
+// npm run demo | start | dev | bench | attack | calibrate | screenshots: works in a bare clone.
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { installChromium, installPackages, root, run } from './install.mjs';
@@ -29,6 +29,9 @@ if (what === 'demo' || what === 'start') {
   installChromium();
   await build();
   code = run('npx', ['tsx', 'bench/run.ts', ...rest]);
+} else if (what === 'attack') {
+  await build();
+  code = run('npx', ['tsx', 'attack/run.ts', ...rest]);
 } else if (what === 'calibrate') {
   code = run('npx', ['tsx', 'core/calibrate/main.ts', ...rest]);
 } else if (what === 'screenshots') {

@@ -45,8 +45,14 @@ export function atLeast(hits: number, n: number, p: number): number {
  * @example fewestRight('triangle', 12) // 8, as in ISO 4120, table A.1
  */
 export function fewestRight(test: SameTest, tries: number, alpha = ALPHA): number {
-  for (let hits = 0; hits <= tries; hits += 1) if (atLeast(hits, tries, BY_CHANCE[test]) <= alpha) return hits;
-  return tries + 1;
+  // The chance falls with every hit: halved until it is found.
+  let [low, high] = [0, tries + 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (atLeast(middle, tries, BY_CHANCE[test]) <= alpha) high = middle;
+    else low = middle + 1;
+  }
+  return low;
 }
 
 /** Chance to notice a difference that this share of people can taste; the others guess. */
@@ -57,7 +63,14 @@ export function power(test: SameTest, tries: number, tastersShare: number, alpha
 
 /** Fewest tries with which such a difference is noticed so often; null: more than two thousand. */
 export function triesFor(test: SameTest, tastersShare: number, wanted: number, alpha = ALPHA): number | null {
-  for (let tries = 3; tries <= MOST; tries += 1) if (power(test, tries, tastersShare, alpha) >= wanted) return tries;
+  const p0 = BY_CHANCE[test];
+  const p = tastersShare + (1 - tastersShare) * p0;
+  let fewest = fewestRight(test, 2, alpha);
+  for (let tries = 3; tries <= MOST; tries += 1) {
+    // One more answer asks for no more, or for one more right one.
+    if (atLeast(fewest, tries, p0) > alpha) fewest += 1;
+    if (atLeast(fewest, tries, p) >= wanted) return tries;
+  }
   return null;
 }
 
