@@ -171,6 +171,9 @@ describe('blind sessions', () => {
     expect(result?.verdict.bars.map(({ bar }) => bar)).toEqual(['Ridge', 'Shore']);
     expect(result?.verdict.sentence).toMatch(/^Ridge is better than Shore/);
     expect(result?.verdict.tasters).toEqual([]);
+    // What the panel said counts for the batches.
+    const { products } = await get<HistoryView>('/api/taste/history');
+    expect(products.find(({ name }) => name === 'Ridge')?.batches[0]).toMatchObject({ score: 7.5, tasters: 3 });
     const own = await get<SeatView>(`/api/taste/guest/${id}/seats/0`);
     expect(own.names).toHaveLength(2);
     expect(own.palate?.n).toBe(2);

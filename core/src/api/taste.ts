@@ -97,7 +97,6 @@ export interface SessionView {
   seats: { seat: number; taster: string; order: number[]; done: number; sheets: number }[];
   allergens: string[];
   cautions: string[];
-  trialName: string | null;
   /** Once it was opened. */
   result: {
     verdict: PanelVerdict;

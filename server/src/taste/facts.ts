@@ -90,13 +90,3 @@ export function batchFacts(views: Views, batchId: string): BatchFacts {
     workC: mean(works),
   };
 }
-
-/** What a batch scored, score by score. */
-export const scoresOfBatch = (views: Views, batchId: string): { score: number; at: number; personId: string }[] =>
-  views
-    .stepsOfBatch(batchId)
-    .flatMap((step) =>
-      step.kind === 'taste'
-        ? [{ score: (step.command as CommandOf<'taste'>).score, at: step.at, personId: step.personId }]
-        : [],
-    );

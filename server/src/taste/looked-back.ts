@@ -7,7 +7,8 @@ import { samplesView } from '../beans/views';
 import type { Views } from '../ledger/views';
 import { productOf } from '../products/products';
 import { sheetsOf } from './sheets';
-import { batchFacts, FACT_NAMES, FACT_UNITS, scoresOfBatch } from './facts';
+import { batchFacts, FACT_NAMES, FACT_UNITS } from './facts';
+import { scoresByBatch } from './scores';
 
 const DAY_MS = 86_400_000;
 /** Of the last years so many batches of one thing are looked back on. */
@@ -23,19 +24,20 @@ interface Tasted {
 
 /** Batches that were tasted, in order of time. */
 function tasted(views: Views): Tasted[] {
+  const scoresOf = scoresByBatch(views);
   return [...views.workshop.batches.values()]
     .flatMap((batch): Tasted[] => {
-      const scores = scoresOfBatch(views, batch.id);
+      const scores = scoresOf(batch.id);
       if (scores.length === 0) return [];
       const steps = views.stepsOfBatch(batch.id);
       const moulded = steps.findLast(({ kind }) => kind === 'mould')?.at ?? null;
-      const last = scores.at(-1)?.at ?? 0;
+      const last = Math.max(...scores.map(({ at }) => at));
       return [
         {
           batch,
           at: moulded ?? last,
           score: scores.reduce((sum, { score }) => sum + score, 0) / scores.length,
-          tasters: new Set(scores.map(({ personId }) => personId)).size,
+          tasters: new Set(scores.map(({ palate }) => palate)).size,
           ageDays: moulded === null ? null : Math.max(0, (last - moulded) / DAY_MS),
         },
       ];
@@ -56,6 +58,7 @@ function soldAs(views: Views, { batch }: Tasted): string {
 /** Scores of each product over its batches and their age. */
 export function historyView(views: Views): HistoryView {
   const { book } = views.workshop;
+  const scoresOf = scoresByBatch(views);
   const sheets = groupBy(
     sheetsOf(views).filter(({ subject }) => subject.of === 'holding'),
     ({ subject }) => book.holdings.get(subject.id)?.batchId ?? '',
@@ -78,7 +81,7 @@ export function historyView(views: Views): HistoryView {
           tastings: rows.flatMap(({ batch, at }) => {
             const age = (when: number): number => Math.max(0, (when - at) / DAY_MS);
             return [
-              ...scoresOfBatch(views, batch.id).map(({ score, at: when }) => ({
+              ...scoresOf(batch.id).map(({ score, at: when }) => ({
                 code: batch.code,
                 at: when,
                 ageDays: age(when),
@@ -153,13 +156,14 @@ export function sampleChoice(views: Views): SampleChoice {
   const nibYield = usualNibs(views);
   const perBar = (perKgMilli: number | null, own: number | null): number | null =>
     perKgMilli === null ? null : Math.round((perKgMilli * ((BAR_G * COCOA) / (own ?? nibYield))) / 1000);
+  const scoresOf = scoresByBatch(views);
   const countries = new Set(all.map(({ facts }) => facts.country));
   const present = [...workshop.lots].flatMap(([id, facts]) => {
     if (facts.sample === true || !workshop.book.live.has(id) || !countries.has(facts.country)) return [];
     const scores = [...workshop.batches.values()]
       .filter((batch) => beansOf(views, batch) === views.family(id))
       .slice(-6)
-      .flatMap((batch) => scoresOfBatch(views, batch.id).map(({ score }) => score));
+      .flatMap((batch) => scoresOf(batch.id).map(({ score }) => score));
     return [{ id, scores }];
   });
   const rows: SampleChoice['samples'] = [

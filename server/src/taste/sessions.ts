@@ -6,7 +6,6 @@ import { judgePanel, type PanelScore } from '@wunsch/core/taste/panel';
 import { SCALES, type BlindSession } from '@wunsch/core/taste/records';
 import { blindCodes, servings } from '@wunsch/core/taste/serving';
 import type { Views } from '../ledger/views';
-import { trialsOf } from '../trials/book';
 import { sheetsOf, vocabularyOf } from './sheets';
 import { subjectView } from './subjects';
 
@@ -96,7 +95,6 @@ export function sessionView(views: Views, kept: KeptSession): SessionView {
     }),
     allergens: [...new Set(subjects.flatMap(({ allergens }) => allergens))].sort(),
     cautions: [...new Set(subjects.flatMap(({ caution }) => caution ?? []))],
-    trialName: session.trialId === null ? null : (trialsOf(views).get(session.trialId)?.trial.name ?? null),
     result:
       kept.state === 'opened'
         ? {

@@ -14,7 +14,8 @@ import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { loadRow } from '../roast/loads';
 import { trialView as roastTrialView } from '../roast/views';
-import { batchFacts, scoresOfBatch } from '../taste/facts';
+import { batchFacts } from '../taste/facts';
+import { benchScores } from '../taste/scores';
 import { scoresOf, sessionsOf } from '../taste/sessions';
 import { sheetsOf } from '../taste/sheets';
 import { trialsOf, type KeptTrial } from './book';
@@ -70,7 +71,7 @@ function scoresFor(views: Views, kept: KeptTrial, thing: ReturnType<typeof made>
     });
   // The blind panel of the trial is what it was made for; without it what was scored at the bench counts.
   if (panel.length > 0) return panel;
-  if (thing.batchId !== null) return scoresOfBatch(views, thing.batchId).map(({ score }) => score);
+  if (thing.batchId !== null) return benchScores(views, thing.batchId).map(({ score }) => score);
   const loadId = thing.loadId ?? '';
   return [
     ...views.workshop.roasts.scoresOf(loadId).map(({ value }) => value.score),

@@ -1,5 +1,6 @@
 import { Link, useParams } from 'react-router';
 import type { SessionView } from '@wunsch/core/api/taste';
+import type { TrialView } from '@wunsch/core/api/trials';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Caution, Loading, Refusal, Section } from '../parts/pieces';
@@ -37,15 +38,7 @@ export function SessionPage() {
       <h1 className="text-4xl">{session.name}</h1>
       <p className="mt-1 text-lg text-soft">
         {show.day(view.at)}, {view.host}; {STATE_WORDS[state]}.{' '}
-        {view.trialName !== null && session.trialId !== null && (
-          <>
-            Panel of the trial{' '}
-            <Link className="link" to={`/trial/${session.trialId}`}>
-              {view.trialName}
-            </Link>
-            .
-          </>
-        )}
+        {session.trialId !== null && <OfTrial trialId={session.trialId} />}
       </p>
       {result && <Result view={view} result={result} />}
       {view.allergens.length > 0 && (
@@ -134,6 +127,21 @@ export function SessionPage() {
           </table>
         </div>
       </Section>
+    </>
+  );
+}
+
+/** The trial that a session is the panel of. */
+function OfTrial({ trialId }: { trialId: string }) {
+  const { data } = useApi<TrialView>(`/api/trials/${encodeURIComponent(trialId)}`);
+  if (!data) return null;
+  return (
+    <>
+      Panel of the trial{' '}
+      <Link className="link" to={data.link}>
+        {data.trial.name}
+      </Link>
+      .
     </>
   );
 }
