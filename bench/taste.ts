@@ -1,4 +1,5 @@
-import { judgePanel, type PanelScore } from '@wunsch/core/taste/panel';
+import { judgePanel } from '@wunsch/core/taste/panel';
+import type { PanelScore } from '@wunsch/core/taste/palates';
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import { framesASecond, longestTask, openBrowser, openPage } from './browser';
 import type { Note } from './roast';

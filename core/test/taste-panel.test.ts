@@ -1,5 +1,6 @@
 import { normals, seeded } from '../src/stats/chance';
-import { judgePanel, type PanelScore } from '../src/taste/panel';
+import { judgePanel } from '../src/taste/panel';
+import type { PanelScore } from '../src/taste/palates';
 import { servings } from '../src/taste/serving';
 
 /* What a panel says of bars: made effects come back, intervals hold as often as they say. */

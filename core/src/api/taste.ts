@@ -2,7 +2,8 @@ import type { FileView } from './beans';
 import type { HistoryVerdict } from '../taste/history';
 import type { MattersVerdict } from '../taste/matters';
 import type { BlindSession, OutsideBar, TasteSheet, TasteSubject } from '../taste/records';
-import type { PanelVerdict, TasterStanding } from '../taste/panel';
+import type { PanelVerdict } from '../taste/panel';
+import type { TasterStanding } from '../taste/palates';
 import type { SameResult, SameTest } from '../taste/same';
 import type { ComesUp, VocabularyWord } from '../taste/vocabulary';
 

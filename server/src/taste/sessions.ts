@@ -2,7 +2,8 @@ import type { GuestView, PalateView, SeatView, SessionView, SheetView } from '@w
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { seeded } from '@wunsch/core/stats/chance';
 import { groupBy } from '@wunsch/core/stats/group';
-import { judgePanel, type PanelScore } from '@wunsch/core/taste/panel';
+import { judgePanel } from '@wunsch/core/taste/panel';
+import type { PanelScore } from '@wunsch/core/taste/palates';
 import { SCALES, type BlindSession } from '@wunsch/core/taste/records';
 import { blindCodes, servings } from '@wunsch/core/taste/serving';
 import type { Views } from '../ledger/views';

@@ -1,4 +1,4 @@
-import type { TasterStanding } from '@wunsch/core/taste/panel';
+import type { TasterStanding } from '@wunsch/core/taste/palates';
 
 /** How one palate does, kindly: for its owner alone. */
 export function Palate({ palate }: { palate: TasterStanding }) {

@@ -229,7 +229,12 @@ function Result({ view, result }: { view: SessionView; result: NonNullable<Sessi
       )}
       <p className="mt-2 max-w-3xl text-sm text-soft">
         Bars are compared within each taster’s own round, so that who scores high or has a tired day does not matter.
-        How each one tastes is shown to nobody but themselves, on their own phone and under Tasting.
+        How each one tastes is shown to nobody but themselves, on their own phone and under Tasting. Bars that were
+        eaten are booked as samples, under{' '}
+        <Link className="link" to="/store">
+          Store
+        </Link>
+        .
       </p>
     </>
   );
