@@ -265,6 +265,48 @@ describe('trials', () => {
     expect(asProblem(few).code).toBe('trials/too-few');
   });
 
+  test('an opened blind session of a trial speaks before the bench', async () => {
+    const ids = await bars();
+    const trial = {
+      name: 'Which place',
+      factors: [{ factor: 'restDays', levels: [7, 21] }],
+      design: 'ladder',
+      arms: [[7], [21]],
+    };
+    const { id: trialId } = (await post('/api/trials', { personId: 'ann', trial })).body as { id: string };
+    const { subjects } = await get<{ subjects: SubjectView[] }>('/api/taste/subjects');
+    for (const [arm, id] of ids.entries()) {
+      const code = subjects.find(({ subject }) => subject.id === id)?.batchCode ?? '';
+      await post(`/api/trials/${trialId}/made`, { personId: 'ann', arm, code });
+      await post('/api/taste/sheets', { personId: 'ann', sheet: sheet(id, { overall: 2 }) });
+    }
+    const names = ['Ridge', 'Shore'];
+    const session = {
+      name: 'Panel',
+      bars: ids.map((id, i) => ({ subject: { of: 'holding', id }, name: names[i] })),
+      tasters: 4,
+      seed: 3,
+      trialId,
+    };
+    const { id } = (await post('/api/taste/sessions', { personId: 'ann', session })).body as { id: string };
+    const host = await get<SessionView>(`/api/taste/sessions/${id}`);
+    for (const [i, taster] of ['Kim', 'Lou', 'Max', 'Nat'].entries()) {
+      const { seat, codes } = (await post(`/api/taste/guest/${id}/seats`, { taster })).body as SeatView;
+      for (const code of codes)
+        await post(`/api/taste/guest/${id}/seats/${seat}/sheets`, {
+          code,
+          overall: (host.codes.indexOf(code) === 0 ? 5 : 7) + (i % 2) * 0.5,
+        });
+    }
+    const before = await get<TrialView>(`/api/trials/${trialId}`);
+    expect(before.made.map(({ scores }) => scores)).toEqual([[2], [2]]);
+    for (const state of ['closed', 'opened']) await post(`/api/taste/sessions/${id}/state`, { personId: 'ann', state });
+    const { made, sessions } = await get<TrialView>(`/api/trials/${trialId}`);
+    expect(made.map(({ scores }) => scores.length)).toEqual([4, 4]);
+    expect((made[1]?.scores[0] ?? 0) - (made[0]?.scores[0] ?? 0)).toBeCloseTo(2, 6);
+    expect(sessions).toEqual([{ id, name: 'Panel', state: 'opened' }]);
+  });
+
   test('what matters says that it cannot tell from two batches', async () => {
     const [ridge] = await bars();
     await post('/api/taste/sheets', { personId: 'ann', sheet: sheet(ridge) });

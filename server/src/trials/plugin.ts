@@ -5,6 +5,7 @@ import { id } from '@wunsch/core/ledger/commands';
 import { ROAST_WORDS, roastFactors } from '@wunsch/core/roast/trial';
 import { seeded } from '@wunsch/core/stats/chance';
 import { median } from '@wunsch/core/stats/spread';
+import { judgePanel } from '@wunsch/core/taste/panel';
 import { fewestArms, fullDesign, inChanceOrder, ladderDesign, smallDesign } from '@wunsch/core/trials/design';
 import { judgeArms, type TrialWords } from '@wunsch/core/trials/judge';
 import { FACTOR_KEYS, FACTORS, trialPlan, type Level, type TrialPlan } from '@wunsch/core/trials/records';
@@ -67,7 +68,12 @@ function scoresFor(views: Views, kept: KeptTrial, thing: ReturnType<typeof made>
           })
           .map(({ name }) => name),
       );
-      return scoresOf(views, row).flatMap(({ bar, score }) => (named.has(bar) ? [score] : []));
+      const scores = scoresOf(views, row);
+      // As the panel has it, tasters and places taken out; too few to be one they stand as they are.
+      const { bars } = judgePanel(scores);
+      return bars.length > 0
+        ? bars.flatMap(({ bar, mean, n }) => (named.has(bar) ? Array.from({ length: n }, () => mean) : []))
+        : scores.flatMap(({ bar, score }) => (named.has(bar) ? [score] : []));
     });
   // The blind panel of the trial is what it was made for; without it what was scored at the bench counts.
   if (panel.length > 0) return panel;
