@@ -21,11 +21,21 @@ interface Mine {
   kept: Record<string, Impression[]>;
   /** What could not be sent yet. */
   waiting: Waiting[];
+  /** What was not taken, and why. */
+  refused: { code: string; why: string }[];
   at: string | null;
   now: Impression;
   step: StepAt;
 }
-const begin = (): Mine => ({ seat: null, kept: {}, waiting: [], at: null, now: EMPTY_IMPRESSION, step: 0 });
+const begin = (): Mine => ({
+  seat: null,
+  kept: {},
+  waiting: [],
+  refused: [],
+  at: null,
+  now: EMPTY_IMPRESSION,
+  step: 0,
+});
 const AGAIN_MS = 4000;
 
 /** A taster's phone: no account, codes only; what cannot be sent waits here. */
@@ -64,7 +74,11 @@ function Taster({ path, view }: { path: string; view: GuestView }) {
         (reason: unknown) => {
           // Refused for good it is not sent for ever; out of reach it waits.
           if (!gone && reason instanceof ApiError && reason.problem.status >= 400 && reason.problem.status < 500)
-            draft.set((row) => ({ ...row, waiting: row.waiting.filter(({ key }) => key !== first.key) }));
+            draft.set((row) => ({
+              ...row,
+              waiting: row.waiting.filter(({ key }) => key !== first.key),
+              refused: [...(row.refused ?? []), { code: first.code, why: reason.problem.detail }],
+            }));
         },
       );
     attempt();
@@ -130,6 +144,11 @@ function Taster({ path, view }: { path: string; view: GuestView }) {
         <p className="mt-4">Thank you, {seat.taster}.</p>
       </>
     );
+  const notTaken = (draft.value.refused ?? []).map(({ code, why }, i) => (
+    <p key={i} role="alert" className="mt-3 rounded-md bg-crimson-wash px-3 py-2 text-sm">
+      <span className="code">{code}</span> was not taken: {why} It is still on this phone; tell your host.
+    </p>
+  ));
   const unsent =
     waiting.length > 0 ? (
       <p role="status" className="mt-3 rounded-md bg-sunk px-3 py-2 text-sm">
@@ -178,6 +197,7 @@ function Taster({ path, view }: { path: string; view: GuestView }) {
           })}
         </ul>
         {unsent}
+        {notTaken}
         <p className="mt-4 text-sm text-soft">
           Warm water and a minute between two. Nobody sees scores before all are done.
         </p>
