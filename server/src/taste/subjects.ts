@@ -65,7 +65,10 @@ export function subjectView(views: Views, subject: TasteSubject): SubjectView {
   };
 }
 
-/** What is here to be tasted, the newest first, by part of a code or name. */
+/** What is tasted most comes first. */
+const ORDER = Object.keys(EATEN);
+
+/** What is here to be tasted, bars before all else, then the newest, by part of a code or name. */
 export function findSubjects(views: Views, text: string, most: number): SubjectView[] {
   const { book } = views.workshop;
   const wanted = text.trim().toLowerCase();
@@ -73,13 +76,13 @@ export function findSubjects(views: Views, text: string, most: number): SubjectV
     const { kind, code, name } = book.holding(id);
     if (EATEN[kind] === undefined) return [];
     if (wanted !== '' && !`${code} ${name}`.toLowerCase().includes(wanted)) return [];
-    return [{ id, at: book.entriesOf(id)[0]?.at ?? 0 }];
+    return [{ id, rank: ORDER.indexOf(kind), at: book.entriesOf(id)[0]?.at ?? 0 }];
   });
   // What is used up is still found by its whole code: nibs of a test roast, the last bar.
   const exact = wanted === '' ? undefined : book.byCode(text.trim().toUpperCase());
   if (exact && EATEN[exact.kind] !== undefined && !rows.some(({ id }) => id === exact.id))
-    rows.push({ id: exact.id, at: Infinity });
-  const own = rows.sort((a, b) => b.at - a.at).slice(0, most);
+    rows.push({ id: exact.id, rank: -1, at: 0 });
+  const own = rows.sort((a, b) => a.rank - b.rank || b.at - a.at).slice(0, most);
   const outside = outsideBars(views)
     .filter(({ bar }) => `${bar.maker} ${bar.bar} ${bar.origin}`.toLowerCase().includes(wanted))
     .reverse()

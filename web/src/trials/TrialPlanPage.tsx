@@ -62,12 +62,12 @@ export function TrialPlanPage() {
     set({ factors: factors.map((row, i) => (i === index ? { ...row, ...next } : row)) });
   const unitOf = (factor: Factor): string => (FACTORS[factor].unit === '°C' ? show.tempUnit : FACTORS[factor].unit);
 
-  const usualWords = (factor: Factor): string | undefined => {
+  const usualWords = (factor: Factor): string => {
     const here = usual[factor];
-    if (!here) return undefined;
+    if (!here) return '';
     const figure = (value: number): string =>
-      FACTORS[factor].unit === '°C' ? show.temp(value) : `${value.toFixed(1)} ${FACTORS[factor].unit}`;
-    return `Of the last batches ${figure(here.middle)}, from ${figure(here.low)} to ${figure(here.high)}.`;
+      (FACTORS[factor].unit === '°C' ? show.tempOut(value) : value).toFixed(1).replace(/\.0$/, '');
+    return `; the last batches had ${figure(here.low)} to ${figure(here.high)}`;
   };
 
   /** Factors as they are sent; a word where they cannot be read. */
@@ -158,11 +158,10 @@ export function TrialPlanPage() {
                 />
               ) : (
                 <Box
-                  label="In these steps"
+                  label={`In these steps${usualWords(row.factor)}`}
                   unit={unitOf(row.factor)}
                   value={row.levels}
                   placeholder="24 36 48"
-                  hint={usualWords(row.factor)}
                   onChange={(levels) => setFactor(index, { levels })}
                 />
               )}
