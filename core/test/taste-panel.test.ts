@@ -93,6 +93,24 @@ describe('bars compared', () => {
     expect(verdict.sentence).toMatch(/^b0 is better than b1, by/);
   });
 
+  test('tongues that tire from place to place are told, and taken out', () => {
+    const normal = normals(seeded(5));
+    const orders = servings(4, 48, seeded(6));
+    const rows = orders.flatMap(({ taster, order }) =>
+      order.map((bar, place) => ({
+        bar: `b${bar}`,
+        taster: `${taster}`,
+        session: 's',
+        place: place + 1,
+        score: 6 + 0.5 * bar - 0.4 * Math.max(0, place - 1) + 0.4 * normal(),
+      })),
+    );
+    const { later, first } = judgePanel(rows);
+    expect(later?.high).toBeLessThan(-0.2);
+    expect(Math.abs((later?.value ?? 0) + 0.4)).toBeLessThan(0.15);
+    expect(Math.abs(first?.value ?? 9)).toBeLessThan(0.3);
+  });
+
   test('who scores high, and who was served something first, does not decide', () => {
     // Two bars that are one: all of one half tasted a first, and the generous ones only b as well.
     const rows: PanelScore[] = [];

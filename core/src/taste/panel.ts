@@ -4,7 +4,7 @@ import { groupBy } from '../stats/group';
 import { standingOfTasters, type PanelScore, type TasterStanding } from './palates';
 
 /*
- * What a panel says of bars: score = bar + taster in a session + first place + what one taster makes of one bar + error.
+ * What a panel says of bars: score = bar + taster in a session + first place + later places + what one taster makes of one bar + error.
  * Bars are compared within each taster's own round, so that who scores high or tires does not matter; where somebody
  * tasted a bar again, what they make of that bar counts once and not each time (a random interaction, by
  * restricted likelihood; C. E. McCulloch, S. R. Searle, Generalized, Linear, and Mixed Models, ch. 6). All tasters weigh
@@ -32,12 +32,20 @@ export interface BarPair {
   high: number;
 }
 
+export interface PlaceEffect {
+  value: number;
+  low: number;
+  high: number;
+}
+
 export interface PanelVerdict {
   bars: BarStanding[];
   pairs: BarPair[];
   tasters: TasterStanding[];
   /** What standing first brings, points; null: places do not tell. */
-  first: { value: number; low: number; high: number } | null;
+  first: PlaceEffect | null;
+  /** What each place later brings, as tongues tire, points a place; null: places do not tell. */
+  later: PlaceEffect | null;
   /** Standard deviation of a score that nothing explains. */
   scatter: number;
   /** Tasters that it would still take until the two best are told apart; 0: more would change nothing; null: cannot be said. */
@@ -56,7 +64,7 @@ const BETWEEN = [0, 0.2, 0.5, 1, 3];
 const FEWEST_SCORES = 4;
 
 interface Fit {
-  /** Coefficients: bars after the first, then first place where it is asked; then rounds. */
+  /** Coefficients: bars after the first, then places where they tell; then rounds. */
   beta: number[];
   /** Covariance of the leading ones, in units of the squared scatter. */
   cov: number[][];
@@ -80,6 +88,7 @@ export function judgePanel(scores: readonly PanelScore[]): PanelVerdict {
     pairs: [],
     tasters: [],
     first: null,
+    later: null,
     scatter: 0,
     moreTasters: null,
     apart,
@@ -127,23 +136,23 @@ export function judgePanel(scores: readonly PanelScore[]): PanelVerdict {
       return { a, b, difference, low: difference - half, high: difference + half };
     }),
   );
-  const firstAt = hasFirst(rows) ? k - 1 : null;
-  const firstHalf = firstAt === null ? 0 : t * Math.sqrt((fit.cov[firstAt]?.[firstAt] ?? 0) * fit.s2);
-  const first =
-    firstAt === null
-      ? null
-      : {
-          value: fit.beta[firstAt] ?? 0,
-          low: (fit.beta[firstAt] ?? 0) - firstHalf,
-          high: (fit.beta[firstAt] ?? 0) + firstHalf,
-        };
+  const places = placesOf(rows);
+  const effect = (of: (typeof places)[number]): PlaceEffect | null => {
+    const at = places.indexOf(of);
+    if (at < 0) return null;
+    const column = k - 1 + at;
+    const half = t * Math.sqrt((fit.cov[column]?.[column] ?? 0) * fit.s2);
+    const value = fit.beta[column] ?? 0;
+    return { value, low: value - half, high: value + half };
+  };
   const tasters = new Set(rows.map(({ taster }) => taster)).size;
   const lead = pairs.find(({ a, b }) => a === standings[0]?.bar && b === standings[1]?.bar);
   return {
     bars: standings,
     pairs,
     tasters: standingOfTasters(rows, new Map(bars.map((bar, i) => [bar, level + (effects[i] ?? 0)]))),
-    first,
+    first: effect('first'),
+    later: effect('later'),
     scatter: Math.sqrt(fit.s2),
     moreTasters: lead ? moreTasters(lead, tasters) : null,
     apart,
@@ -178,11 +187,15 @@ function connected(scores: readonly PanelScore[]): { rows: PanelScore[]; apart: 
   };
 }
 
-/** Whether places tell what standing first does: known, and more than one bar has stood there and elsewhere. */
-function hasFirst(rows: readonly PanelScore[]): boolean {
+/** Rounds from which on later places are told apart from bars. */
+const MANY_ROUNDS = 8;
+
+/** Which effects of places can be told: known, and bars have stood in more than one. */
+function placesOf(rows: readonly PanelScore[]): ('first' | 'later')[] {
+  const rounds = new Set(rows.map(roundOf)).size;
   const firsts = rows.filter(({ place }) => place === 1);
-  const tasters = new Set(rows.map(roundOf)).size;
-  return tasters >= 4 && new Set(firsts.map(({ bar }) => bar)).size > 1 && rows.every(({ place }) => place >= 1);
+  if (rounds < 4 || new Set(firsts.map(({ bar }) => bar)).size < 2 || rows.some(({ place }) => place < 1)) return [];
+  return rounds >= MANY_ROUNDS && Math.max(...rows.map(({ place }) => place)) > 2 ? ['first', 'later'] : ['first'];
 }
 
 function bestFit(rows: readonly PanelScore[], bars: readonly string[]): Fit | null {
@@ -201,13 +214,16 @@ function fitOnce(rows: readonly PanelScore[], bars: readonly string[], between: 
   const rounds = [...new Set(rows.map(roundOf))];
   const barAt = new Map(bars.map((bar, i) => [bar, i]));
   const roundAt = new Map(rounds.map((round, i) => [round, i]));
-  const first = hasFirst(rows);
-  const lead = bars.length - 1 + (first ? 1 : 0);
+  const places = placesOf(rows);
+  const lead = bars.length - 1 + places.length;
   const size = lead + rounds.length;
   if (rows.length < Math.max(FEWEST_SCORES, size + 1)) return null;
   const columns = rows.map((row): [number, number][] => [
     ...((barAt.get(row.bar) ?? 0) > 0 ? [[(barAt.get(row.bar) ?? 0) - 1, 1] as [number, number]] : []),
-    ...(first && row.place === 1 ? [[bars.length - 1, 1] as [number, number]] : []),
+    ...places.flatMap((of, i): [number, number][] => {
+      const value = of === 'first' ? Number(row.place === 1) : Math.max(0, row.place - 2);
+      return value === 0 ? [] : [[bars.length - 1 + i, value]];
+    }),
     [lead + (roundAt.get(roundOf(row)) ?? 0), 1],
   ]);
   const square = Matrix.zeros(size, size);

@@ -165,7 +165,10 @@ function Result({ view, result }: { view: SessionView; result: NonNullable<Sessi
           {verdict.first &&
             (verdict.first.low > 0 || verdict.first.high < 0
               ? `What stands first gets ${Math.abs(verdict.first.value).toFixed(1)} points ${verdict.first.value > 0 ? 'more' : 'less'} here: that is taken out.`
-              : 'What stood first was scored like the rest.')}
+              : 'What stood first was scored like the rest.')}{' '}
+          {verdict.later &&
+            (verdict.later.high < 0 || verdict.later.low > 0) &&
+            `From place to place scores ${verdict.later.value < 0 ? 'fall' : 'rise'} by ${Math.abs(verdict.later.value).toFixed(1)}: that too.`}
         </p>
       </section>
       {verdict.bars.length > 0 && (
