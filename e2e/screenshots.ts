@@ -136,7 +136,7 @@ async function take(base: string): Promise<void> {
     if (scrollTo !== undefined) {
       await page
         .getByRole('heading', { name: scrollTo })
-        .evaluate((heading) => window.scrollTo(0, heading.getBoundingClientRect().top - 160));
+        .evaluate((heading) => window.scrollTo(0, window.scrollY + heading.getBoundingClientRect().top - 160));
     }
     await page.waitForTimeout(900);
     await page.screenshot({ path: join(out, `${name}.png`) });
