@@ -93,6 +93,20 @@ describe('bars compared', () => {
     expect(verdict.sentence).toMatch(/^b0 is better than b1, by/);
   });
 
+  test('eight bars, twenty-five people, ten sessions, with places: read, and the same whatever the order of the scores', () => {
+    const normal = normals(seeded(3));
+    const rows = Array.from({ length: 2000 }, (_, i): PanelScore => ({
+      bar: `${i % 8}`,
+      taster: `${Math.floor(i / 8) % 25}`,
+      session: `${Math.floor(i / 200)}`,
+      place: ((i + Math.floor(i / 8)) % 8) + 1,
+      score: Math.max(0, Math.min(10, 6 + normal())),
+    }));
+    const [one, two] = [judgePanel(rows), judgePanel([...rows].reverse())];
+    expect(one.bars).toHaveLength(8);
+    one.bars.forEach(({ bar, mean }) => expect(two.bars.find((row) => row.bar === bar)?.mean).toBeCloseTo(mean, 6));
+  });
+
   test('tongues that tire from place to place are told, and taken out', () => {
     const normal = normals(seeded(5));
     const orders = servings(4, 48, seeded(6));

@@ -260,7 +260,8 @@ function fitOnce(rows: readonly PanelScore[], bars: readonly string[], between: 
       for (const [b, vb] of total) bump(a, b, -c * va * vb);
     }
   }
-  const cholesky = new CholeskyDecomposition(square);
+  // Rounding leaves it a hair off symmetric.
+  const cholesky = new CholeskyDecomposition(Matrix.add(square, square.transpose()).mul(0.5));
   if (!cholesky.isPositiveDefinite()) return null;
   const unit = Matrix.zeros(size, lead + 1);
   for (let i = 0; i < lead; i += 1) unit.set(i, i, 1);
