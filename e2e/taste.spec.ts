@@ -32,7 +32,7 @@ test('a tasting alone, forth and back: both looks are kept, and what moved is sa
   await page.getByRole('button', { name: 'Middle' }).click();
   await page.getByLabel(/drops onto the line in the middle/).fill('wet slate');
   await page.getByRole('button', { name: 'Drop it' }).click();
-  await expect(page.getByRole('button', { name: /^wet slate, middle, at 0:0/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^wet slate, middle, at \d:\d\d/ })).toBeVisible();
   // Half a sheet survives a reload, its clock with it.
   await page.reload();
   await expect(page.getByRole('button', { name: /^wet slate, middle/ })).toBeVisible();
