@@ -48,3 +48,7 @@ export function clumping(
   const estimate = (usual.worth * usual.effect + scatter) / sure;
   return Math.max(1, estimate * (1 + usual.safe * Math.sqrt(2 / sure)));
 }
+
+export const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
+/** 0 of nothing. */
+export const mean = (values: readonly number[]): number => sum(values) / Math.max(1, values.length);

@@ -1,5 +1,6 @@
 import { inverse, Matrix } from 'ml-matrix';
 import { normalQuantile, studentQuantile, studentShare } from '../stats/distributions';
+import { mean } from '../stats/spread';
 
 /*
  * Which logged facts go with the panel's score, over all batches of a bean: least squares on all facts together where
@@ -56,7 +57,6 @@ const SPARE = 6;
 /** Points that nobody would act on. */
 const LITTLE = 0.25;
 
-const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
 const sdOf = (values: readonly number[]): number => {
   const middle = mean(values);
   return Math.sqrt(values.reduce((sum, value) => sum + (value - middle) ** 2, 0) / Math.max(1, values.length - 1));

@@ -1,4 +1,5 @@
 import { groupBy } from '../stats/group';
+import { sum } from '../stats/spread';
 
 /* How single tasters use their scale: their level, its width, how steady they are, how they drift. */
 
@@ -24,8 +25,6 @@ export interface TasterStanding {
   /** How their level moved from session to session, points a session; null: fewer than three sessions. */
   drift: number | null;
 }
-
-const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
 
 /** Levels and habits, pulled towards the panel's where little is known. */
 export function standingOfTasters(rows: readonly PanelScore[], bars: ReadonlyMap<string, number>): TasterStanding[] {

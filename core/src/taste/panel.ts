@@ -1,6 +1,7 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { studentQuantile } from '../stats/distributions';
 import { groupBy } from '../stats/group';
+import { sum } from '../stats/spread';
 import { standingOfTasters, type PanelScore, type TasterStanding } from './palates';
 
 /*
@@ -160,7 +161,6 @@ export function judgePanel(scores: readonly PanelScore[]): PanelVerdict {
   };
 }
 
-const sum = (values: readonly number[]): number => values.reduce((total, value) => total + value, 0);
 const roundOf = ({ taster, session }: PanelScore): string => `${taster}\u0000${session}`;
 const cellOf = ({ taster, bar }: PanelScore): string => `${taster}\u0000${bar}`;
 

@@ -10,6 +10,7 @@ import { judgeTrial } from '@wunsch/core/roast/trial';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import type { Views } from '../ledger/views';
+import { scoresFor } from '../trials/scores';
 import type { Workshop } from '../workshop/workshop';
 import type { LiveRoasts } from './live';
 import { curveData, loadRow, moistureOf } from './loads';
@@ -156,8 +157,6 @@ export function trialView(views: Views, trialId: string): TrialView {
   const loads = roasts.loadsOf(trialId).flatMap(({ value: { cell, loadId } }) => {
     const row = loadRow(views, loadId);
     if (!row) return [];
-    const scores = roasts.scoresOf(loadId).map(({ value: { score } }) => score);
-    // The panel on the load itself comes first; without it, the bars made of it speak.
     return [
       {
         cell,
@@ -166,7 +165,8 @@ export function trialView(views: Views, trialId: string): TrialView {
         at: row.at,
         endC: row.endC,
         minutes: row.minutes,
-        scores: scores.length > 0 ? scores : row.score === null ? [] : [row.score],
+        // A blind session of the trial comes first, then the panel on the load, then the bars made of it.
+        scores: scoresFor(views, trialId, { batchId: null, loadId }),
       },
     ];
   });

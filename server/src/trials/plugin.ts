@@ -2,10 +2,9 @@ import { z } from 'zod';
 import type { MadeView, TrialView, UsualLevels } from '@wunsch/core/api/trials';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
-import { ROAST_WORDS, roastFactors } from '@wunsch/core/roast/trial';
+import { ROAST_WORDS } from '@wunsch/core/roast/trial';
 import { seeded } from '@wunsch/core/stats/chance';
 import { median } from '@wunsch/core/stats/spread';
-import { judgePanel } from '@wunsch/core/taste/panel';
 import { fewestArms, fullDesign, inChanceOrder, ladderDesign, smallDesign } from '@wunsch/core/trials/design';
 import { judgeArms, type TrialWords } from '@wunsch/core/trials/judge';
 import { FACTOR_KEYS, FACTORS, trialPlan, type Level, type TrialPlan } from '@wunsch/core/trials/records';
@@ -14,12 +13,10 @@ import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { loadRow } from '../roast/loads';
-import { trialView as roastTrialView } from '../roast/views';
 import { batchFacts } from '../taste/facts';
-import { benchScores } from '../taste/scores';
-import { scoresOf, sessionsOf } from '../taste/sessions';
-import { sheetsOf } from '../taste/sheets';
+import { sessionsOf } from '../taste/sessions';
 import { trialsOf, type KeptTrial } from './book';
+import { scoresFor } from './scores';
 
 const ARM_WORDS = (arms: readonly string[]): TrialWords => ({
   arm: (index) => arms[index] ?? `arm ${index + 1}`,
@@ -55,38 +52,6 @@ function made(views: Views, code: string): { batchId: string | null; loadId: str
   ]);
 }
 
-/** Scores of what was made: of the batch, of the load, and of the blind sessions of this trial. */
-function scoresFor(views: Views, kept: KeptTrial, thing: ReturnType<typeof made>): number[] {
-  const panel = [...sessionsOf(views).values()]
-    .filter(({ session, state }) => session.trialId === kept.id && state === 'opened')
-    .flatMap((row) => {
-      const named = new Set(
-        row.session.bars
-          .filter(({ subject }) => {
-            const holding = views.workshop.book.holdings.get(subject.id);
-            return holding !== undefined && (holding.batchId ?? holding.id) === (thing.batchId ?? thing.loadId);
-          })
-          .map(({ name }) => name),
-      );
-      const scores = scoresOf(views, row);
-      // As the panel has it, tasters and places taken out; too few to be one they stand as they are.
-      const { bars } = judgePanel(scores);
-      return bars.length > 0
-        ? bars.flatMap(({ bar, mean, n }) => (named.has(bar) ? Array.from({ length: n }, () => mean) : []))
-        : scores.flatMap(({ bar, score }) => (named.has(bar) ? [score] : []));
-    });
-  // The blind panel of the trial is what it was made for; without it what was scored at the bench counts.
-  if (panel.length > 0) return panel;
-  if (thing.batchId !== null) return benchScores(views, thing.batchId).map(({ score }) => score);
-  const loadId = thing.loadId ?? '';
-  return [
-    ...views.workshop.roasts.scoresOf(loadId).map(({ value }) => value.score),
-    ...sheetsOf(views).flatMap(({ subject, visit, sessionId, overall }) =>
-      subject.id === loadId && visit === 1 && sessionId === null && overall !== null ? [overall] : [],
-    ),
-  ];
-}
-
 function really(views: Views, { factors }: TrialPlan, thing: ReturnType<typeof made>): (number | string | null)[] {
   if (thing.loadId !== null) {
     const row = loadRow(views, thing.loadId);
@@ -114,7 +79,7 @@ function trialView(views: Views, kept: KeptTrial): TrialView {
           code,
           link: thing.link,
           at: thing.at,
-          scores: scoresFor(views, kept, thing),
+          scores: scoresFor(views, kept.id, thing),
           really: really(views, trial, thing),
         },
       ];
@@ -126,7 +91,7 @@ function trialView(views: Views, kept: KeptTrial): TrialView {
     id: kept.id,
     at: kept.at,
     person: views.person(kept.personId),
-    link: `/trial/${kept.id}`,
+    link: kept.roast ? `/roasting/trial/${kept.id}` : `/trial/${kept.id}`,
     trial,
     arms,
     made: rows,
@@ -140,53 +105,12 @@ function trialView(views: Views, kept: KeptTrial): TrialView {
             : [],
         ),
       })),
-      ARM_WORDS(arms),
+      kept.roast ? ROAST_WORDS : ARM_WORDS(arms),
     ),
     sessions: [...sessionsOf(views).values()].flatMap((row) =>
       row.session.trialId === kept.id ? [{ id: row.id, name: row.session.name, state: row.state }] : [],
     ),
   };
-}
-
-/** Roast trials are trials of warmth and length, kept where loads are. */
-function roastTrials(views: Views): TrialView[] {
-  return views.workshop.roasts.allTrials().map(({ value: { trialId } }): TrialView => {
-    const view = roastTrialView(views, trialId);
-    const { cells, name, note } = view.trial;
-    const factors = roastFactors(cells);
-    const arms = cells.map(({ peakC, minutes }) => [peakC, minutes]);
-    const trial: TrialPlan = { name, question: note, factors, design: 'full', arms };
-    const made = view.loads.map(({ cell, code, at, scores, endC, minutes }) => ({
-      arm: cell,
-      code,
-      link: `/roasting/load/${code}`,
-      at,
-      scores,
-      really: [endC, minutes],
-    }));
-    return {
-      id: trialId,
-      at: view.at,
-      person: view.person,
-      link: `/roasting/trial/${trialId}`,
-      trial,
-      arms: arms.map((levels) => armWords(views, trial, levels)),
-      made,
-      verdict: judgeArms(
-        factors,
-        arms.map((levels, arm) => ({
-          levels,
-          made: made.flatMap((row) =>
-            row.arm === arm && row.scores.length > 0
-              ? [{ score: row.scores.reduce((a, b) => a + b, 0) / row.scores.length, tasters: row.scores.length }]
-              : [],
-          ),
-        })),
-        ROAST_WORDS,
-      ),
-      sessions: [],
-    };
-  });
 }
 
 /** So many of the last batches say what is usual. */
@@ -213,9 +137,7 @@ export function trialRoutes(router: Router, views: Views): void {
     return found;
   };
   router.read('/api/trials', 'Trials of every kind, the newest first', () => ({
-    trials: [...[...trialsOf(views).values()].map((kept) => trialView(views, kept)), ...roastTrials(views)].sort(
-      (a, b) => b.at - a.at,
-    ),
+    trials: [...trialsOf(views).values()].map((kept) => trialView(views, kept)).sort((a, b) => b.at - a.at),
   }));
   router.read(
     '/api/trials/usual',
@@ -224,10 +146,9 @@ export function trialRoutes(router: Router, views: Views): void {
       usual: usualLevels(views),
     }),
   );
-  router.read('/api/trials/:id', 'One trial, and what its facts say so far', (request) => {
-    const trialId = param(request.params, 'id');
-    return roastTrials(views).find((row) => row.id === trialId) ?? trialView(views, at(trialId));
-  });
+  router.read('/api/trials/:id', 'One trial, and what its facts say so far', (request) =>
+    trialView(views, at(param(request.params, 'id'))),
+  );
   const factors = trialPlan.shape.factors;
   router.calc(
     '/api/calc/trials/design',

@@ -81,6 +81,9 @@ function Trial({ view }: { view: TrialView }) {
         </div>
         <aside aria-label="Add a load, and cautions">
           <AddLoad view={view} />
+          <Link className="button mt-4" to={`/session/new?trial=${view.id}`}>
+            Taste them blind
+          </Link>
           <div className="mt-6 grid gap-3">
             <Caution>
               The panel tastes only what had its kill step or was made fit to eat another way: lightly roasted trials
