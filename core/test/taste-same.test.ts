@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { seeded } from '../src/stats/chance';
 import { atLeast, fewestRight, isItTheSame, power, triesFor } from '../src/taste/same';
-import { blindCodes, imbalance, readRounds, sameRounds, servings, williams } from '../src/taste/serving';
+import { blindCodes, fairTasters, imbalance, readRounds, sameRounds, servings, williams } from '../src/taste/serving';
 
 /* Orders that are balanced for what came before, and exact answers to whether two are the same. */
 
@@ -42,6 +42,12 @@ describe('orders', () => {
     }
     expect([...counts.values()]).toEqual([4, 4, 4, 4, 4, 4]);
     expect(new Set(rows.flatMap(({ codes }) => codes)).size).toBe(72);
+  });
+  test('so many tasters make it fair: whole squares, twice as long for odd bars', () => {
+    expect([1, 4, 5, 8].map((tasters) => fairTasters(4, tasters))).toEqual([4, 4, 8, 8]);
+    expect(fairTasters(3, 7)).toBe(12);
+    const rows = servings(3, fairTasters(3, 7), seeded(2)).map(({ order }) => order);
+    expect(imbalance(rows, 3)).toEqual({ places: 0, neighbours: 0 });
   });
   test('one bar, or more than a tongue bears, has no order', () => {
     expect(() => williams(1)).toThrow('Two to 12 bars');

@@ -1,6 +1,6 @@
 import { normals, seeded } from '../src/stats/chance';
 import { fewestArms, fullDesign, inChanceOrder, ladderDesign, regressorsOf, smallDesign } from '../src/trials/design';
-import { judgeArms } from '../src/trials/judge';
+import { judgeArms, nearestArm } from '../src/trials/judge';
 import { trialPlan, type TrialPlan } from '../src/trials/records';
 
 const HOURS: TrialPlan['factors'] = [{ factor: 'grindH', levels: [24, 36, 48, 60] }];
@@ -83,6 +83,18 @@ describe('plans', () => {
     ['a level twice', { factors: [{ factor: 'grindH', levels: [24, 24] }], arms: [[24], [24]] }],
   ])('refused: %s', (_, bad) => {
     expect(trialPlan.safeParse({ name: 'x', design: 'full', ...bad }).success).toBe(false);
+  });
+});
+
+describe('what was really made', () => {
+  const plan = { factors: THREE, arms: fullDesign(THREE) };
+  test('is its own arm where it is nearest to it, or nothing was logged', () => {
+    expect(nearestArm(plan, 3, [null, null, null])).toBe(3);
+    expect(nearestArm({ factors: HOURS, arms: [[24], [36], [48]] }, 1, [37.5])).toBe(1);
+  });
+  test('is another one where it came nearer to that', () => {
+    expect(nearestArm({ factors: HOURS, arms: [[24], [36], [48]] }, 0, [50])).toBe(2);
+    expect(plan.arms[nearestArm(plan, 0, [123.4, 47, 8])]).toEqual([124, 48, 7]);
   });
 });
 

@@ -51,6 +51,15 @@ export function servings(bars: number, tasters: number, chance: () => number): S
   return rows.slice(0, tasters).map((row, taster) => ({ taster, order: row.map((bar) => relabel[bar] ?? bar) }));
 }
 
+/**
+ * The least number of tasters, from so many on, with whom every bar stands in every place, and after every other, equally
+ * often.
+ */
+export function fairTasters(bars: number, tasters: number): number {
+  const square = williams(bars).length;
+  return square * Math.max(1, Math.ceil(tasters / square));
+}
+
 /** How far orders are from balance: in how many places, and after how many others, a bar stands too often or too seldom. */
 export function imbalance(
   orders: readonly (readonly number[])[],

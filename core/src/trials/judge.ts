@@ -150,3 +150,24 @@ function said(
           },
   };
 }
+
+/**
+ * The arm that something was really nearest to, by the range of each factor; its own where it is as near.
+ *
+ * @param own the arm it was meant as; @param really what the book says, in the order of the factors; null: not logged
+ */
+export function nearestArm(
+  { factors, arms }: Pick<TrialPlan, 'factors' | 'arms'>,
+  own: number,
+  really: readonly (number | string | null)[],
+): number {
+  const off = (arm: readonly Level[]): number =>
+    factors.reduce((sum, { levels }, f) => {
+      const [value, level] = [really[f], arm[f]];
+      if (typeof value !== 'number' || typeof level !== 'number') return sum;
+      const figures = levels.map(Number);
+      const range = Math.max(...figures) - Math.min(...figures);
+      return sum + (range > 0 ? ((value - level) / range) ** 2 : 0);
+    }, 0);
+  return arms.reduce((best, arm, i) => (off(arm) < off(arms[best] ?? []) - 1e-9 ? i : best), own);
+}

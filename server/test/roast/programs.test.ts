@@ -1,3 +1,4 @@
+import type { TrialView as AnyTrial } from '@wunsch/core/api/trials';
 import type { ProgramView, RoasterView, TrialView } from '@wunsch/core/api/roast';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from '../harness';
@@ -115,6 +116,12 @@ describe('loads and trials', () => {
     ] as const)
       await server.call('POST', `/api/roast/loads/${code}/scores`, { personId: 'bo', score });
     const view = (await server.call('GET', `/api/roast/trials/${id}`)).body as TrialView;
+    // It is a trial like any other, with the same loads and scores.
+    const all = (await server.call('GET', `/api/trials/${id}`)).body as AnyTrial;
+    expect(all.made.map(({ arm, code, scores }) => [arm, code, scores])).toEqual(
+      view.loads.map(({ cell, code, scores }) => [cell, code, scores]),
+    );
+    expect(all.verdict.sentence).toBe(view.verdict.sentence);
     expect(view.loads.map(({ cell, scores }) => [cell, scores])).toEqual([
       [0, [5]],
       [1, [8]],

@@ -41,3 +41,6 @@ export function readNumbers<K extends string>(
 /** What is wrong with one figure while it is typed: unreadable, or nothing. */
 export const unreadable = (text: string): string | undefined =>
   text.trim() !== '' && readNumber(text) === null ? 'is not a number' : undefined;
+
+/** Where an order by chance begins. */
+export const someSeed = (): number => (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) % 2_000_000_000;

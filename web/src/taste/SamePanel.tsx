@@ -5,7 +5,7 @@ import { readRounds, sameRounds, type SameRound } from '@wunsch/core/taste/servi
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { readNumber, someSeed } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -41,9 +41,6 @@ const HOW: Readonly<Record<SameTest, string>> = {
   paired:
     'Each taster gets both by their codes and says which has more of what you name: the other one is expected to.',
 };
-
-/** Where an order by chance begins. */
-const someSeed = (): number => (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) % 2_000_000_000;
 
 /** Are two bars the same? Samples by codes for each taster, in fair orders; what their answers say, exactly. */
 export function SamePanel() {

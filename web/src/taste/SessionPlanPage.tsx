@@ -1,10 +1,11 @@
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { SubjectView } from '@wunsch/core/api/taste';
 import { MOST_AT_ONCE } from '@wunsch/core/taste/records';
+import { fairTasters } from '@wunsch/core/taste/serving';
 import { send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box, NumberBox, Tick } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { readNumber, someSeed } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
@@ -35,6 +36,7 @@ export function SessionPlanPage() {
   const toggle = (subject: SubjectView): void => {
     if (bars.some((row) => keyOf(row.subject) === keyOf(subject)))
       return set({ bars: bars.filter((row) => keyOf(row.subject) !== keyOf(subject)) });
+    if (bars.length >= MOST_AT_ONCE) return fail(`${MOST_AT_ONCE} at the most: nobody tastes more well.`);
     // Two of one name are told apart by their codes.
     const own = bars.some((row) => row.name === subject.name)
       ? `${subject.name} ${subject.batchCode ?? subject.code ?? ''}`.trim()
@@ -42,7 +44,6 @@ export function SessionPlanPage() {
     set({ bars: [...bars, { subject, name: own.slice(0, 120) }] });
   };
   const n = readNumber(tasters);
-  const square = bars.length < 2 ? 1 : bars.length % 2 === 0 ? bars.length : 2 * bars.length;
   const save = (): void => {
     if (personId === null) return fail(NOBODY);
     if (n === null || !Number.isInteger(n)) return fail('Tasters: not a number of people.');
@@ -52,7 +53,7 @@ export function SessionPlanPage() {
       tasters: n,
       scales,
       trialId,
-      seed: crypto.getRandomValues(new Uint32Array(1))[0]! % 2_147_483_647,
+      seed: someSeed(),
       bars: bars.map(({ subject, name: own }) => ({ subject: subject.subject, name: own })),
     };
     void run(async () => {
@@ -104,9 +105,9 @@ export function SessionPlanPage() {
         </div>
         {bars.length >= 2 && n !== null && n > 0 && (
           <p className="mt-2">
-            {n % square === 0
+            {fairTasters(bars.length, n) === n
               ? `${n} tasters: every bar stands in every place, and after every other, equally often.`
-              : `With ${square * Math.ceil(n / square)} instead of ${n} tasters every bar would stand in every place, and after every other, equally often.`}
+              : `With ${fairTasters(bars.length, n)} instead of ${n} tasters every bar would stand in every place, and after every other, equally often.`}
             {n < 6 && ' Fewer than six seldom tell two good bars apart.'}
           </p>
         )}

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { TrialView } from '@wunsch/core/api/trials';
+import { nearestArm } from '@wunsch/core/trials/judge';
 import { FACTORS } from '@wunsch/core/trials/records';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
@@ -38,20 +39,6 @@ function Trial({ view, path, changed }: { view: TrialView; path: string; changed
     });
   };
   const waiting = made.filter(({ scores }) => scores.length === 0);
-  /** Nearer to another arm than to its own it says little about it. */
-  const isFar = ({ arm: own, really }: TrialView['made'][number], all: number): boolean => {
-    const off = (index: number): number =>
-      really.reduce<number>((sum, value, f) => {
-        const level = trial.arms[index]?.[f];
-        const levels = trial.factors[f]?.levels ?? [];
-        if (value === null || level === undefined) return sum;
-        if (typeof value === 'string' || typeof level === 'string') return sum;
-        const figures = levels.map(Number);
-        const range = Math.max(...figures) - Math.min(...figures);
-        return sum + (range > 0 ? ((value - level) / range) ** 2 : 0);
-      }, 0);
-    return Array.from({ length: all }, (_, index) => off(index)).some((value) => value < off(own) - 1e-9);
-  };
   const reallyWords = (values: (number | string | null)[]): string =>
     values
       .map((value, i) => {
@@ -108,7 +95,14 @@ function Trial({ view, path, changed }: { view: TrialView; path: string; changed
                         {row.scores.length === 0
                           ? 'not tasted'
                           : `${(row.scores.reduce((a, b) => a + b, 0) / row.scores.length).toFixed(1)} from ${row.scores.length}`}
-                        <span className={isFar(row, arms.length) ? 'font-semibold text-crimson' : 'text-soft'}>
+                        {/* Nearer to another arm than to its own it says little about it. */}
+                        <span
+                          className={
+                            nearestArm(trial, row.arm, row.really) !== row.arm
+                              ? 'font-semibold text-crimson'
+                              : 'text-soft'
+                          }
+                        >
                           , really {reallyWords(row.really)}
                         </span>{' '}
                         <button

@@ -14,7 +14,7 @@ import { ask, send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { EditableRows } from '../parts/EditableRows';
 import { Box, Chips, NumberBox, SelectBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { readNumber, someSeed } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -29,7 +29,6 @@ interface Plan {
   /** Levels as typed: figures with commas or spaces between; for beans the ids of lots. */
   factors: { factor: Factor; levels: string; kinds: string[] }[];
   arms: Level[][] | null;
-  seed: number;
 }
 const EMPTY: Plan = {
   name: '',
@@ -38,7 +37,6 @@ const EMPTY: Plan = {
   count: '',
   factors: [{ factor: 'grindH', levels: '', kinds: [] }],
   arms: null,
-  seed: 1,
 };
 
 interface Laid {
@@ -99,7 +97,7 @@ export function TrialPlanPage() {
         factors: rows,
         design,
         count: wanted,
-        seed: Math.floor(performance.now()) % 100_000,
+        seed: someSeed(),
       });
       draft.set((now) => ({ ...now, arms: laid.arms }));
     });
