@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import { Readable } from 'node:stream';
 import helmet from '@fastify/helmet';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
@@ -43,6 +44,7 @@ import { pictureRoutes } from './workshop/pictures';
 import { backupRoutes, watchBackups } from './workshop/backup-routes';
 import { dataRoutes } from './workshop/data';
 import { workshopRoutes } from './workshop/plugin';
+import { watchStore } from './workshop/upkeep';
 import type { Workshop } from './workshop/workshop';
 
 export interface AppOptions {
@@ -118,7 +120,8 @@ export async function buildApp({
     );
   });
   app.addHook('preHandler', async (request) => {
-    const path = unstorable(request.body);
+    // What comes as a stream is looked at as it is read.
+    const path = request.body instanceof Readable ? null : unstorable(request.body);
     if (path === null) return;
     throw new DomainError('http/unstorable', 'Some text holds characters that cannot be kept.', [
       { path, message: 'holds characters that cannot be kept' },
@@ -137,6 +140,7 @@ export async function buildApp({
   const startedAt = workshop.now();
   let stopProbes = (): void => undefined;
   let stopBackups = (): void => undefined;
+  let stopStore = (): void => undefined;
   let stopBowls = (): void => undefined;
   let stopPours = (): void => undefined;
   let stopRoasts = (): Promise<void> => Promise.resolve();
@@ -159,8 +163,10 @@ export async function buildApp({
   const roastProbe = new SimulatedRoastProbe();
   const logError = (error: unknown): void => app.log.error(error);
   const live = new LiveRoasts(workshop, roastProbe, logError);
-  workshop.roastCurve = (work) => live.row(work);
-  workshop.roastSpeed = (roast) => (roast.probe === 'simulated' ? roastProbe.mood.speed : 1);
+  workshop.follow('roast', {
+    curve: (work) => live.row(work),
+    speed: (roast) => (roast.probe === 'simulated' ? roastProbe.mood.speed : 1),
+  });
   deviceRoutes(router, new SimulatedScale(workshop.now), probe, roastProbe);
   roastRoutes(router, views, live);
   recipeRoutes(router, views);
@@ -168,7 +174,7 @@ export async function buildApp({
   grindRoutes(router, views, new SimulatedGauge(), bowls);
   restRoutes(router, views);
   const pours = new Pours(views);
-  workshop.pourCurve = (work) => pours.row(work);
+  workshop.follow('temper', { curve: (work) => pours.row(work) });
   beanRoutes(router, views);
   pictureRoutes(router, views);
   lossRoutes(router, views);
@@ -184,6 +190,7 @@ export async function buildApp({
   demoRoutes(router);
 
   app.addHook('onListen', (done) => {
+    stopStore = watchStore(workshop, logError);
     stopProbes = watchProbes(workshop, probe, logError);
     stopRoasts = live.watch();
     stopBowls = bowls.watch(logError, clock.speed);
@@ -193,6 +200,7 @@ export async function buildApp({
   });
   app.addHook('preClose', async () => {
     stopProbes();
+    stopStore();
     stopBowls();
     stopPours();
     stopBackups();

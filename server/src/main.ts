@@ -4,14 +4,15 @@ import { fileURLToPath } from 'node:url';
 import { buildApp } from './app';
 import { brief } from './http/brief';
 import { clockOf } from './devices/clock';
-import { makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
+import { isUnfinished, makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
 import { hostsFrom } from './http/hosts';
 import { useFontsFrom } from './print/paper';
 import { Backups } from './store/backups';
 import { openDatabase } from './store/database';
 import { BACKUPS, checkDirectory, DirectoryInUse, lockDirectory, NoWorkshop } from './store/lock';
 import { exportPieces } from './workshop/export';
-import { Damaged, Workshop } from './workshop/workshop';
+import { Damaged } from './workshop/whole';
+import { Workshop } from './workshop/workshop';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const root = resolve(here, '../..');
@@ -35,7 +36,8 @@ async function main(): Promise<void> {
   const copies = resolve(process.env['WUNSCH_BACKUPS'] ?? join(directory, BACKUPS));
   const opened = await openDatabase(directory, join(root, 'server/migrations'), undefined, copies);
   const clock = clockOf(process.env['WUNSCH_CLOCK_SPEED']);
-  const workshop = await Workshop.open(opened.db, clock.now, opened.sync);
+  const workshop = await Workshop.open(opened, clock.now);
+  if (demo && isUnfinished(directory)) await workshop.empty();
   if (demo && workshop.book.steps.size === 0) {
     process.stdout.write('Making up the demo workshop …\n');
     let shown = -10;

@@ -5,7 +5,7 @@ import { studyRoast } from '@wunsch/core/roast/study';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { STATIONS } from '@wunsch/core/workshop/stations';
 import { makeDemo } from '../src/demo/generator';
-import { exportWorkshop } from '../src/workshop/data';
+import { exportWorkshop } from '../src/workshop/export';
 import { testServer, type TestServer } from './harness';
 
 const NOW = Date.UTC(2026, 4, 20, 10, 30);

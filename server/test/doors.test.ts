@@ -1,7 +1,7 @@
 import { csvField } from '../src/http/csv';
 import { LiveRoasts } from '../src/roast/live';
 import { SimulatedRoastProbe } from '../src/devices/roast-probe';
-import { exportWorkshop } from '../src/workshop/data';
+import { exportWorkshop } from '../src/workshop/export';
 import { Workshop } from '../src/workshop/workshop';
 import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';
 import { FALLING, furnishKitchen, startRoast } from './roast/kitchen';
@@ -93,9 +93,9 @@ test('a restore looks at every row, and says which does not fit', async () => {
 
 test('damage is found at a start, not on a page', async () => {
   await server.step(lotCommand());
-  const { db } = server.workshop;
-  await db.execute(`update steps set value = replace(value, '"receive"', '"recieve"')` as never);
-  await expect(Workshop.open(db)).rejects.toThrow(/damaged: steps/);
+  const { store } = server.workshop;
+  await store.db.execute(`update steps set value = replace(value, '"receive"', '"recieve"')` as never);
+  await expect(Workshop.open(store)).rejects.toThrow(/damaged: steps/);
 });
 
 test('readings that cannot be written stay, are told, and are written later', async () => {

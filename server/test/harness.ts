@@ -38,7 +38,7 @@ export interface TestServer {
 /** A real server on a real database, in memory, with two people and a small pantry. */
 export async function testServer(clock: () => number = Date.now): Promise<TestServer> {
   const opened = await openDatabase(null, MIGRATIONS, new Blob([readFileSync(TEMPLATE)]));
-  const workshop = await Workshop.open(opened.db, clock);
+  const workshop = await Workshop.open(opened, clock);
   await furnish(workshop);
   const app = await buildApp({ workshop });
   const call: TestServer['call'] = async (method, url, body, headers = {}) => {

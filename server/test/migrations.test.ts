@@ -64,7 +64,7 @@ test('a workshop of the first version opens, keeps its lots, and can be written 
     await client.close();
 
     const opened = await openDatabase(directory, MIGRATIONS);
-    const workshop = await Workshop.open(opened.db);
+    const workshop = await Workshop.open(opened);
     expect(workshop.book.balance('h1').massMg).toBe(10_000_000);
     expect(workshop.settings).toMatchObject({ name: 'Old', wagePerHour: 12, lookDays: 14 });
     expect(workshop.standing('h1').standing).toBe('not looked at');
@@ -144,7 +144,7 @@ test('a workshop from before roasts were followed opens: its roasts stay, its ov
     await client.close();
 
     const opened = await openDatabase(directory, MIGRATIONS);
-    const workshop = await Workshop.open(opened.db);
+    const workshop = await Workshop.open(opened);
     const app = await buildApp({ workshop });
     const get = async (url: string): Promise<unknown> => (await app.inject({ method: 'GET', url })).json();
     expect(await get('/api/roast/roasters')).toMatchObject({

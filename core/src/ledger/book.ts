@@ -311,18 +311,35 @@ export class Book {
     const old = step.supersedes === null ? undefined : this.steps.get(step.supersedes);
     if (old) {
       this.successors.set(old.id, step.id);
-      const position = this.timeline.indexOf(old);
-      if (position >= 0) this.timeline.splice(position, 1);
-      this.keepSilent(old, false);
-      for (const [holdingId, change] of movements(old.postings)) {
-        const rows = this.entries.get(holdingId) ?? [];
-        const index = rows.findIndex((entry) => entry.stepId === old.id);
-        if (index >= 0) rows.splice(index, 1);
-        this.addBalance(holdingId, -change.massMg, -change.pieces);
-      }
+      this.retire(old);
     }
     this.steps.set(step.id, step);
     this.version += 1;
+    this.enforce(step);
+  }
+
+  /** Takes back a step that was entered last, as if it had never been: for entries that are dropped half-way. */
+  takeBack(step: Step): void {
+    this.retire(step);
+    this.steps.delete(step.id);
+    this.version += 1;
+    const old = step.supersedes === null ? undefined : this.steps.get(step.supersedes);
+    if (!old) return;
+    this.successors.delete(old.id);
+    this.enforce(old);
+  }
+
+  /** Forgets a holding that no step names any more. */
+  removeHolding(id: string): void {
+    const holding = this.holdings.get(id);
+    if (!holding) return;
+    this.holdings.delete(id);
+    if (this.codes.get(holding.code.toUpperCase()) === id) this.codes.delete(holding.code.toUpperCase());
+    this.version += 1;
+  }
+
+  /** Lets a step count. */
+  private enforce(step: Step): void {
     if (step.withdrawn) return;
     const key = { at: step.at, order: step.order };
     const last = this.timeline.at(-1);
@@ -337,6 +354,20 @@ export class Book {
       if (!newest || before(newest, key) <= 0) rows.push(entry);
       else rows.splice(upperBound(rows, key), 0, entry);
       this.addBalance(holdingId, change.massMg, change.pieces);
+    }
+  }
+
+  /** Lets a step count no more. */
+  private retire(step: Step): void {
+    if (step.withdrawn) return;
+    const position = this.timeline.lastIndexOf(step);
+    if (position >= 0) this.timeline.splice(position, 1);
+    this.keepSilent(step, false);
+    for (const [holdingId, change] of movements(step.postings)) {
+      const rows = this.entries.get(holdingId) ?? [];
+      const index = rows.findIndex((entry) => entry.stepId === step.id);
+      if (index >= 0) rows.splice(index, 1);
+      this.addBalance(holdingId, -change.massMg, -change.pieces);
     }
   }
 

@@ -15,8 +15,11 @@ import { livePour } from './tempering';
  */
 
 const whole = z.number().int();
-const instant = whole;
-const words = z.string().max(4000);
+/** UTC ms, in this century. */
+export const instant = whole.min(0).max(Date.UTC(2100, 0, 1));
+export const words = z.string().max(4000);
+/** More steps than any workshop takes: the numbers after it must fit too. */
+const MOST_STEPS = 1_000_000_000;
 const idOrNone = id.nullable();
 
 const holding = z.object({
@@ -48,8 +51,8 @@ const milli = whole;
 const step = z
   .object({
     id,
-    seq: whole.min(0),
-    order: whole.min(0),
+    seq: whole.min(0).max(MOST_STEPS),
+    order: whole.min(0).max(MOST_STEPS),
     kind: z.enum(STEP_KINDS),
     station: z.enum(PLACES),
     at: instant,
@@ -159,21 +162,16 @@ export interface Misfit {
   detail: string;
 }
 
-/** Holds every row against what it has to be. @returns the first that does not fit, or null */
-export function firstMisfit(rows: Readonly<Record<Table, readonly unknown[]>>): Misfit | null {
-  for (const table of Object.keys(ROWS) as Table[]) {
-    for (const [index, row] of rows[table].entries()) {
-      const read = ROWS[table].safeParse(row);
-      if (read.success) continue;
-      const issue = read.error.issues[0];
-      const named = (row as { id?: unknown } | null)?.id;
-      return {
-        table,
-        index,
-        id: typeof named === 'string' ? named : '',
-        detail: `${issue?.path.join('.') ?? ''} ${issue?.message ?? 'cannot be read'}`.trim(),
-      };
-    }
-  }
-  return null;
+/** Holds one row against what it has to be. @returns what does not fit, or null */
+export function misfitOf(table: Table, row: unknown, index: number): Misfit | null {
+  const read = ROWS[table].safeParse(row);
+  if (read.success) return null;
+  const issue = read.error.issues[0];
+  const named = (row as { id?: unknown } | null)?.id;
+  return {
+    table,
+    index,
+    id: typeof named === 'string' ? named : '',
+    detail: `${issue?.path.join('.') ?? ''} ${issue?.message ?? 'cannot be read'}`.trim(),
+  };
 }

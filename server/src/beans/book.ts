@@ -10,11 +10,11 @@ export class BeanBook {
   private readonly lotOf = new Map<string, string | null>();
   readonly files = new Map<string, FileMeta>();
 
+  /** Lets go of all records; files stay. */
   clear(): void {
     this.byLot.clear();
     this.current.clear();
     this.lotOf.clear();
-    this.files.clear();
   }
 
   add(record: BeanRecord): void {

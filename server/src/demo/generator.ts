@@ -1,3 +1,5 @@
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { Command, EntryHead } from '@wunsch/core/ledger/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
@@ -315,7 +317,16 @@ function mishap(index: number, batches: number): Partial<Plan> {
   return { drift, small: index % 4 === 3, ...special[fromEnd] };
 }
 
+const UNFINISHED = 'demo-unfinished';
+
+/** Whether a demo was being made up in a directory when its server was ended. */
+export const isUnfinished = (directory: string): boolean => existsSync(join(directory, UNFINISHED));
+
 /** Fills an empty workshop with the demo. */
 export async function makeDemo(workshop: Workshop, options: DemoOptions = STANDARD_DEMO): Promise<void> {
+  const { directory } = workshop.store;
+  const mark = directory === null ? null : join(directory, UNFINISHED);
+  if (mark !== null) writeFileSync(mark, '', { mode: 0o600 });
   await new Demo(workshop, options).run();
+  if (mark !== null) rmSync(mark);
 }

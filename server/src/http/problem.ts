@@ -20,7 +20,10 @@ const MISSING = new Set([
   'roast/no-curve',
 ]);
 
-const statusOf = (code: string): number => (CONFLICTS.has(code) ? 409 : MISSING.has(code) ? 404 : 422);
+/** Nothing that whoever asked could mend: try again later. */
+const LATER: Record<string, number> = { 'store/disk-full': 507, 'http/too-long': 503 };
+
+const statusOf = (code: string): number => LATER[code] ?? (CONFLICTS.has(code) ? 409 : MISSING.has(code) ? 404 : 422);
 
 export function problem(
   status: number,

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Readable } from 'node:stream';
+import { Readable } from 'node:stream';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
@@ -149,6 +149,41 @@ export class Router {
     });
   }
 
+  /**
+   * Something long that takes its own turns among the writers: validated, told when it is done; never repeated under a
+   * key.
+   */
+  act<B extends z.ZodType>(
+    url: string,
+    summary: string,
+    body: B,
+    act: (body: z.infer<B>, request: FastifyRequest) => Promise<unknown>,
+  ): void {
+    this.routes.push({ method: 'POST', url, summary, body });
+    this.app.post(url, async (request, reply) => {
+      const answer = await act(body.parse(request.body), request);
+      void reply.code(201);
+      return answer;
+    });
+  }
+
+  /** Something large that is read as it comes, of any size. @param take reads it, and takes its own turn to write */
+  upload(url: string, summary: string, take: (stream: Readable) => Promise<unknown>): void {
+    this.routes.push({ method: 'POST', url, summary });
+    void this.app.register((scope, _, done) => {
+      scope.removeAllContentTypeParsers();
+      scope.addContentTypeParser('*', (_request, payload, read) => read(null, payload));
+      scope.post(url, async (request, reply) => {
+        if (!(request.body instanceof Readable))
+          throw new DomainError('http/invalid', 'Send the file as the body. Nothing was saved.');
+        const answer = await take(request.body);
+        void reply.code(201);
+        return answer;
+      });
+      done();
+    });
+  }
+
   private async once(
     request: FastifyRequest,
     reply: FastifyReply,
@@ -176,6 +211,7 @@ export class Router {
       }
     }
     try {
+      await this.workshop.ready();
       const answer = (await act()) ?? {};
       const status = request.method === 'POST' ? 201 : 200;
       if (key !== null) this.workshop.keepAnswer({ key, fingerprint, status, body: answer, at: this.workshop.now() });
@@ -183,7 +219,7 @@ export class Router {
       void reply.code(status);
       return answer;
     } catch (error) {
-      await this.workshop.discard();
+      this.workshop.discard();
       throw error;
     }
   }

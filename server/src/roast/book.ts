@@ -24,12 +24,17 @@ export class RoastBook {
   /** Goes up with every curve that comes or goes. */
   curveRevision = 0;
 
+  /** Lets go of all records; curves stay. */
   clear(): void {
-    this.curveRevision += 1;
     this.records.length = 0;
-    for (const map of [this.versions, this.trials, this.trialLoads, this.scores, this.words, this.curves, this.byLoad])
-      map.clear();
+    for (const map of [this.versions, this.trials, this.trialLoads, this.scores, this.words]) map.clear();
     this.shelved.clear();
+  }
+
+  clearCurves(): void {
+    this.curveRevision += 1;
+    this.curves.clear();
+    this.byLoad.clear();
   }
 
   add(record: RoastRecord): void {

@@ -1,20 +1,41 @@
 import { PGlite } from '@electric-sql/pglite';
+import { lt } from 'drizzle-orm';
 import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
-import { closeSync, fsyncSync, mkdirSync, openSync, readFileSync, writeFileSync } from 'node:fs';
+import { closeSync, fsyncSync, mkdirSync, openSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { Disk } from './disk';
 import { WriteAheadLog } from './durable';
+import { FolderFiles, MemoryFiles, type Files } from './files';
+import { LastStep } from './last-step';
+import { filesInside, movedOut } from './records';
 import * as schema from './schema';
 
 export type Database = PgliteDatabase<typeof schema>;
 
-export interface OpenDatabase {
+/** Where a workshop is kept. */
+export interface Store {
   db: Database;
-  client: PGlite;
+  files: Files;
+  disk: Disk;
+  last: LastStep;
+  /** Null where everything is in memory. */
+  directory: string | null;
   /** Waits until everything committed is on the disk. */
   sync(): Promise<void>;
+  /** Tidies up: lets go of dead rows, of old log, of answers that nobody asks for again. */
+  upkeep(now: number): Promise<void>;
+}
+
+export interface OpenDatabase extends Store {
+  client: PGlite;
   close(): Promise<void>;
 }
+
+/** A write is sent again within moments; after so long its first answer is no more kept. */
+const ANSWERS_MS = 30 * 86_400_000;
+/** Folders of the data directory in which an upload lies while it is read. */
+export const INCOMING = 'incoming-';
 
 /**
  * Opens (or makes) the database in a directory and brings it up to date.
@@ -30,6 +51,9 @@ export async function openDatabase(
   prepared?: Blob,
   copies?: string,
 ): Promise<OpenDatabase> {
+  const disk = new Disk(directory);
+  await disk.room();
+  if (directory !== null) tidy(directory);
   const client = await PGlite.create({
     ...(directory === null ? {} : { dataDir: join(directory, 'pg') }),
     ...(prepared ? { loadDataDir: prepared } : {}),
@@ -37,18 +61,38 @@ export async function openDatabase(
   const db = drizzle(client, { schema });
   if (directory !== null && copies !== undefined) await copyBeforeMigration(client, migrations, copies);
   await migrate(db, { migrationsFolder: migrations });
+  const files = directory === null ? new MemoryFiles() : new FolderFiles(join(directory, 'files'));
+  // Pictures once lay in the database itself.
+  for await (const { id, bytes } of filesInside(db)) await movedOut(db, id, await files.put(bytes));
   const log = directory === null ? null : new WriteAheadLog(directory);
   return {
     db,
     client,
+    files,
+    disk,
+    last: new LastStep(directory),
+    directory,
     sync: async () => {
       await log?.sync();
+    },
+    upkeep: async (now) => {
+      await disk.room();
+      await db.delete(schema.answers).where(lt(schema.answers.at, now - ANSWERS_MS));
+      for (const table of ['roast_curves', 'curve_parts', 'works', 'batches', 'holdings', 'answers', 'files'])
+        await client.exec(`vacuum ${table}`);
+      await client.exec('checkpoint');
     },
     close: async () => {
       log?.close();
       await client.close();
     },
   };
+}
+
+/** What an upload that was cut short left behind. */
+function tidy(directory: string): void {
+  for (const name of readdirSync(directory))
+    if (name.startsWith(INCOMING)) rmSync(join(directory, name), { recursive: true, force: true });
 }
 
 /** Packs the database as it is into one file, where it is older than the migrations. A new one needs no copy. */

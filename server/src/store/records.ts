@@ -1,4 +1,5 @@
-import { eq, inArray, sql } from 'drizzle-orm';
+import { setImmediate as breathe } from 'node:timers/promises';
+import { eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import type { BeanRecord } from '@wunsch/core/beans/records';
 import type { Batch, Holding, LotFacts, Material, Posting, Step } from '@wunsch/core/ledger/types';
 import type { RecipeRecord } from '@wunsch/core/recipe/records';
@@ -33,7 +34,7 @@ export interface Records {
 }
 
 /** A photo or paper without its bytes. */
-export type FileMeta = Omit<typeof t.files.$inferSelect, 'bytes'>;
+export type FileMeta = Omit<typeof t.files.$inferSelect, 'bytes' | 'removed'>;
 
 /** A logged curve without its readings. */
 export type CurveMeta = Omit<typeof t.roastCurves.$inferSelect, 'seconds' | 'beanC' | 'airC'>;
@@ -58,7 +59,7 @@ export interface Changes {
   restated: Holding[];
   answers: (typeof t.answers.$inferInsert)[];
   beanRecords: BeanRecord[];
-  files: (FileMeta & { bytes: Uint8Array })[];
+  files: FileMeta[];
   removedFiles: string[];
   roastRecords: RoastRecord[];
   recipeRecords: RecipeRecord[];
@@ -91,19 +92,22 @@ export const noChanges = (): Changes => ({
   removedCurves: [],
 });
 
-type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
+export type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 /** Rows per INSERT: PostgreSQL takes 65,535 parameters, a holding has 9. */
-const CHUNK = 2000;
+const CHUNK = 400;
 
+/** Inserts rows some hundred at a time; others get their turn between. */
 async function inChunks<Row>(rows: readonly Row[], insert: (chunk: Row[]) => Promise<unknown>): Promise<void> {
-  for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
+  for (let i = 0; i < rows.length; i += CHUNK) {
+    if (i > 0) await breathe();
+    await insert(rows.slice(i, i + CHUNK));
+  }
 }
 
-/** Writes everything of one unit of work, or nothing; with `replacing`, in place of all there is. */
-export async function write(db: Database, changes: Changes, replacing = false): Promise<void> {
+/** Writes everything of one unit of work, or nothing. */
+export async function write(db: Database | Tx, changes: Changes): Promise<void> {
   await db.transaction(async (tx) => {
-    if (replacing) await clear(tx);
     await writeReference(tx, changes);
     await inChunks(changes.holdings, (rows) => tx.insert(t.holdings).values(rows));
     await inChunks(changes.lots, (rows) => tx.insert(t.lots).values(rows));
@@ -150,8 +154,8 @@ async function writeBeans(tx: Tx, changes: Changes): Promise<void> {
   await inChunks(changes.beanRecords, (rows) =>
     tx.insert(t.beanRecords).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
   );
-  for (const file of changes.files) await tx.insert(t.files).values(file);
-  for (const id of changes.removedFiles) await tx.update(t.files).set({ bytes: null }).where(eq(t.files.id, id));
+  await inChunks(changes.files, (rows) => tx.insert(t.files).values(rows));
+  for (const id of changes.removedFiles) await tx.update(t.files).set({ removed: true }).where(eq(t.files.id, id));
 }
 
 async function writeRoasts(tx: Tx, changes: Changes): Promise<void> {
@@ -165,11 +169,14 @@ async function writeRoasts(tx: Tx, changes: Changes): Promise<void> {
     tx.insert(t.records).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
   );
   for (const row of changes.curves) await writeCurve(tx, row);
-  for (const id of changes.removedCurves) await tx.delete(t.roastCurves).where(eq(t.roastCurves.id, id));
+  for (const id of changes.removedCurves) {
+    await tx.delete(t.roastCurves).where(eq(t.roastCurves.id, id));
+    await tx.delete(t.curveParts).where(eq(t.curveParts.curveId, id));
+  }
 }
 
-/** Writes a curve, or its newest state over the one before. */
-export async function writeCurve(db: Database | Tx, { curve, ...meta }: CurveRow): Promise<void> {
+/** Writes a whole curve, or its newest state over the one before and over its parts. */
+export async function writeCurve(tx: Tx, { curve, ...meta }: CurveRow): Promise<void> {
   const row = {
     ...meta,
     readings: curve.seconds.length,
@@ -177,15 +184,12 @@ export async function writeCurve(db: Database | Tx, { curve, ...meta }: CurveRow
     beanC: packFloats(curve.beanC),
     airC: packFloats(curve.airC),
   };
-  await db.insert(t.roastCurves).values(row).onConflictDoUpdate({ target: t.roastCurves.id, set: row });
+  await tx.insert(t.roastCurves).values(row).onConflictDoUpdate({ target: t.roastCurves.id, set: row });
+  await tx.delete(t.curveParts).where(eq(t.curveParts.curveId, row.id));
 }
 
-export async function readCurve(db: Database, id: string): Promise<Curve | null> {
-  const { seconds, beanC, airC } = t.roastCurves;
-  const [row] = await db.select({ seconds, beanC, airC }).from(t.roastCurves).where(eq(t.roastCurves.id, id));
-  if (!row) return null;
-  return { seconds: unpackFloats(row.seconds), beanC: unpackFloats(row.beanC), airC: unpackFloats(row.airC) };
-}
+export const readCurve = async (db: Database, id: string): Promise<Curve | null> =>
+  (await readCurves(db, [id])).get(id) ?? null;
 
 /** Several curves at once, by id. */
 export async function readCurves(db: Database, ids: readonly string[]): Promise<Map<string, Curve>> {
@@ -195,19 +199,52 @@ export async function readCurves(db: Database, ids: readonly string[]): Promise<
     .select({ id, seconds, beanC, airC })
     .from(t.roastCurves)
     .where(inArray(id, [...ids]));
-  return new Map(
-    rows.map((row) => [
-      row.id,
-      { seconds: unpackFloats(row.seconds), beanC: unpackFloats(row.beanC), airC: unpackFloats(row.airC) },
-    ]),
-  );
+  const parts = await db
+    .select()
+    .from(t.curveParts)
+    .where(inArray(t.curveParts.curveId, [...ids]))
+    .orderBy(t.curveParts.curveId, t.curveParts.part);
+  const curves = new Map(rows.map((row) => [row.id, unpackCurve(row)]));
+  for (const part of parts) {
+    const whole = curves.get(part.curveId);
+    if (whole) curves.set(part.curveId, joined(whole, part.from, unpackCurve(part)));
+  }
+  return curves;
 }
 
-/** The bytes of a photo or paper; null when there are none (any more). */
-export async function readFileBytes(db: Database, id: string): Promise<Uint8Array | null> {
-  const [row] = await db.select({ bytes: t.files.bytes }).from(t.files).where(eq(t.files.id, id));
-  return row?.bytes ?? null;
+const unpackCurve = ({ seconds, beanC, airC }: Record<keyof Curve, Uint8Array>): Curve => ({
+  seconds: unpackFloats(seconds),
+  beanC: unpackFloats(beanC),
+  airC: unpackFloats(airC),
+});
+
+/** A curve as it is with a part of it, which stands for everything from its first reading on. */
+function joined(curve: Curve, from: number, part: Curve): Curve {
+  const join = (a: Float64Array, b: Float64Array): Float64Array => {
+    const whole = new Float64Array(from + b.length);
+    whole.set(a.subarray(0, from));
+    whole.set(b, from);
+    return whole;
+  };
+  return {
+    seconds: join(curve.seconds, part.seconds),
+    beanC: join(curve.beanC, part.beanC),
+    airC: join(curve.airC, part.airC),
+  };
 }
+
+/** Photos and papers that still lie in the database, from before they had a folder. */
+export async function* filesInside(db: Database): AsyncGenerator<{ id: string; bytes: Uint8Array }> {
+  const rows = await db.select({ id: t.files.id }).from(t.files).where(isNotNull(t.files.bytes));
+  for (const { id } of rows) {
+    const [row] = await db.select({ bytes: t.files.bytes }).from(t.files).where(eq(t.files.id, id));
+    if (row?.bytes) yield { id, bytes: row.bytes };
+  }
+}
+
+/** Says that the bytes of a file are kept in the folder now, under their hash. */
+export const movedOut = (db: Database, id: string, sha256: string): Promise<unknown> =>
+  db.update(t.files).set({ bytes: null, sha256 }).where(eq(t.files.id, id));
 
 async function writeReference(tx: Tx, changes: Changes): Promise<void> {
   if (changes.settings) {
@@ -234,7 +271,7 @@ async function writeReference(tx: Tx, changes: Changes): Promise<void> {
  * Reads everything. Rows come packed as JSON arrays, a few thousand at a time: the driver spends its time
  * per row, not per byte.
  */
-export async function read(db: Database): Promise<Records> {
+export async function read(db: Database | Tx): Promise<Records> {
   const packed = async <Row>(query: ReturnType<typeof sql>): Promise<Row[]> => {
     const { rows } = await db.execute<{ rows: Row[] | null }>(query);
     return rows[0]?.rows ?? [];
@@ -242,16 +279,13 @@ export async function read(db: Database): Promise<Records> {
   const values = <Row>(table: string): Promise<Row[]> =>
     packed<Row>(sql`select json_agg(value order by id) as rows from ${sql.identifier(table)}`);
   const [setting] = await db.select().from(t.settings);
-  const holdings =
-    await packed<Holding>(sql`select json_agg(json_build_object('id', id, 'code', code, 'kind', kind, 'name', name,
-    'place', place, 'routeId', route_id, 'batchId', batch_id, 'materialId', material_id, 'madeBy', made_by)) as rows from holdings`);
   return {
     settings: (setting?.value as Settings | undefined) ?? null,
     people: await db.select().from(t.people).orderBy(t.people.id),
     machines: await values('machines'),
     materials: await values('materials'),
     routes: await values('routes'),
-    holdings,
+    holdings: await readHoldings(db),
     lots: await packed(sql`select json_agg(json_build_object('id', id, 'facts', facts)) as rows from lots`),
     batches: await values('batches'),
     steps: await readSteps(db),
@@ -261,7 +295,7 @@ export async function read(db: Database): Promise<Records> {
     files:
       await packed(sql`select json_agg(json_build_object('id', id, 'lotId', lot_id, 'subject', subject, 'name', name, 'caption', caption,
       'type', type, 'size', size, 'width', width, 'height', height, 'sha256', sha256, 'at', at, 'personId', person_id)
-      order by at, id) as rows from files where bytes is not null`),
+      order by at, id) as rows from files where not removed`),
     roastRecords: await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
       'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from roast_records`),
     recipeRecords: await packed(sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
@@ -271,7 +305,8 @@ export async function read(db: Database): Promise<Records> {
       'personId', person_id, 'value', value) order by at, recorded_at, id) as rows from records where room <> 'recipe'`)
     ).filter(({ room }) => isRoom(room)),
     curves: await packed(sql`select json_agg(json_build_object('id', id, 'loadId', load_id, 'name', name,
-      'source', source, 'startedAt', started_at, 'readings', readings) order by started_at, id) as rows from roast_curves`),
+      'source', source, 'startedAt', started_at, 'readings', coalesce((select "from" + length(seconds) / 4 from curve_parts
+      where curve_id = roast_curves.id order by part desc limit 1), readings)) order by started_at, id) as rows from roast_curves`),
     works: await packed(sql`select json_agg(value order by id) as rows from works where closed_at is null`),
   };
 }
@@ -302,9 +337,24 @@ const unpackLine = ([holdingId, loss, outside, reason, massMg, pieces]: Line): P
 });
 
 /** Steps per read: enough to be quick, few enough that no page is a burden on memory. */
-const PAGE = 2500;
+const PAGE = 1500;
 
-async function readSteps(db: Database): Promise<Step[]> {
+async function readHoldings(db: Database | Tx): Promise<Holding[]> {
+  const all: Holding[] = [];
+  for (;;) {
+    const after = all.at(-1)?.id ?? '';
+    const { rows } = await db.execute<{ rows: Holding[] | null }>(sql`
+      select json_agg(json_build_object('id', id, 'code', code, 'kind', kind, 'name', name, 'place', place,
+        'routeId', route_id, 'batchId', batch_id, 'materialId', material_id, 'madeBy', made_by) order by id) as rows
+      from (select * from holdings where id > ${after} order by id limit ${PAGE}) page`);
+    const page = rows[0]?.rows ?? [];
+    for (const row of page) all.push(row);
+    if (page.length < PAGE) return all;
+    await breathe();
+  }
+}
+
+async function readSteps(db: Database | Tx): Promise<Step[]> {
   const all: Step[] = [];
   for (;;) {
     const after = all.at(-1)?.seq ?? -1;
@@ -318,6 +368,7 @@ async function readSteps(db: Database): Promise<Step[]> {
       step.postings = row.postings.map(unpackLine);
       all.push(step);
     }
+    await breathe();
   }
 }
 
@@ -340,6 +391,6 @@ export async function findAnswer(db: Database, key: string): Promise<typeof t.an
 /** Empties every table of the workshop, children first. */
 export async function clear(db: Database | Tx): Promise<void> {
   await db.execute(
-    sql`truncate answers, roast_curves, records, roast_records, files, bean_records, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
+    sql`truncate answers, curve_parts, roast_curves, records, roast_records, files, bean_records, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
   );
 }

@@ -1,4 +1,4 @@
-import { bigint, boolean, customType, index, integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core';
+import { bigint, boolean, customType, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 
 const instant = (name: string) => bigint(name, { mode: 'number' });
 
@@ -125,7 +125,9 @@ export const files = pgTable('files', {
   personId: text('person_id')
     .notNull()
     .references(() => people.id),
-  /** Null once it was removed: the row stays, the picture goes. */
+  /** Once it was removed the row stays and the picture goes. */
+  removed: boolean('removed').notNull().default(false),
+  /** Where it was kept before there was a folder for it; null since. */
   bytes: bytea('bytes'),
 });
 
@@ -176,3 +178,20 @@ export const roastCurves = pgTable('roast_curves', {
   beanC: bytea('bean_c').notNull(),
   airC: bytea('air_c').notNull(),
 });
+
+/**
+ * What a growing curve gained since its row was written: from the `from`th reading on it is as it stands here, later
+ * parts over earlier ones. Rewriting the whole row at every reading would leave a dead copy of it each time.
+ */
+export const curveParts = pgTable(
+  'curve_parts',
+  {
+    curveId: text('curve_id').notNull(),
+    part: integer('part').notNull(),
+    from: integer('from').notNull(),
+    seconds: bytea('seconds').notNull(),
+    beanC: bytea('bean_c').notNull(),
+    airC: bytea('air_c').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.curveId, table.part] })],
+);

@@ -3,7 +3,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Backups } from '../store/backups';
-import { readBundle, restoreWorkshop } from './data';
+import { restoreFrom } from './data';
 
 const noBackup = (): DomainError => new DomainError('http/not-found', 'There is no backup of that name any more.');
 
@@ -21,8 +21,7 @@ export function backupRoutes(router: Router, backups: Backups): void {
     if (!stream) throw noBackup();
     return { type: 'application/gzip', stream };
   });
-  router.write(
-    'POST',
+  router.act(
     '/api/workshop/backups/:name/restore',
     'Put a backup in the place of everything; what is here now is backed up first',
     z.object({ confirm: z.string() }),
@@ -35,12 +34,11 @@ export function backupRoutes(router: Router, backups: Backups): void {
         );
       const stream = await backups.read(param(request.params, 'name'));
       if (!stream) throw noBackup();
-      let whole = '';
-      for await (const piece of stream.setEncoding('utf8')) whole += String(piece);
-      const bundle = readBundle(JSON.parse(whole));
-      const kept = await backups.make('before-restore');
-      await restoreWorkshop(workshop, bundle, true);
-      return { steps: workshop.book.steps.size, before: kept.name };
+      let kept = '';
+      const { steps } = await restoreFrom(workshop, stream, async () => {
+        kept = (await backups.make('before-restore')).name;
+      });
+      return { steps, before: kept };
     },
   );
 }

@@ -1,5 +1,7 @@
+import { Readable } from 'node:stream';
 import { setImmediate as breathe } from 'node:timers/promises';
 import { curveData } from '../roast/loads';
+import type { CurveMeta, FileMeta } from '../store/records';
 import type { Workshop } from './workshop';
 
 const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
@@ -36,25 +38,55 @@ async function* list(rows: readonly unknown[]): AsyncGenerator<string> {
   yield ']';
 }
 
-/** Rows that are fetched one by one, as they are large. */
-async function* fetched<T>(ids: readonly T[], fetch: (id: T) => Promise<unknown>): AsyncGenerator<string> {
+/** Rows that are fetched one by one, as they are large; each in pieces, nothing where there is none. */
+async function* fetched<T>(rows: readonly T[], pieces: (row: T) => AsyncGenerator<string>): AsyncGenerator<string> {
   yield '[';
   let first = true;
-  for (const id of ids) {
-    const row = await fetch(id);
-    if (row === null) continue;
-    yield (first ? '' : ',') + text(row);
-    first = false;
+  for (const row of rows) {
+    let begun = false;
+    for await (const piece of pieces(row)) {
+      yield begun || first ? piece : `,${piece}`;
+      begun = true;
+      first = false;
+    }
     await breathe();
   }
   yield ']';
 }
 
+/** Bytes at once, of which three make four letters of Base64. */
+const SLICE = 3 * 64 * 1024;
+
+/** A photo or paper with its bytes as Base64. */
+async function* fileWithin(workshop: Workshop, file: FileMeta): AsyncGenerator<string> {
+  const bytes = await workshop.fileBytes(file.id);
+  if (!bytes) return;
+  // Nothing else in a row reads like this: within a text the quotes would be escaped.
+  const [head = '', tail = ''] = text({ ...file, data: '' }).split('"data":""');
+  yield `${head}"data":"`;
+  for (let at = 0; at < bytes.length; at += SLICE) {
+    yield Buffer.from(bytes.subarray(at, at + SLICE)).toString('base64');
+    await breathe();
+  }
+  yield `"${tail}`;
+}
+
+async function* fileBeside(workshop: Workshop, file: FileMeta): AsyncGenerator<string> {
+  if (await workshop.fileBytes(file.id)) yield text(file);
+}
+
+async function* curveRow(workshop: Workshop, meta: CurveMeta): AsyncGenerator<string> {
+  const curve = await workshop.readCurve(meta.id);
+  if (curve) yield text({ ...meta, ...curveData(curve) });
+}
+
 /**
  * The whole workshop as one JSON document, in pieces: pictures and curves are read one at a time, and others are
  * answered in between. What is entered while it runs is not in it.
+ *
+ * @param within whether photos and papers are in it, as Base64; else they go beside it
  */
-export async function* exportPieces(workshop: Workshop): AsyncGenerator<string> {
+export async function* exportPieces(workshop: Workshop, within = true): AsyncGenerator<string> {
   const { book, beans, recipes, records, roasts } = workshop;
   // Taken together now: holdings are the only rows that change in place.
   const files = byId(beans.files.values());
@@ -81,19 +113,14 @@ export async function* exportPieces(workshop: Workshop): AsyncGenerator<string> 
     const own = rows[key];
     if (own) yield* list(own);
     else if (key === 'files')
-      yield* fetched(files, async (file) => ({
-        ...file,
-        data: Buffer.from((await workshop.fileBytes(file.id)) ?? []).toString('base64'),
-      }));
-    else if (key === 'curves')
-      yield* fetched(curves, async (meta) => {
-        const curve = await workshop.readCurve(meta.id);
-        return curve ? { ...meta, ...curveData(curve) } : null;
-      });
+      yield* fetched(files, (file) => (within ? fileWithin(workshop, file) : fileBeside(workshop, file)));
+    else if (key === 'curves') yield* fetched(curves, (meta) => curveRow(workshop, meta));
     else yield text(single[key]);
   }
   yield '}';
 }
+
+export const exportStream = (workshop: Workshop): Readable => Readable.from(exportPieces(workshop));
 
 /** The same in one string, where it is small enough for one. */
 export async function exportWorkshop(workshop: Workshop): Promise<string> {

@@ -12,6 +12,7 @@ import type { Work } from '@wunsch/core/workshop/work';
 import { BeanBook } from '../beans/book';
 import { RecipeBook } from '../recipe/book';
 import { RoastBook } from '../roast/book';
+import { hashOf } from '../store/files';
 import { noChanges, type Changes, type CurveRow, type FileMeta } from '../store/records';
 import { RoomRecords } from './room-records';
 
@@ -34,9 +35,49 @@ export abstract class Lists {
   readonly records = new RoomRecords();
   /** Goes up when something is said that changes what goods are, or what machines carry over. */
   told = 0;
-  protected pending: Changes = noChanges();
+  /** What changed since the last commit, and the bytes of new files. */
+  protected pending: Changes & { newFiles: Uint8Array[] } = { ...noChanges(), newFiles: [] };
+  /** What takes it back, in the order in which it was done. */
+  private undoing: (() => void)[] = [];
 
   protected constructor(readonly now: () => number) {}
+
+  /** Says how something that was just done is taken back, should it not be committed. */
+  protected undoBy(undo: () => void): void {
+    this.undoing.push(undo);
+  }
+
+  protected put<K, V>(map: Map<K, V>, key: K, value: V): void {
+    const [had, old] = [map.has(key), map.get(key)];
+    this.undoBy(() => (had ? map.set(key, old as V) : map.delete(key)));
+    map.set(key, value);
+  }
+
+  protected drop<K, V>(map: Map<K, V>, key: K): void {
+    const old = map.get(key);
+    if (map.delete(key)) this.undoBy(() => map.set(key, old as V));
+  }
+
+  protected get isDirty(): boolean {
+    return (
+      this.undoing.length > 0 || Object.values(this.pending).some((list) => Array.isArray(list) && list.length > 0)
+    );
+  }
+
+  protected forgetPending(): void {
+    this.pending = { ...noChanges(), newFiles: [] };
+    this.undoing = [];
+  }
+
+  /** Puts everything back as it was at the last commit. */
+  protected takeBackPending(): void {
+    for (const undo of this.undoing.reverse()) undo();
+    without(this.beans, this.pending.beanRecords);
+    without(this.roasts, this.pending.roastRecords);
+    without(this.recipes, this.pending.recipeRecords);
+    without(this.records, this.pending.roomRecords);
+    this.forgetPending();
+  }
 
   /** UTC ms of an entry. @throws DomainError for times to come and before this century */
   timeOf(head: Pick<EntryHead, 'at'>): number {
@@ -129,54 +170,91 @@ export abstract class Lists {
   /** Takes a whole curve in. */
   addCurve(row: CurveRow): void {
     const { curve: _, ...meta } = row;
+    this.rememberCurve(row.id);
     this.roasts.addCurve(meta);
     this.pending.curves.push(row);
   }
 
   /** Takes a curve off again. */
   removeCurve(curveId: string): void {
+    this.rememberCurve(curveId);
     this.roasts.removeCurve(curveId);
     this.pending.removedCurves.push(curveId);
   }
 
-  addFile(meta: Omit<FileMeta, 'id' | 'at'>, bytes: Uint8Array): FileMeta {
+  private rememberCurve(curveId: string): void {
+    const old = this.roasts.curves.get(curveId);
+    this.undoBy(() => {
+      this.roasts.removeCurve(curveId);
+      if (old) this.roasts.addCurve(old);
+    });
+  }
+
+  addFile(meta: Omit<FileMeta, 'id' | 'at' | 'sha256' | 'size'>, bytes: Uint8Array): FileMeta {
     this.checkHead({ personId: meta.personId, machineId: null });
-    const file: FileMeta = { ...meta, id: nanoid(16), at: this.now() };
-    this.beans.files.set(file.id, file);
-    this.pending.files.push({ ...file, bytes });
+    const file: FileMeta = {
+      ...meta,
+      id: nanoid(16),
+      at: this.now(),
+      size: bytes.length,
+      sha256: hashOf(bytes),
+    };
+    this.put(this.beans.files, file.id, file);
+    this.pending.files.push(file);
+    this.pending.newFiles.push(bytes);
     return file;
   }
 
   removeFile(fileId: string): void {
-    if (!this.beans.files.delete(fileId)) throw new DomainError('http/not-found', 'There is no such file.');
+    if (!this.beans.files.has(fileId)) throw new DomainError('http/not-found', 'There is no such file.');
+    this.drop(this.beans.files, fileId);
     this.pending.removedFiles.push(fileId);
   }
 
   putSettings(value: Settings): void {
+    const old = this.settings;
+    this.undoBy(() => (this.settings = old));
     this.settings = value;
     this.told += 1;
     this.pending.settings = value;
   }
 
   putPerson(value: Person): void {
-    this.people.set(value.id, value);
+    this.put(this.people, value.id, value);
     this.pending.people.push(value);
   }
 
   putMachine(value: Machine): void {
-    this.machines.set(value.id, value);
+    this.put(this.machines, value.id, value);
     this.told += 1;
     this.pending.machines.push(value);
   }
 
   putMaterial(value: Material): void {
-    this.materials.set(value.id, value);
+    this.put(this.materials, value.id, value);
     this.told += 1;
     this.pending.materials.push(value);
   }
 
+  protected putBatch(value: Batch): void {
+    this.put(this.batches, value.id, value);
+    this.pending.batches.push(value);
+  }
+
   putRoute(value: Route): void {
-    this.routes.set(value.id, value);
+    this.put(this.routes, value.id, value);
     this.pending.routes.push(value);
   }
+}
+
+/** Takes records out of a book again. */
+function without<R>(
+  book: { everything(): Iterable<R>; clear(): void; add(record: R): void },
+  gone: readonly R[],
+): void {
+  if (gone.length === 0) return;
+  const dropped = new Set(gone);
+  const rest = [...book.everything()].filter((record) => !dropped.has(record));
+  book.clear();
+  for (const record of rest) book.add(record);
 }

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import type { FileView } from '@wunsch/core/api/beans';
 import { DomainError } from '@wunsch/core/errors/domain-error';
@@ -41,8 +40,7 @@ export function takeFile(
 ): FileMeta {
   const bytes = Buffer.from(data, 'base64');
   const found = sniff(bytes);
-  const sha256 = createHash('sha256').update(bytes).digest('hex');
-  return workshop.addFile({ ...rest, ...found, ...of, size: bytes.length, sha256 }, bytes);
+  return workshop.addFile({ ...rest, ...found, ...of }, bytes);
 }
 
 /** Photos of what was made, and of what a complaint is about. */

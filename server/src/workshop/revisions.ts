@@ -85,9 +85,10 @@ export class Revisions {
    * (and with them allergens), label codes.
    *
    * @param corrected the newest version of a step, entered already: what it says depends on what earlier ones say now
+   * @param before told each holding as it is before something else is said of it
    * @returns the holdings of which something else is said now
    */
-  restate(corrected: Step): Holding[] {
+  restate(corrected: Step, before: (holding: Holding) => void): Holding[] {
     const book = this.book();
     const changed: Holding[] = [];
     const waiting: HoldingFacts[] = [...this.plan(corrected.command as Command, corrected).restated];
@@ -97,6 +98,7 @@ export class Revisions {
       const same = (Object.keys(wanted) as (keyof HoldingFacts)[]).every((key) => there[key] === wanted[key]);
       if (same || done.has(wanted.id)) continue;
       done.add(wanted.id);
+      before(there);
       changed.push(book.restate(wanted));
       for (const entry of book.entriesOf(wanted.id)) {
         const user = book.steps.get(entry.stepId);

@@ -3,14 +3,18 @@ import type { GateContext } from '@wunsch/core/gates/gate';
 import type { Position } from '@wunsch/core/ledger/book';
 import { REJECT_REASONS, type Material, type Step } from '@wunsch/core/ledger/types';
 import type { Settings } from '@wunsch/core/workshop/schemas';
-import type { Workshop } from './workshop';
+import type { Composition } from '@wunsch/core/composition/composition';
+import type { Kept } from './kept';
 
 /** Months that goods with an ingredient keep, where the maker said so, by its name. */
 export const keepsOf = (materials: Iterable<Material>): Map<string, number> =>
   new Map([...materials].flatMap(({ name, keepsMonths }) => (keepsMonths == null ? [] : [[name, keepsMonths]])));
 
 /** What the stations may look at to say stop. */
-export const gateContext = (workshop: Workshop, moment: Position): GateContext => ({
+export const gateContext = (
+  workshop: Kept & { compositions: { of(id: string): Composition } },
+  moment: Position,
+): GateContext => ({
   ...moment,
   book: workshop.book,
   lots: workshop.lots,

@@ -6,6 +6,7 @@ import { FALLING, furnishKitchen, liveOf, loadOf, press, startRoast, weighOut } 
 const SECOND = 1000;
 let now = Date.UTC(2026, 5, 2, 7);
 let server: TestServer;
+let speed = 1;
 beforeAll(async () => {
   server = await testServer(() => now);
 });
@@ -16,7 +17,8 @@ afterAll(() => server.close());
 function recorder(): { live: LiveRoasts; probe: SimulatedRoastProbe; run: (seconds: number) => Promise<void> } {
   const probe = new SimulatedRoastProbe();
   const live = new LiveRoasts(server.workshop, probe);
-  server.workshop.roastCurve = (work) => live.row(work);
+  speed = 1;
+  server.workshop.follow('roast', { curve: (work) => live.row(work), speed: () => speed });
   const run = async (seconds: number): Promise<void> => {
     for (let s = 0; s < seconds; s += 1) {
       now += SECOND;
@@ -111,7 +113,7 @@ describe('a roast that is followed', () => {
   it('at sixty times the clock a minute is a second, and no reading is left out', async () => {
     const kitchen = await furnishKitchen(server);
     const { live, run } = recorder();
-    server.workshop.roastSpeed = () => 60;
+    speed = 60;
     const work = await startRoast(server, kitchen, { plan: FALLING, probe: 'simulated' });
     await run(5);
     const { seconds } = await live.curve(workOf(work.id));
@@ -122,7 +124,7 @@ describe('a roast that is followed', () => {
   it('a roaster that sets itself goes on by its minutes and by the beans’ temperature', async () => {
     const kitchen = await furnishKitchen(server, { setBy: 'itself' });
     const { run } = recorder();
-    server.workshop.roastSpeed = () => 60;
+    speed = 60;
     const work = await startRoast(server, kitchen, { plan: FALLING, probe: 'simulated' });
     await run(15);
     const { settings } = workOf(work.id).roast ?? { settings: [] };
@@ -131,7 +133,7 @@ describe('a roast that is followed', () => {
       { setC: 145, step: 1, second: 360 },
       { setC: 130, step: 2, second: 840 },
     ]);
-    server.workshop.roastSpeed = () => 1;
+    speed = 1;
   });
 
   it('without a probe: times, settings, signs, readings by hand and weights', async () => {

@@ -1,0 +1,149 @@
+import { z } from 'zod';
+import { beanRecord } from '@wunsch/core/beans/records';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { id } from '@wunsch/core/ledger/fields';
+import { recipeRecord } from '@wunsch/core/recipe/records';
+import { isRoom, ROOM_RECORDS } from '@wunsch/core/records';
+import { roastRecord } from '@wunsch/core/roast/records';
+import { instant, misfitOf, ROWS, words, type Table } from '@wunsch/core/workshop/rows';
+import { sniff } from '../beans/sniff';
+import { MOST_READINGS } from '../roast/import';
+import type { CurveMeta, FileMeta, Records } from '../store/records';
+
+/*
+ * The rows of an export: what each has to look like. `incoming.ts` reads them from a document, `restore.ts` holds them
+ * against one another.
+ */
+
+/** The lists of an export, each with its rows. */
+export type Rows = Omit<Records, 'settings'>;
+export type ListName = keyof Rows;
+
+export const lists = (): Rows => ({
+  people: [],
+  machines: [],
+  materials: [],
+  routes: [],
+  holdings: [],
+  lots: [],
+  batches: [],
+  steps: [],
+  works: [],
+  beanRecords: [],
+  files: [],
+  roastRecords: [],
+  recipeRecords: [],
+  roomRecords: [],
+  curves: [],
+});
+
+export const badRestore = (path: string, detail: string): DomainError =>
+  new DomainError('workshop/bad-restore', `The file does not fit: ${detail} Nothing was restored.`, [
+    { path, message: detail },
+  ]);
+
+const record = z.object({ id, at: instant, recordedAt: instant, personId: id, value: z.unknown() });
+const inRoom = record.extend({ room: z.string() });
+const ofLot = record.extend({ lotId: id.nullable() });
+
+const file = z.object({
+  id,
+  lotId: id.nullable(),
+  /** Absent in files from before anything but lots had pictures. */
+  subject: z.string().max(80).nullable().default(null),
+  name: words,
+  caption: words,
+  type: z.string().max(100),
+  size: z.number().int().min(0),
+  width: z.number().int().nullable(),
+  height: z.number().int().nullable(),
+  sha256: z.string().max(64),
+  at: instant,
+  personId: id,
+  data: z.base64().optional(),
+});
+
+const degrees = z.array(z.number().min(-1000).max(5000).nullable()).max(MOST_READINGS);
+const curve = z.object({
+  id,
+  loadId: id.nullable(),
+  name: words,
+  source: words,
+  startedAt: instant,
+  seconds: z.array(z.number().min(-1e9).max(1e9)).max(MOST_READINGS),
+  beanC: degrees,
+  airC: degrees,
+});
+
+export interface ReadRow {
+  row: unknown;
+  /** Seconds, bean and air temperatures of a curve. */
+  curve?: Float64Array[];
+  /** Bytes of a file that came in its row. */
+  data?: Buffer;
+}
+
+/** Says of a row what is wrong with it. */
+function fitting<T>(list: ListName, index: number, schema: z.ZodType<T>, value: unknown): T {
+  const read = schema.safeParse(value);
+  if (read.success) return read.data;
+  const issue = read.error.issues[0];
+  const path = issue?.path.join('.') ?? '';
+  throw badRestore(
+    `${list}.${index}`,
+    `${list}, row ${index + 1}: ${`${path} ${issue?.message ?? 'cannot be read'}`.trim()}.`,
+  );
+}
+
+/** Reads one row of a list. @throws DomainError `workshop/bad-restore` naming row and field */
+export function readRow(list: ListName, value: unknown, index: number): ReadRow {
+  if (Object.hasOwn(ROWS, list)) {
+    const misfit = misfitOf(list as Table, value, index);
+    if (misfit) throw badRestore(`${list}.${index}`, `${list}, row ${index + 1}: ${misfit.detail}.`);
+    return { row: value };
+  }
+  const fits = <T>(schema: z.ZodType<T>, part: unknown = value): T => fitting(list, index, schema, part);
+  switch (list) {
+    case 'beanRecords': {
+      const row = fits(ofLot);
+      return { row: { ...row, value: fits(beanRecord, row.value) } };
+    }
+    case 'roastRecords': {
+      const row = fits(record);
+      return { row: { ...row, value: fits(roastRecord, row.value) } };
+    }
+    case 'recipeRecords': {
+      const row = fits(record);
+      return { row: { ...row, value: fits(recipeRecord, row.value) } };
+    }
+    case 'roomRecords': {
+      const row = fits(inRoom);
+      if (!isRoom(row.room)) throw badRestore(`${list}.${index}`, `${list}, row ${index + 1}: room is none.`);
+      return { row: { ...row, value: fits(ROOM_RECORDS[row.room] as z.ZodType<unknown>, row.value) } };
+    }
+    case 'files': {
+      const { data, ...row } = fits(file);
+      return { row, ...(data === undefined ? {} : { data: Buffer.from(data, 'base64') }) };
+    }
+    default: {
+      const { seconds, beanC, airC, ...meta } = fits(curve);
+      if (beanC.length !== seconds.length || airC.length !== seconds.length)
+        throw badRestore(`${list}.${index}`, `${list}, row ${index + 1}: its columns have different lengths.`);
+      const floats = (values: (number | null)[]): Float64Array => Float64Array.from(values, (it) => it ?? NaN);
+      const row: CurveMeta = { ...meta, readings: seconds.length };
+      return { row, curve: [Float64Array.from(seconds), floats(beanC), floats(airC)] };
+    }
+  }
+}
+
+/** The bytes of a file, when they are what its row says. @throws DomainError `workshop/bad-restore` */
+export function checkedBytes(bytes: Uint8Array, { type }: FileMeta, index: number): Uint8Array {
+  let found: string | null = null;
+  try {
+    found = sniff(bytes).type;
+  } catch {
+    // Told below.
+  }
+  if (found !== type) throw badRestore(`files.${index}`, `File ${index + 1} is not what it says it is.`);
+  return bytes;
+}

@@ -1,0 +1,25 @@
+import type { Workshop } from './workshop';
+
+const LOOK_MS = 20_000;
+const TIDY_MS = 6 * 3_600_000;
+
+/**
+ * Looks after the disk: says when there is little room, and tidies the store up now and then.
+ *
+ * @returns ends it
+ */
+export function watchStore(workshop: Workshop, log: (error: unknown) => void): () => void {
+  let tidied = 0;
+  let seen = workshop.version;
+  const look = async (): Promise<void> => {
+    await workshop.watchDisk();
+    const now = Date.now();
+    if (now - tidied < TIDY_MS || seen === workshop.version) return;
+    tidied = now;
+    seen = workshop.version;
+    await workshop.upkeep();
+  };
+  const timer = setInterval(() => void look().catch(log), LOOK_MS);
+  timer.unref();
+  return () => clearInterval(timer);
+}

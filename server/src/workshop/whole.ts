@@ -1,0 +1,74 @@
+import { setImmediate as breathe } from 'node:timers/promises';
+import { DomainError } from '@wunsch/core/errors/domain-error';
+import { Book } from '@wunsch/core/ledger/book';
+import { misfitOf, ROWS, type Misfit, type Table } from '@wunsch/core/workshop/rows';
+import type { Database } from '../store/database';
+import { read, type Records, type Tx } from '../store/records';
+
+/** Rows that are looked at before others get their turn. */
+const AT_ONCE = 200;
+
+/** A row of the database is not what it has to be: nobody's entry, but damage. */
+export class Damaged extends Error {
+  constructor(detail: string) {
+    super(`The data is damaged: ${detail}. Nothing was changed; restore a backup, or have it looked at.`);
+  }
+}
+
+/** A workshop as it was read: its rows, each of them looked at, and the book that they make. */
+export interface Whole {
+  records: Records;
+  book: Book;
+}
+
+/** Holds every row against what it has to be, in turns with others. @returns the first that does not fit, or null */
+export async function firstMisfit(rows: Readonly<Record<Table, readonly unknown[]>>): Promise<Misfit | null> {
+  for (const table of Object.keys(ROWS) as Table[]) {
+    for (const [index, row] of rows[table].entries()) {
+      if (index % AT_ONCE === AT_ONCE - 1) await breathe();
+      const misfit = misfitOf(table, row, index);
+      if (misfit) return misfit;
+    }
+  }
+  return null;
+}
+
+/**
+ * The book that holdings and steps make.
+ *
+ * @throws DomainError where they break the laws of the ledger, or a holding was made by no step
+ */
+export async function bookOf({ holdings, steps }: Pick<Records, 'holdings' | 'steps'>): Promise<Book> {
+  const book = new Book();
+  for (const holding of holdings) {
+    if (book.holdings.has(holding.id))
+      throw new DomainError('ledger/unknown-holding', `${holding.code} is there twice.`);
+    book.addHolding(holding);
+  }
+  for (const [index, step] of steps.entries()) {
+    if (index % AT_ONCE === AT_ONCE - 1) await breathe();
+    if (step.supersedes !== null && !book.steps.has(step.supersedes))
+      throw new DomainError('ledger/unknown-step', `Step ${step.seq} corrects one that does not come before it.`);
+    if (book.steps.has(step.id)) throw new DomainError('ledger/unknown-step', `Step ${step.seq} is there twice.`);
+    book.insert(step);
+  }
+  await breathe();
+  book.checkWhole();
+  for (const { code, madeBy } of book.holdings.values())
+    if (!book.steps.has(madeBy))
+      throw new DomainError('ledger/unknown-step', `${code} was made by a step that is not there.`);
+  return book;
+}
+
+/** Reads a whole workshop. @throws Damaged */
+export async function readWhole(db: Database | Tx): Promise<Whole> {
+  const records = await read(db);
+  const misfit = await firstMisfit(records);
+  if (misfit) throw new Damaged(`${misfit.table} ${misfit.id}: ${misfit.detail}`);
+  try {
+    return { records, book: await bookOf(records) };
+  } catch (error) {
+    if (error instanceof DomainError) throw new Damaged(error.message.replace(/\.$/, ''));
+    throw error;
+  }
+}
