@@ -25,8 +25,11 @@ export async function build({ force = false } = {}) {
   if (force || isStale('server/dist/main.js', 'server/src', 'core/src', 'package-lock.json')) {
     const { build: bundle } = await import('esbuild');
     await bundle({
-      entryPoints: [join(root, 'server/src/main.ts')],
-      outfile: join(root, 'server/dist/main.js'),
+      entryPoints: {
+        main: join(root, 'server/src/main.ts'),
+        thread: join(root, 'server/src/heavy/thread.ts'),
+      },
+      outdir: join(root, 'server/dist'),
       bundle: true,
       platform: 'node',
       target: 'node20',

@@ -15,6 +15,7 @@ import { briefError } from './http/brief';
 import { calculatorRoutes } from './http/calculators';
 import { problem, problemFrom, sendProblem } from './http/problem';
 import { isOurs, unstorable } from './http/hosts';
+import { limitPatience, PATIENCE, type Patience } from './http/patience';
 import { Router } from './http/router';
 import { openingRoutes } from './ledger/opening';
 import { ledgerRoutes } from './ledger/plugin';
@@ -60,6 +61,8 @@ export interface AppOptions {
   clock?: Clock;
   /** Largest body in bytes; a restore may be larger. */
   bodyLimit?: number;
+  /** How long a request may take to arrive. */
+  patience?: Patience;
 }
 
 const BODY_LIMIT = 1024 * 1024;
@@ -73,6 +76,7 @@ export async function buildApp({
   backups,
   clock = clockOf(undefined),
   bodyLimit = BODY_LIMIT,
+  patience = PATIENCE,
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     logger: log
@@ -119,13 +123,16 @@ export async function buildApp({
       problem(421, 'http/foreign-host', 'This server does not go by that name. List it in WUNSCH_HOSTS if it should.'),
     );
   });
+  limitPatience(app, (url) => url.startsWith('/api/workshop/restore'), patience);
   app.addHook('preHandler', async (request) => {
     // What comes as a stream is looked at as it is read.
     const path = request.body instanceof Readable ? null : unstorable(request.body);
     if (path === null) return;
-    throw new DomainError('http/unstorable', 'Some text holds characters that cannot be kept.', [
-      { path, message: 'holds characters that cannot be kept' },
-    ]);
+    throw new DomainError(
+      'http/unstorable',
+      'Some text holds characters that cannot be kept, or lists lie too deep in one another.',
+      [{ path, message: 'holds characters that cannot be kept' }],
+    );
   });
   // A page from elsewhere must not write here through the maker's browser.
   app.addHook('onRequest', async (request, reply) => {
@@ -209,7 +216,8 @@ export async function buildApp({
   app.addHook('onSend', (request, reply, payload, done) => {
     if (request.url.startsWith('/api/')) {
       void reply.header('cache-control', 'no-store');
-      if ((request.url.split('?')[0] ?? '').endsWith('.csv')) void reply.type('text/csv; charset=utf-8');
+      const isTable = reply.statusCode < 400 && (request.url.split('?')[0] ?? '').endsWith('.csv');
+      if (isTable) void reply.type('text/csv; charset=utf-8');
     }
     done(null, payload);
   });

@@ -5,10 +5,12 @@ import { buildApp } from './app';
 import { brief } from './http/brief';
 import { clockOf } from './devices/clock';
 import { isUnfinished, makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
+import { stopWork, workOn } from './heavy/away';
 import { hostsFrom } from './http/hosts';
 import { useFontsFrom } from './print/paper';
 import { Backups } from './store/backups';
 import { openDatabase } from './store/database';
+import { Disk } from './store/disk';
 import { BACKUPS, checkDirectory, DirectoryInUse, lockDirectory, NoWorkshop } from './store/lock';
 import { exportPieces } from './workshop/export';
 import { Damaged } from './workshop/whole';
@@ -31,6 +33,7 @@ async function main(): Promise<void> {
     process.env['WUNSCH_DATA'] ?? join(root, demo ? (years > 0 ? `data-demo-${years}` : 'data-demo') : 'data'),
   );
   useFontsFrom(root);
+  workOn(join(here, 'thread.js'));
   const unlock = await lockDirectory(directory);
   checkDirectory(directory);
   const copies = resolve(process.env['WUNSCH_BACKUPS'] ?? join(directory, BACKUPS));
@@ -50,7 +53,7 @@ async function main(): Promise<void> {
       },
     });
   }
-  const backups = new Backups(copies, Date.now, () => exportPieces(workshop));
+  const backups = new Backups(copies, Date.now, () => exportPieces(workshop), new Disk(directory));
   const web = join(root, 'web/dist');
   const app = await buildApp({
     workshop,
@@ -70,6 +73,7 @@ async function main(): Promise<void> {
     await app.close();
     await workshop.exclusively(() => Promise.resolve());
     await opened.close();
+    await stopWork();
     unlock();
     process.exit(0);
   };

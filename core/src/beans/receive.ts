@@ -2,7 +2,7 @@ import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, held, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
 import type { CommandOf } from '../ledger/commands';
 import { toMg } from '../units/mass';
-import { milliFromMajor } from '../units/money';
+import { isCurrency, milliFromMajor } from '../units/money';
 
 export interface Purchase {
   /** Grams that are paid for: the invoice's net weight, or what was weighed. */
@@ -30,6 +30,10 @@ export function landedMilli({ paidG, pricePerKg, rate, freight, duty }: Purchase
 export function planReceive(command: CommandOf<'receive'>, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   context.route(command.routeId);
+  if (!isCurrency(command.currency))
+    throw new DomainError('beans/no-currency', `There is no currency ${command.currency}.`, [
+      { path: 'currency', message: 'is no currency' },
+    ]);
   const mg = toMg(command.netG);
   planner.make(
     'good',

@@ -20,6 +20,11 @@ export function milliFromMajor(major: number): number {
 /** Milli to major units, for showing and for sums outside the ledger. */
 export const majorFromMilli = (milli: number): number => milli / (100 * MILLI_PER_MINOR);
 
+const CURRENCIES = new Set(Intl.supportedValuesOf('currency'));
+
+/** Whether there is such a currency (ISO 4217). */
+export const isCurrency = (code: string): boolean => CURRENCIES.has(code);
+
 /** Digits after the point that a currency is written with (ISO 4217): 0, 2 or 3. */
 export const coinDigits = (currency: string): number =>
   new Intl.NumberFormat('en-GB', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;

@@ -20,7 +20,7 @@ export interface Clock {
  * @throws Error where it is no speed
  */
 export function clockOf(speed: string | undefined, real: () => number = Date.now): Clock {
-  if (speed === undefined || speed === '' || speed === '1') return { now: real, speed: 1, skip: null };
+  if (speed === undefined || speed === '' || speed === '1') return { now: onward(real), speed: 1, skip: null };
   const times = Number(speed);
   if (!(times >= 1 && times <= FASTEST))
     throw new Error(`WUNSCH_CLOCK_SPEED is 1 to ${FASTEST} times a real clock, not “${speed}”.`);
@@ -32,6 +32,20 @@ export function clockOf(speed: string | undefined, real: () => number = Date.now
     skip: (hours) => {
       skipped += hours * HOUR_MS;
     },
+  };
+}
+
+/**
+ * A clock that never goes back: where the machine's was set back, this one goes on at half its speed until that has
+ * caught up. A roast that is followed would stand still otherwise.
+ */
+export function onward(real: () => number): () => number {
+  let [said, seen] = [-Infinity, -Infinity];
+  return () => {
+    const now = real();
+    said = now >= said ? now : said + Math.max(0, now - seen) / 2;
+    seen = now;
+    return Math.round(said);
   };
 }
 

@@ -1,6 +1,6 @@
 import type { GrindTonight } from '@wunsch/core/grind/tonight';
 import { clockText, dayText } from '@wunsch/core/units/zone';
-import { Paper } from '../print/paper';
+import { Sheet } from '../print/sheet';
 import type { Views } from '../ledger/views';
 import type { ActView } from '@wunsch/core/api/grind';
 import type { GrindRun } from './study';
@@ -19,7 +19,7 @@ export async function nightSheet(
   const { settings } = workshop;
   const zone = settings.timeZone;
   const machine = machineId === null ? null : workshop.machines.get(machineId);
-  const paper = await Paper.begin(`${batch.code} tonight`, settings.name, workshop.now());
+  const paper = new Sheet({ title: `${batch.code} tonight`, author: settings.name, at: workshop.now() });
   paper.write(`${batch.code} ${batch.name}`, { face: 'display', size: 26 });
   paper.write(`${machine?.name ?? 'No machine named'}, printed ${clockText(workshop.now(), zone).replace('T', ' ')}`, {
     size: 11,

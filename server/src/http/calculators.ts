@@ -7,10 +7,10 @@ import { findChange } from '@wunsch/core/stats/change-point';
 import { individuals, signalAtEnd } from '@wunsch/core/stats/individuals';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import { sampleShare, secondPass } from '@wunsch/core/winnow/samples';
-import type { Router } from './router';
+import type { Calculators } from './router';
 
 /** The arithmetic of the benches, scriptable. */
-export function calculatorRoutes(router: Router): void {
+export function calculatorRoutes(router: Calculators): void {
   router.calc(
     '/api/calc/beans/landed',
     'Landed cost of a lot',
@@ -93,7 +93,7 @@ export function calculatorRoutes(router: Router): void {
     }),
     ({ samples }) => sampleShare(samples),
   );
-  router.calc(
+  router.away(
     '/api/calc/stats/change-point',
     'Where a series steps or begins to drift',
     z.object({ values: z.array(z.number()).max(2000), groups: z.array(z.string()).max(2000).default([]) }),

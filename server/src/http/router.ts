@@ -3,6 +3,7 @@ import { Readable } from 'node:stream';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { away } from '../heavy/away';
 import type { Workshop } from '../workshop/workshop';
 
 export interface Route {
@@ -11,6 +12,9 @@ export interface Route {
   summary: string;
   body?: z.ZodType;
 }
+
+/** Where calculations are registered. */
+export type Calculators = Pick<Router, 'calc' | 'away'>;
 
 /** Registers routes and remembers them for the OpenAPI document. */
 export class Router {
@@ -123,6 +127,17 @@ export class Router {
     this.app.post(url, bodyLimit === undefined ? {} : { bodyLimit }, (request) =>
       answer(body.parse(request.body), request),
     );
+  }
+
+  /** The same, done away from everybody else: what may take its time. The answer comes from the body alone. */
+  away<B extends z.ZodType>(
+    url: string,
+    summary: string,
+    body: B,
+    _answer: (body: z.infer<B>) => unknown,
+    bodyLimit?: number,
+  ): void {
+    this.calc(url, summary, body, (input) => away('calculate', [url, input]), bodyLimit);
   }
 
   /**

@@ -2,7 +2,8 @@ import type { DeliveryView, OrderView } from '@wunsch/core/api/orders';
 import { formatMoney } from '@wunsch/core/units/money';
 import { dayText } from '@wunsch/core/units/zone';
 import type { Settings } from '@wunsch/core/workshop/schemas';
-import { Paper, SOFT_INK } from '../print/paper';
+import { SOFT_INK } from '../print/paper';
+import { Sheet } from '../print/sheet';
 
 /** What is to be taken from the shelf for an order, first-expired first. */
 export async function pickListPdf(
@@ -11,7 +12,7 @@ export async function pickListPdf(
   placeOf: (holdingId: string) => string,
   now: number,
 ): Promise<Uint8Array> {
-  const paper = await Paper.begin(`Pick list, ${order.number}`, settings.name, now);
+  const paper = new Sheet({ title: `Pick list, ${order.number}`, author: settings.name, at: now });
   paper.title(`Pick list ${order.number}`, `${order.customer.name}, due ${order.facts.dueDate}`);
   const rows = order.lines.flatMap(({ product, picks }) =>
     picks.map(({ holdingId, code, pieces, bestBefore }) => [
@@ -45,7 +46,7 @@ export async function deliveryNotePdf(
   bestBefore: (holdingId: string) => string,
   now: number,
 ): Promise<Uint8Array> {
-  const paper = await Paper.begin(`Delivery note, ${order.number}`, settings.name, now);
+  const paper = new Sheet({ title: `Delivery note, ${order.number}`, author: settings.name, at: now });
   const money = (milli: number): string => formatMoney(milli, settings.currency);
   paper.title(`Delivery note ${order.number}`, `${settings.name}, ${dayText(delivery.at, settings.timeZone)}`);
   paper.facts([

@@ -5,11 +5,12 @@ import { id } from '@wunsch/core/ledger/commands';
 import { SimulatedLabelPrinter } from '../devices/label-printer';
 import { CHECK_LIST, MARKETS, PHRASES } from '@wunsch/core/pack/label';
 import { labelWords } from '@wunsch/core/pack/records';
+import { away } from '../heavy/away';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import { labelFor, labelPdf, wordsOf } from './labels';
-import { sackTags, tagOf, tagPdf, type Tag } from './tags';
+import { labelFor, wordsOf } from './labels';
+import { sackTags, tagOf } from './tags';
 
 const wish = z.object({
   market: z.enum(MARKETS).default('en'),
@@ -74,13 +75,13 @@ export function packRoutes(router: Router, views: Views): void {
     const size = { widthMm, heightMm, copies: 1 };
     if (body.what === 'tag') {
       const tag = tagOf(views, code);
-      const linkOf = ({ path }: Tag): string | null => linkTo(request, path);
-      const bytes = await tagPdf([tag], { ...size, linkOf }, workshop.settings.name, workshop.now());
+      const linked = { ...tag, link: linkTo(request, tag.path) };
+      const bytes = await away('tags', [[linked], size, workshop.settings.name, workshop.now()]);
       return printer.take(tag.code, copies, bytes.length);
     }
     const label = labelFor(views, code, { market });
     const link = linkTo(request, `/trace/${encodeURIComponent(label.batch)}`);
-    const bytes = await labelPdf(label, { ...size, sheet: false, link }, workshop.now());
+    const bytes = await away('label', [label, { ...size, sheet: false, link }, workshop.now()]);
     return printer.take(label.batch, copies, bytes.length);
   });
   router.read('/api/pack/words', 'The words of labels: usual ones, and those that somebody put in their place', () => ({
@@ -114,11 +115,11 @@ export function packRoutes(router: Router, views: Views): void {
         })
         .parse(request.query);
       const tags = sacks === 'yes' ? sackTags(views, code) : [tagOf(views, code)];
-      const linkOf = ({ path }: Tag): string | null => linkTo(request, path);
+      const linked = tags.map((tag) => ({ ...tag, link: linkTo(request, tag.path) }));
       return {
         type: 'application/pdf',
         name: `label-${tags[0]?.code.replaceAll('/', '-') ?? code}.pdf`,
-        bytes: await tagPdf(tags, { ...query, linkOf }, workshop.settings.name, workshop.now()),
+        bytes: await away('tags', [linked, query, workshop.settings.name, workshop.now()]),
         inline: true,
       };
     },
@@ -140,7 +141,11 @@ export function packRoutes(router: Router, views: Views): void {
       return {
         type: 'application/pdf',
         name: `label-${label.batch}.pdf`,
-        bytes: await labelPdf(label, { widthMm, heightMm, sheet: several === 'yes', copies, link }, workshop.now()),
+        bytes: await away('label', [
+          label,
+          { widthMm, heightMm, sheet: several === 'yes', copies, link },
+          workshop.now(),
+        ]),
         inline: true,
       };
     },

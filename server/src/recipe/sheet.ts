@@ -6,7 +6,7 @@ import { formatMass, massUnitFor } from '@wunsch/core/units/mass';
 import { dayIn } from '../beans/pdf/claim';
 import type { Views } from '../ledger/views';
 import { usualBar } from '../ledger/expected';
-import { Paper } from '../print/paper';
+import { Sheet } from '../print/sheet';
 import type { RecipeVersion } from './book';
 import { Pantry } from './pantry';
 import { linesOf } from './views';
@@ -30,7 +30,7 @@ export async function sheetPdf(views: Views, { recipe, version }: RecipeVersion,
   const { figures, allergens, line, cautions } = forward(lines, usualBar(views, '').barG);
   const unit = massUnitFor(total * 1000, settings.massSystem);
   const mass = (g: number): string => formatMass(g * 1000, settings.massSystem, g < total / 50 ? undefined : unit);
-  const paper = await Paper.begin(`${recipe.name}, version ${version}`, settings.name, workshop.now());
+  const paper = new Sheet({ title: `${recipe.name}, version ${version}`, author: settings.name, at: workshop.now() });
   paper.write(recipe.name, { face: 'display', size: 30 });
   paper.write(`Version ${version}, ${mass(total)}, printed ${dayIn(settings.timeZone)(workshop.now())}`, { size: 11 });
   paper.space(6);

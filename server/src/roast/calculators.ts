@@ -11,7 +11,7 @@ import { programStep, setting } from '@wunsch/core/roast/records';
 import { steadySetting } from '@wunsch/core/roast/solve';
 import { judgeTrial } from '@wunsch/core/roast/trial';
 import { ROASTER_KINDS } from '@wunsch/core/workshop/roasting-words';
-import type { Router } from '../http/router';
+import type { Calculators } from '../http/router';
 
 /** A curve of a day and more would keep others waiting. */
 const MOST = 20_000;
@@ -75,8 +75,8 @@ const loadFrom = ({ loadG, moisturePct, ...load }: z.infer<typeof logged>): Logg
 };
 
 /** The arithmetic of roasting, scriptable. */
-export function roastCalculators(router: Router): void {
-  router.calc(
+export function roastCalculators(router: Calculators): void {
+  router.away(
     '/api/calc/roast/simulate',
     'A roast program run through the bean model, with the band in which eight of ten loads fall',
     z.object({
@@ -107,7 +107,7 @@ export function roastCalculators(router: Router): void {
       };
     },
   );
-  router.calc(
+  router.away(
     '/api/calc/roast/fit',
     'What a roaster does, from logged loads: warming and drying per minute, and how well loads are foretold',
     z.object({ ...roaster, loads: roaster.loads.unwrap().min(1), loadG: massG, layerMm: size.layerMm }),
@@ -128,7 +128,7 @@ export function roastCalculators(router: Router): void {
       };
     },
   );
-  router.calc(
+  router.away(
     '/api/calc/roast/steady',
     'The one setting that brings a load to a bean temperature in so many minutes; null where none does',
     z.object({ ...size, ...roaster, peakC: tempC, minutes: minutes.gt(0, 'must be more than 0').max(600) }),
@@ -139,7 +139,7 @@ export function roastCalculators(router: Router): void {
       }),
     }),
   );
-  router.calc(
+  router.away(
     '/api/calc/roast/figures',
     'Peak, time and area above a base, bands, climb, stalls, jumps, gaps of a logged curve',
     curve.and(z.object({ settings, baseC: tempC.default(100), bands: z.array(tempC).min(1).max(12).optional() })),
@@ -170,7 +170,7 @@ export function roastCalculators(router: Router): void {
     }),
   );
   const measure = z.number().nullable().default(null);
-  router.calc(
+  router.away(
     '/api/calc/roast/fill',
     'How far the loads of one grinder fill lie apart, and whether one should stay out',
     z.object({
@@ -181,7 +181,7 @@ export function roastCalculators(router: Router): void {
     }),
     ({ loads }) => judgeFill(loads),
   );
-  router.calc(
+  router.away(
     '/api/calc/roast/trial',
     'Which of the planned roasts suits best so far, and which to make next',
     z.object({

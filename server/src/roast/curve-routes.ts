@@ -4,11 +4,12 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
 import { COLUMN_ROLES, curveRows, TIME_FORMS } from '@wunsch/core/roast/curve-file';
 import { thin } from '@wunsch/core/roast/thin';
+import { away } from '../heavy/away';
 import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import { MOST_READINGS, previewCurve, readCurveText } from './import';
+import { MOST_READINGS } from './import';
 import { curveData, roastStep } from './loads';
 
 /** A hundred thousand rows with a date each. */
@@ -55,7 +56,7 @@ export function curveRoutes(router: Router, views: Views): void {
     '/api/roast/curves/preview',
     'What a logger’s table holds; changes nothing',
     asked,
-    previewCurve,
+    (body) => away('curve preview', [body]),
     CURVE_BODY,
   );
   router.write(
@@ -63,7 +64,7 @@ export function curveRoutes(router: Router, views: Views): void {
     '/api/roast/loads/:code/curve',
     'Give a load the curve of a logger’s table',
     asked.extend({ personId: id, leaveOut: z.boolean().default(false) }),
-    ({ leaveOut, ...request_ }, request) => {
+    async ({ leaveOut, ...request_ }, request) => {
       const code = param(request.params, 'code');
       const { loadId, step, command } = roastStep(views, code);
       if (workshop.roasts.curveOf(loadId))
@@ -71,7 +72,7 @@ export function curveRoutes(router: Router, views: Views): void {
           'roast/has-curve',
           `${code} has a curve already: a curve that was logged is not replaced.`,
         );
-      const { curve, bad, badCount, rows } = readCurveText(request_);
+      const { curve, bad, badCount, rows } = await away('curve table', [request_]);
       if (badCount > 0 && !leaveOut)
         throw new DomainError(
           'roast/bad-rows',

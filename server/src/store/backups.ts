@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip, createGzip } from 'node:zlib';
+import { Disk } from './disk';
 
 /** Why a backup was made. */
 export const REASONS = ['daily', 'asked', 'before-restore', 'before-migration'] as const;
@@ -72,6 +73,8 @@ export class Backups {
     private readonly now: () => number,
     /** The whole workshop as one JSON document, in pieces. */
     private readonly document: () => AsyncIterable<string>,
+    /** Where they are kept; watched, so that a backup does not fill it. */
+    private readonly disk = new Disk(null),
   ) {}
 
   /** Newest first. */
@@ -116,6 +119,7 @@ export class Backups {
         Readable.from(this.document()),
         hashing,
         createGzip({ level: 6 }),
+        this.disk.watching(),
         createWriteStream(draft, { mode: 0o600 }),
       );
       const file = await open(draft, 'r');

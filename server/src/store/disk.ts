@@ -1,4 +1,5 @@
 import { statfs } from 'node:fs/promises';
+import { Transform } from 'node:stream';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 
 const MB = 1024 * 1024;
@@ -7,6 +8,8 @@ const MB = 1024 * 1024;
  * not come back. No write is begun below this.
  */
 const RESERVE = 64 * MB;
+/** Between two looks while something long is written. */
+const LOOK_EVERY = 16 * MB;
 /** Below this every screen says so. */
 const LITTLE = 512 * MB;
 
@@ -37,6 +40,23 @@ export class Disk {
       'store/disk-full',
       `The disk is full: ${Math.round(free / MB)} MB are left, ${Math.round((this.reserve + bytes) / MB)} MB are needed. Nothing of this was saved, what was saved before is kept and can be read. Make room on the machine, then try again.`,
     );
+  }
+
+  /** Lets something long through as long as there is room for more of it. */
+  watching(): Transform {
+    let seen = 0;
+    const enough = (): Promise<void> => this.room(LOOK_EVERY);
+    return new Transform({
+      transform(chunk: Buffer, _, done) {
+        const before = Math.floor(seen / LOOK_EVERY);
+        seen += chunk.length;
+        if (seen > chunk.length && Math.floor(seen / LOOK_EVERY) === before) return done(null, chunk);
+        enough().then(
+          () => done(null, chunk),
+          (error: unknown) => done(error as Error),
+        );
+      },
+    });
   }
 
   /** What every screen should say about it; null while there is room. */

@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
-import { mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
+import { createReadStream } from 'node:fs';
+import { mkdir, open, readdir, readFile, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
+import { Readable } from 'node:stream';
 
 /** Photos and papers, each by the SHA-256 of its bytes: what is there twice is kept once. */
 export interface Files {
@@ -8,6 +10,9 @@ export interface Files {
   put(bytes: Uint8Array): Promise<string>;
   /** @returns null where there are none (any more) */
   read(sha256: string): Promise<Uint8Array | null>;
+  /** The same in pieces. */
+  open(sha256: string): Readable;
+  has(sha256: string): Promise<boolean>;
   /** Lets go of what nothing names any more. @returns names of which nothing is there */
   sweep(named: ReadonlySet<string>): Promise<string[]>;
 }
@@ -51,6 +56,14 @@ export class FolderFiles implements Files {
     }
   }
 
+  open(sha256: string): Readable {
+    return HASH.test(sha256) ? createReadStream(join(this.folder, sha256)) : Readable.from([]);
+  }
+
+  async has(sha256: string): Promise<boolean> {
+    return HASH.test(sha256) && (await stat(join(this.folder, sha256)).catch(() => null)) !== null;
+  }
+
   async sweep(named: ReadonlySet<string>): Promise<string[]> {
     const there = new Set(await readdir(this.folder).catch(() => []));
     for (const name of there) if (!named.has(name)) await rm(join(this.folder, name), { force: true });
@@ -70,6 +83,14 @@ export class MemoryFiles implements Files {
 
   read(sha256: string): Promise<Uint8Array | null> {
     return Promise.resolve(this.there.get(sha256) ?? null);
+  }
+
+  open(sha256: string): Readable {
+    return Readable.from([Buffer.from(this.there.get(sha256) ?? [])]);
+  }
+
+  has(sha256: string): Promise<boolean> {
+    return Promise.resolve(this.there.has(sha256));
   }
 
   sweep(named: ReadonlySet<string>): Promise<string[]> {

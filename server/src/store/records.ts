@@ -95,7 +95,7 @@ export const noChanges = (): Changes => ({
 export type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 /** Rows per INSERT: PostgreSQL takes 65,535 parameters, a holding has 9. */
-const CHUNK = 400;
+const CHUNK = 120;
 
 /** Inserts rows some hundred at a time; others get their turn between. */
 async function inChunks<Row>(rows: readonly Row[], insert: (chunk: Row[]) => Promise<unknown>): Promise<void> {

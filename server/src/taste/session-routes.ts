@@ -2,12 +2,11 @@ import QRCode from 'qrcode';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
-import { judgePanel } from '@wunsch/core/taste/panel';
 import { blindSession, sheet } from '@wunsch/core/taste/records';
+import { away } from '../heavy/away';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import { Paper } from '../print/paper';
 import { guestView, layOut, palateView, seatFor, seatView, sessionAt, sessionsOf, sessionView } from './sessions';
 import { subjectView } from './subjects';
 
@@ -65,25 +64,13 @@ export function sessionRoutes(router: Router, views: Views): void {
   router.file('/api/taste/sessions/:id/codes', 'The codes, to be cut out and laid on the plates', async (request) => {
     const kept = sessionAt(views, param(request.params, 'id'));
     const { codes } = layOut(kept.session);
-    const paper = await Paper.begin(kept.session.name, workshop.settings.name, workshop.now());
-    const { doc, left, width } = paper;
-    const [across, size] = [5, width / 5];
     // One label for every piece that is served; the back of the sheet says nothing.
     const labels = codes.flatMap((code) => Array.from({ length: kept.session.tasters }, () => code));
-    labels.forEach((code, i) => {
-      const onPage = i % (across * 13);
-      if (i > 0 && onPage === 0) doc.addPage();
-      const [x, y] = [left + (onPage % across) * size, 48 + Math.floor(onPage / across) * 56];
-      doc.rect(x, y, size, 56).lineWidth(0.3).stroke('#c6d0c9');
-      doc
-        .fontSize(26)
-        .fillColor('#2b1735')
-        .text(code, x, y + 15, { width: size, align: 'center', lineBreak: false });
-    });
+    const head = { title: kept.session.name, author: workshop.settings.name, at: workshop.now() };
     return {
       type: 'application/pdf',
       name: `codes-${kept.session.name}.pdf`,
-      bytes: await paper.bytes(),
+      bytes: await away('cards', [head, labels]),
       inline: true,
     };
   });
@@ -98,26 +85,6 @@ export function sessionRoutes(router: Router, views: Views): void {
   router.read('/api/taste/palate/:person', 'How somebody tastes, for themselves', (request) =>
     palateView(views, param(request.params, 'person')),
   );
-  router.calc(
-    '/api/calc/taste/panel',
-    'What scores of a panel say of its bars',
-    z.object({
-      scores: z
-        .array(
-          z.object({
-            bar: z.string().min(1).max(120),
-            taster: z.string().min(1).max(120),
-            session: z.string().max(120).default(''),
-            place: z.number().int().min(0).max(40).default(0),
-            score: z.number().min(0, 'is 0 to 10').max(10, 'is 0 to 10'),
-          }),
-        )
-        .min(2)
-        .max(2000, 'are more than 2,000'),
-    }),
-    ({ scores }) => judgePanel(scores),
-  );
-
   router.read('/api/taste/guest/:id', 'A blind session, for who tastes: codes only', (request) =>
     guestView(views, sessionAt(views, param(request.params, 'id'))),
   );

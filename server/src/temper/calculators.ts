@@ -4,7 +4,7 @@ import { readMeter } from '@wunsch/core/temper/inflection';
 import { judgePour } from '@wunsch/core/temper/judge';
 import { seed, silk, slab } from '@wunsch/core/temper/sums';
 import { CHOCOLATES, USUAL_WINDOWS, windows as own } from '@wunsch/core/temper/windows';
-import type { Router } from '../http/router';
+import type { Calculators } from '../http/router';
 
 const degrees = z.number().min(-30, 'is colder than any room').max(120, 'is hotter than any chocolate');
 const share = z.number().min(0, 'cannot be below 0').max(1, 'is more than all of it');
@@ -13,7 +13,7 @@ const readings = z
   .max(20_000, 'are too many');
 
 /** The arithmetic of tempering, for scripts. */
-export function temperCalculators(router: Router): void {
+export function temperCalculators(router: Calculators): void {
   router.calc(
     '/api/calc/temper/slab',
     'What stays warm and what is spread, from the heat balance',
@@ -41,7 +41,7 @@ export function temperCalculators(router: Router): void {
     z.object({ massG, softShare: share }),
     ({ massG: grams, softShare }) => silk(grams, softShare),
   );
-  router.calc(
+  router.away(
     '/api/calc/temper/judge',
     'What went wrong with a pour, from its temperatures: the first fault first',
     z.object({
@@ -56,7 +56,7 @@ export function temperCalculators(router: Router): void {
     ({ readings: rows, chocolate, windows, ...facts }) =>
       judgePour(rows, { ...facts, windows: windows ?? USUAL_WINDOWS[chocolate] }),
   );
-  router.calc(
+  router.away(
     '/api/calc/temper/meter',
     'What a cooling-curve meter says: the bend of the curve and its slope',
     z.object({ readings }),

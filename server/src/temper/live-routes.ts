@@ -9,9 +9,9 @@ import { steelBowl } from '@wunsch/core/temper/sums';
 import { softLowersC } from '@wunsch/core/temper/windows';
 import { livePour, MARKS, pourAct, SCHOOLS, type PourAct } from '@wunsch/core/workshop/tempering';
 import { seedOf } from '../devices/gauge';
+import { away } from '../heavy/away';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
-import { readCurveText } from '../roast/import';
 import type { JudgedPours } from './judged';
 import { massOf, type Pours } from './pours';
 
@@ -146,7 +146,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
     async ({ text }, request) => {
       const work = workOf(request);
       if (text !== undefined) {
-        const { curve, badCount } = readCurveText({ text });
+        const { curve, badCount } = await away('curve table', [{ text }]);
         const readings = Array.from(curve.seconds, (second, i) => ({ second, tempC: curve.beanC[i] ?? NaN }));
         return {
           readings,

@@ -4,7 +4,8 @@ import { formatMass } from '@wunsch/core/units/mass';
 import { dayText } from '@wunsch/core/units/zone';
 import type { Settings } from '@wunsch/core/workshop/schemas';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
-import { Paper, SOFT_INK } from '../print/paper';
+import { SOFT_INK } from '../print/paper';
+import { Sheet } from '../print/sheet';
 
 /** A recall on paper: what is recalled and why, what each buyer has of it, what is still here. */
 export async function recallPdf(settings: Settings, view: RecallView, now: number): Promise<Uint8Array> {
@@ -12,7 +13,7 @@ export async function recallPdf(settings: Settings, view: RecallView, now: numbe
   const day = (at: number): string => dayText(at, timeZone);
   const amount = (pieces: number, massMg: number): string =>
     pieces > 0 ? `${pieces} pieces` : formatMass(massMg, massSystem);
-  const paper = await Paper.begin(`Recall, ${view.codes.join(', ')}`, name, now);
+  const paper = new Sheet({ title: `Recall, ${view.codes.join(', ')}`, author: name, at: now });
   paper.title(view.mock ? 'Recall, for practice only' : 'Recall', `${name}, ${day(view.at)}`);
   paper.facts([
     ['What is recalled', view.codes.join(', ')],

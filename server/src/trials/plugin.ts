@@ -3,9 +3,7 @@ import type { MadeView, TrialView, UsualLevels } from '@wunsch/core/api/trials';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
 import { ROAST_WORDS } from '@wunsch/core/roast/trial';
-import { seeded } from '@wunsch/core/stats/chance';
 import { median } from '@wunsch/core/stats/spread';
-import { fewestArms, fullDesign, inChanceOrder, ladderDesign, smallDesign } from '@wunsch/core/trials/design';
 import { judgeArms, type TrialWords } from '@wunsch/core/trials/judge';
 import { FACTOR_KEYS, FACTORS, trialPlan, type Level, type TrialPlan } from '@wunsch/core/trials/records';
 import { formatTemperature } from '@wunsch/core/units/temperature';
@@ -15,6 +13,7 @@ import type { Views } from '../ledger/views';
 import { loadRow } from '../roast/loads';
 import { batchFacts } from '../taste/facts';
 import { sessionsOf } from '../taste/sessions';
+import { trialCalculators } from './calculators';
 import { trialsOf, type KeptTrial } from './book';
 import { scoresFor } from './scores';
 
@@ -149,43 +148,7 @@ export function trialRoutes(router: Router, views: Views): void {
   router.read('/api/trials/:id', 'One trial, and what its facts say so far', (request) =>
     trialView(views, at(param(request.params, 'id'))),
   );
-  const factors = trialPlan.shape.factors;
-  router.calc(
-    '/api/calc/trials/design',
-    'Which combinations to make, in an order by chance',
-    z.object({
-      factors,
-      design: trialPlan.shape.design,
-      count: z
-        .number()
-        .int('must be whole')
-        .min(2, 'must be at least 2')
-        .max(24, 'are too many')
-        .nullable()
-        .default(null),
-      seed: z.number().int().min(0).max(2_147_483_647).default(1),
-    }),
-    (body) => {
-      const all = fullDesign(body.factors);
-      const arms =
-        body.design === 'ladder'
-          ? ladderDesign(body.factors)
-          : body.design === 'small'
-            ? smallDesign(body.factors, body.count ?? fewestArms(body.factors) + 1)
-            : all;
-      if (arms.length > 24)
-        throw new DomainError(
-          'trials/too-many',
-          `That would be ${arms.length} batches: take the small plan, or fewer levels.`,
-          [{ path: 'factors', message: `make ${arms.length} combinations` }],
-        );
-      return {
-        arms: body.design === 'ladder' ? arms : inChanceOrder(arms, seeded(body.seed)),
-        all: all.length,
-        fewest: fewestArms(body.factors),
-      };
-    },
-  );
+  trialCalculators(router);
   router.write(
     'POST',
     '/api/trials',

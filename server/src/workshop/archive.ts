@@ -7,20 +7,19 @@ import type { Workshop } from './workshop';
 const MTIME = new Date('2000-01-01T00:00:00Z');
 
 /** The whole workshop as a ZIP: the JSON document, and each photo and paper as the file that it is. */
-export function archive(workshop: Workshop): Readable {
+export async function archive(workshop: Workshop): Promise<Readable> {
   const zip = new ZipFile();
   const out = new PassThrough();
   const options = { mtime: MTIME, mode: 0o600 };
-  const hashes = new Set([...workshop.beans.files.values()].map(({ sha256 }) => sha256));
+  const hashes = new Set<string>();
+  for (const { sha256 } of workshop.beans.files.values())
+    if (await workshop.store.files.has(sha256)) hashes.add(sha256);
   zip.on('error', (error: Error) => out.destroy(error));
   zip.addReadStreamLazy('workshop.json', options, (taken) => taken(null, Readable.from(exportPieces(workshop, false))));
   for (const hash of [...hashes].sort())
-    zip.addReadStreamLazy(`files/${hash}`, { ...options, compress: false }, (taken) => {
-      workshop.store.files.read(hash).then(
-        (bytes) => taken(null, Readable.from(bytes ? [Buffer.from(bytes)] : [])),
-        (error: unknown) => taken(error, Readable.from([])),
-      );
-    });
+    zip.addReadStreamLazy(`files/${hash}`, { ...options, compress: false }, (taken) =>
+      taken(null, workshop.store.files.open(hash)),
+    );
   zip.end();
   zip.outputStream.pipe(out);
   return out;

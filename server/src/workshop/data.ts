@@ -42,8 +42,13 @@ export function dataRoutes(router: Router): void {
   router.download('/api/workshop/export.json', 'Everything, as one JSON document', () =>
     Promise.resolve({ type: 'application/json; charset=utf-8', stream: exportStream(workshop) }),
   );
-  router.download('/api/workshop/export.zip', 'Everything: one JSON document, and photos and papers beside it', () =>
-    Promise.resolve({ type: 'application/zip', stream: archive(workshop) }),
+  router.download(
+    '/api/workshop/export.zip',
+    'Everything: one JSON document, and photos and papers beside it',
+    async () => ({
+      type: 'application/zip',
+      stream: await archive(workshop),
+    }),
   );
   router.upload(
     '/api/workshop/restore',

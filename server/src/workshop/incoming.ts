@@ -3,7 +3,7 @@ import { createReadStream, createWriteStream } from 'node:fs';
 import { mkdtemp, open, rm, type FileHandle } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Transform, type Readable } from 'node:stream';
+import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { setImmediate as breathe } from 'node:timers/promises';
 import { createGunzip } from 'node:zlib';
@@ -18,8 +18,6 @@ import { badRestore, checkedBytes, lists, readRow, type ListName, type Rows } fr
 
 /** Between two rows of an export: no row is larger. */
 const LARGEST_ROW = 64 * 1024 * 1024;
-/** Bytes between two looks at the disk. */
-const LOOK_EVERY = 16 * 1024 * 1024;
 /** More rows than any workshop has: what holds more is not one. */
 const MOST_ROWS = 5_000_000;
 
@@ -37,23 +35,6 @@ const notOne = (detail: string): DomainError =>
   new DomainError('workshop/bad-restore', `That is no export of a workshop: ${detail}. Nothing was restored.`, [
     { path: 'format', message: 'is no export' },
   ]);
-
-/** Brings a stream to the disk, watching that it does not fill it. */
-async function spool(source: Readable, path: string, store: Store): Promise<void> {
-  let seen = 0;
-  const watch = new Transform({
-    transform(chunk: Buffer, _, done) {
-      const before = Math.floor(seen / LOOK_EVERY);
-      seen += chunk.length;
-      if (Math.floor(seen / LOOK_EVERY) === before) return done(null, chunk);
-      store.disk.room(LOOK_EVERY).then(
-        () => done(null, chunk),
-        (error: unknown) => done(error as Error),
-      );
-    },
-  });
-  await pipeline(source, watch, createWriteStream(path, { mode: 0o600 }));
-}
 
 /** Readings of curves in a file: a second of a day's work would fill the memory. */
 class Spool {
@@ -104,7 +85,7 @@ export async function readExport(source: Readable, store: Store): Promise<Incomi
     await rm(folder, { recursive: true, force: true });
   };
   try {
-    await spool(source, upload, store);
+    await pipeline(source, store.disk.watching(), createWriteStream(upload, { mode: 0o600 }));
     curves = await Spool.make(join(folder, 'curves'));
     const kept = curves;
     const reader = new Reader(kept, store);
@@ -119,7 +100,7 @@ export async function readExport(source: Readable, store: Store): Promise<Incomi
     await close();
     if (error instanceof DomainError) throw error;
     const { message, code } = error as Error & { code?: string };
-    if (code === 'ENOSPC') await store.disk.room(LOOK_EVERY * 1024);
+    if (code === 'ENOSPC') await store.disk.room(Number.MAX_SAFE_INTEGER);
     throw notOne(message === undefined ? 'it cannot be read' : message.slice(0, 200));
   }
 }
@@ -136,7 +117,7 @@ async function firstBytes(path: string): Promise<Buffer> {
 }
 
 async function readZip(path: string, reader: Reader): Promise<void> {
-  const zip = await openPromise(path);
+  const zip = await openPromise(path, { autoClose: false });
   try {
     const entries = new Map<string, Entry>();
     for await (const entry of zip.eachEntry()) entries.set(entry.fileName, entry);

@@ -79,7 +79,11 @@ export abstract class Lists {
     this.forgetPending();
   }
 
-  /** UTC ms of an entry. @throws DomainError for times to come and before this century */
+  /**
+   * UTC ms of an entry. What a clock that runs a little ahead says is now: else others would wait for what it made.
+   *
+   * @throws DomainError for times to come and before this century
+   */
   timeOf(head: Pick<EntryHead, 'at'>): number {
     const now = this.now();
     const at = head.at === undefined ? now : Date.parse(head.at);
@@ -93,7 +97,7 @@ export abstract class Lists {
         { path: 'at', message: 'is before 2000' },
       ]);
     }
-    return at;
+    return Math.min(at, now);
   }
 
   checkPerson(personId: string): void {
@@ -120,6 +124,8 @@ export abstract class Lists {
     head: { personId: string; at?: string | undefined },
   ): BeanRecord {
     this.checkHead({ personId: head.personId, machineId: null });
+    if (value.kind === 'hold' && value.toldBy !== null) this.checkPerson(value.toldBy);
+    if (value.kind === 'harvest') this.timeOf({ at: value.openedAt });
     const record: BeanRecord = {
       id: nanoid(12),
       lotId,

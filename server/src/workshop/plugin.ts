@@ -7,6 +7,7 @@ import { ingredientFacts } from '@wunsch/core/composition/ingredient-facts';
 import type { Material } from '@wunsch/core/ledger/types';
 import { newCleaning, newMachine, newMaterial, newPerson, newRoute, settings } from '@wunsch/core/workshop/schemas';
 import { changeRates } from '@wunsch/core/money/rates';
+import { isCurrency } from '@wunsch/core/units/money';
 import { dayText } from '@wunsch/core/units/zone';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -38,6 +39,10 @@ export function workshopRoutes(router: Router): void {
     }
     const old = workshop.settings;
     const next = { ...body, demo: old.demo, earlierRates: old.earlierRates };
+    if (!isCurrency(body.currency))
+      throw new DomainError('workshop/no-currency', `There is no currency ${body.currency}.`, [
+        { path: 'currency', message: 'is no currency' },
+      ]);
     workshop.putSettings(changeRates(old, next, ratesFrom ?? dayText(workshop.now(), body.timeZone)));
     return workshop.settings;
   });

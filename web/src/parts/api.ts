@@ -28,10 +28,12 @@ async function call<T>(
     response = await fetch(path, {
       method,
       headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(body === undefined
+          ? {}
+          : { 'content-type': body instanceof Blob ? 'application/octet-stream' : 'application/json' }),
         ...(key === undefined ? {} : { 'idempotency-key': key }),
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: body instanceof Blob ? body : JSON.stringify(body) }),
     });
   } catch {
     throw new ApiError(offline);

@@ -12,10 +12,10 @@ export function Data() {
     if (!file) return;
     setBusy(true);
     try {
-      await send('POST', '/api/workshop/restore', JSON.parse(await file.text()));
+      await send('POST', '/api/workshop/restore', file);
       setError(null);
     } catch (reason) {
-      setError(reason instanceof SyntaxError ? new Error('That file is not JSON: nothing was restored.') : reason);
+      setError(reason);
     } finally {
       setBusy(false);
     }
@@ -35,8 +35,11 @@ export function Data() {
   return (
     <Section title="The data is yours">
       <div className="flex flex-wrap gap-3">
+        <a className="button" href="/api/workshop/export.zip" download="wunsch-workshop.zip">
+          Everything, with photos and papers (ZIP)
+        </a>
         <a className="button" href="/api/workshop/export.json" download="wunsch-workshop.json">
-          Everything as JSON
+          Everything as one JSON file
         </a>
         <a className="button" href="/api/trace/steps.csv" download="wunsch-steps.csv">
           Every posting as CSV
@@ -44,10 +47,10 @@ export function Data() {
       </div>
       {view.empty && (
         <label className="label mt-4 block">
-          Restore an export into this empty workshop
+          {busy ? 'Restoring … this takes a while for many years' : 'Restore an export into this empty workshop'}
           <input
             type="file"
-            accept="application/json"
+            accept=".zip,.json,.gz,application/json,application/zip"
             className="entry py-2"
             disabled={busy}
             onChange={(event) => void restore(event.target.files?.[0])}

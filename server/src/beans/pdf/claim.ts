@@ -3,7 +3,8 @@ import type { BeanLotView } from '@wunsch/core/api/beans';
 import { ACTION_NAMES } from '@wunsch/core/beans/words';
 import { formatMass, toMg } from '@wunsch/core/units/mass';
 import type { Views } from '../../ledger/views';
-import { Paper, SOFT_INK } from '../../print/paper';
+import { SOFT_INK } from '../../print/paper';
+import { Sheet } from '../../print/sheet';
 import { beanLotView } from '../views';
 
 /** The claim sheet: facts, shares against the contract, what is claimed, how it was found, pictures. */
@@ -12,7 +13,7 @@ export async function claimPdf(views: Views, lotId: string): Promise<Uint8Array>
   const lot = beanLotView(views, lotId);
   const { settings } = workshop;
   const day = dayIn(settings.timeZone);
-  const paper = await Paper.begin(`Claim, lot ${lot.code}`, settings.name, workshop.now());
+  const paper = new Sheet({ title: `Claim, lot ${lot.code}`, author: settings.name, at: workshop.now() });
   paper.title(`Claim, lot ${lot.code}`, `${settings.name}, ${day(workshop.now())}`);
   paper.write(lot.claim.sentence, { face: 'display', size: 15 });
   paper.space(8);
@@ -51,7 +52,7 @@ export const dayIn = (timeZone: string) => {
   return (at: number): string => format.format(at);
 };
 
-function facts(paper: Paper, lot: BeanLotView, day: (at: number) => string): void {
+function facts(paper: Sheet, lot: BeanLotView, day: (at: number) => string): void {
   paper.facts([
     ['Lot', `${lot.code}, ${lot.name}`],
     ['Producer', [lot.facts.producer, lot.papers.people].filter((text) => text !== '').join(', ')],
@@ -78,7 +79,7 @@ function facts(paper: Paper, lot: BeanLotView, day: (at: number) => string): voi
   ]);
 }
 
-function inspected(paper: Paper, lot: BeanLotView, day: (at: number) => string): void {
+function inspected(paper: Sheet, lot: BeanLotView, day: (at: number) => string): void {
   const inspection = lot.inspections.at(-1);
   if (!inspection) return;
   const { value } = inspection;
@@ -113,7 +114,7 @@ function inspected(paper: Paper, lot: BeanLotView, day: (at: number) => string):
   );
 }
 
-function sorted(paper: Paper, lot: BeanLotView): void {
+function sorted(paper: Sheet, lot: BeanLotView): void {
   const { summary } = lot.sort;
   if (summary.sessions === 0) return;
   paper.heading('Sorted by hand');
@@ -133,7 +134,7 @@ function sorted(paper: Paper, lot: BeanLotView): void {
   );
 }
 
-async function pictures(paper: Paper, views: Views, lot: BeanLotView): Promise<void> {
+async function pictures(paper: Sheet, views: Views, lot: BeanLotView): Promise<void> {
   const shown = lot.files.filter(({ type }) => type === 'image/jpeg' || type === 'image/png');
   const named = lot.files.filter((file) => !shown.includes(file));
   if (lot.files.length === 0) return;
@@ -141,11 +142,7 @@ async function pictures(paper: Paper, views: Views, lot: BeanLotView): Promise<v
   for (const file of shown) {
     const bytes = await views.workshop.fileBytes(file.id);
     if (!bytes) continue;
-    paper.need(240);
-    const y = paper.y;
-    paper.doc.image(Buffer.from(bytes), paper.left, y, { fit: [paper.width, 200] });
-    const tall = Math.min(200, (paper.width * (file.height ?? 1)) / (file.width ?? 1));
-    paper.doc.y = y + tall + 6;
+    paper.picture(bytes, file.width ?? 1, file.height ?? 1);
     paper.write(file.caption === '' ? file.name : file.caption, { colour: SOFT_INK, size: 9 });
     paper.space(8);
   }
