@@ -12,6 +12,8 @@ import { deviceRoutes } from './devices/plugin';
 import { SimulatedScale } from './devices/scale';
 import { demoRoutes } from './demo/plugin';
 import { briefError } from './http/brief';
+import { workHere } from './heavy/away';
+import { perform } from './heavy/tasks';
 import { calculatorRoutes } from './http/calculators';
 import { problem, problemFrom, sendProblem } from './http/problem';
 import { isOurs, unstorable } from './http/hosts';
@@ -142,6 +144,7 @@ export async function buildApp({
     await sendProblem(reply, problem(403, 'http/foreign-origin', 'Writes come from this address only.'));
   });
 
+  workHere(perform);
   const router = new Router(app, workshop);
   const views = new Views(workshop);
   const startedAt = workshop.now();

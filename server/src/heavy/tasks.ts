@@ -1,6 +1,6 @@
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { calculatorRoutes } from '../http/calculators';
-import type { Calculators } from '../http/router';
+import type { Calculators } from '../http/calculating';
 import { labelPdf } from '../pack/label-pdf';
 import { tagPdf } from '../pack/tag-pdf';
 import { drawSheet } from '../print/sheet';
@@ -10,7 +10,7 @@ import { drawCards } from '../taste/cards';
 import { tasteCalculators } from '../taste/calculators';
 import { temperCalculators } from '../temper/calculators';
 import { trialCalculators } from '../trials/calculators';
-import type { Said } from './away';
+import type { Said, TaskName } from './away';
 
 /** Calculations by their address. */
 const calculations = new Map<string, (body: never) => unknown>();
@@ -22,7 +22,7 @@ for (const register of [calculatorRoutes, roastCalculators, temperCalculators, t
   register(book);
 
 /** What can be done away from everybody else: plain data in, plain data out. */
-const TASKS = {
+const TASKS: Record<TaskName, (...given: never[]) => unknown> = {
   calculate: (url: string, body: unknown): unknown => calculations.get(url)?.(body as never),
   'curve preview': previewCurve,
   'curve table': readCurveText,
@@ -30,13 +30,12 @@ const TASKS = {
   cards: drawCards,
   label: labelPdf,
   tags: tagPdf,
-} as const;
-export type Tasks = typeof TASKS;
+};
 
 /** Does one of them; a refusal comes back in words, as its kind does not survive the way. */
-export async function perform(task: keyof Tasks, args: readonly unknown[]): Promise<Said<unknown>> {
+export async function perform(task: TaskName, args: readonly unknown[]): Promise<Said<unknown>> {
   try {
-    return { value: await (TASKS[task] as (...given: readonly unknown[]) => unknown)(...args) };
+    return { value: await TASKS[task](...(args as never[])) };
   } catch (error) {
     if (!(error instanceof DomainError)) throw error;
     const { code, message, fields, facts } = error;

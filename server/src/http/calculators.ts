@@ -7,7 +7,7 @@ import { findChange } from '@wunsch/core/stats/change-point';
 import { individuals, signalAtEnd } from '@wunsch/core/stats/individuals';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import { sampleShare, secondPass } from '@wunsch/core/winnow/samples';
-import type { Calculators } from './router';
+import type { Calculators } from './calculating';
 
 /** The arithmetic of the benches, scriptable. */
 export function calculatorRoutes(router: Calculators): void {

@@ -34,7 +34,7 @@ export function limitPatience(
   isUpload: (url: string) => boolean,
   { wholeMs, stillMs }: Patience,
 ): void {
-  app.addHook('onRequest', (request, _, done) => {
+  app.addHook('onRequest', (request, reply, done) => {
     const { raw } = request;
     if (request.method === 'GET' || request.method === 'HEAD' || raw.complete) return done();
     const upload = isUpload(request.url);
@@ -48,8 +48,12 @@ export function limitPatience(
       : setTimeout(() => cut(request), wholeMs);
     timer.unref();
     const stop = (): void => clearInterval(timer);
-    raw.once('end', stop);
-    raw.once('close', stop);
+    for (const [stream, event] of [
+      [raw, 'end'],
+      [raw, 'close'],
+      [reply.raw, 'finish'],
+    ] as const)
+      stream.once(event, stop);
     done();
   });
 }

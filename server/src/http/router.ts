@@ -4,6 +4,7 @@ import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { away } from '../heavy/away';
+import type { Calculators } from './calculating';
 import type { Workshop } from '../workshop/workshop';
 
 export interface Route {
@@ -13,11 +14,8 @@ export interface Route {
   body?: z.ZodType;
 }
 
-/** Where calculations are registered. */
-export type Calculators = Pick<Router, 'calc' | 'away'>;
-
 /** Registers routes and remembers them for the OpenAPI document. */
-export class Router {
+export class Router implements Calculators {
   readonly routes: Route[] = [];
   private readonly open = new Set<() => void>();
 

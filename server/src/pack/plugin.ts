@@ -76,12 +76,12 @@ export function packRoutes(router: Router, views: Views): void {
     if (body.what === 'tag') {
       const tag = tagOf(views, code);
       const linked = { ...tag, link: linkTo(request, tag.path) };
-      const bytes = await away('tags', [[linked], size, workshop.settings.name, workshop.now()]);
+      const bytes = await away<Uint8Array>('tags', [[linked], size, workshop.settings.name, workshop.now()]);
       return printer.take(tag.code, copies, bytes.length);
     }
     const label = labelFor(views, code, { market });
     const link = linkTo(request, `/trace/${encodeURIComponent(label.batch)}`);
-    const bytes = await away('label', [label, { ...size, sheet: false, link }, workshop.now()]);
+    const bytes = await away<Uint8Array>('label', [label, { ...size, sheet: false, link }, workshop.now()]);
     return printer.take(label.batch, copies, bytes.length);
   });
   router.read('/api/pack/words', 'The words of labels: usual ones, and those that somebody put in their place', () => ({
@@ -119,7 +119,7 @@ export function packRoutes(router: Router, views: Views): void {
       return {
         type: 'application/pdf',
         name: `label-${tags[0]?.code.replaceAll('/', '-') ?? code}.pdf`,
-        bytes: await away('tags', [linked, query, workshop.settings.name, workshop.now()]),
+        bytes: await away<Uint8Array>('tags', [linked, query, workshop.settings.name, workshop.now()]),
         inline: true,
       };
     },
@@ -141,7 +141,7 @@ export function packRoutes(router: Router, views: Views): void {
       return {
         type: 'application/pdf',
         name: `label-${label.batch}.pdf`,
-        bytes: await away('label', [
+        bytes: await away<Uint8Array>('label', [
           label,
           { widthMm, heightMm, sheet: several === 'yes', copies, link },
           workshop.now(),

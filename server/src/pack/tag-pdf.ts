@@ -1,8 +1,15 @@
 import QRCode from 'qrcode';
 import { Paper } from '../print/paper';
-import type { Tag } from './tags';
 
 const MM = 72 / 25.4;
+
+/** What stands on the label of something that is worked with. */
+export interface Tag {
+  code: string;
+  lines: string[];
+  /** Where its QR code leads. */
+  path: string;
+}
 
 export interface TagSheet {
   widthMm: number;

@@ -3,15 +3,8 @@ import { formatMass } from '@wunsch/core/units/mass';
 import { dayText } from '@wunsch/core/units/zone';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
 import type { Views } from '../ledger/views';
+import type { Tag } from './tag-pdf';
 import { mouldsView } from '../mould/plugin';
-
-/** What stands on the label of something that is worked with. */
-export interface Tag {
-  code: string;
-  lines: string[];
-  /** Where its QR code leads. */
-  path: string;
-}
 
 /** A sack of a lot is asked for as `L012/3`: its third. */
 const SACK = /^(.+)\/(\d{1,4})$/;

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
-import { COLUMN_ROLES, curveRows, TIME_FORMS } from '@wunsch/core/roast/curve-file';
+import { COLUMN_ROLES, curveRows, TIME_FORMS, type CurvePreview } from '@wunsch/core/roast/curve-file';
 import { thin } from '@wunsch/core/roast/thin';
 import { away } from '../heavy/away';
 import { param } from '../http/param';
@@ -72,7 +72,7 @@ export function curveRoutes(router: Router, views: Views): void {
           'roast/has-curve',
           `${code} has a curve already: a curve that was logged is not replaced.`,
         );
-      const { curve, bad, badCount, rows } = await away('curve table', [request_]);
+      const { curve, bad, badCount, rows } = await away<CurvePreview>('curve table', [request_]);
       if (badCount > 0 && !leaveOut)
         throw new DomainError(
           'roast/bad-rows',

@@ -1,5 +1,5 @@
 import type { Curve } from '@wunsch/core/roast/curve';
-import type { Database } from './database';
+import type { Database } from './types';
 import { packFloats } from './floats';
 import { writeCurve, type CurveRow } from './records';
 import * as t from './schema';

@@ -1,6 +1,6 @@
 import { PGlite } from '@electric-sql/pglite';
 import { lt } from 'drizzle-orm';
-import { drizzle, type PgliteDatabase } from 'drizzle-orm/pglite';
+import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { closeSync, fsyncSync, mkdirSync, openSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -10,8 +10,7 @@ import { FolderFiles, MemoryFiles, type Files } from './files';
 import { LastStep } from './last-step';
 import { filesInside, movedOut } from './records';
 import * as schema from './schema';
-
-export type Database = PgliteDatabase<typeof schema>;
+import type { Database } from './types';
 
 /** Where a workshop is kept. */
 export interface Store {

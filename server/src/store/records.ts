@@ -9,7 +9,7 @@ import type { Curve } from '@wunsch/core/roast/curve';
 import type { Route } from '@wunsch/core/workshop/stations';
 import type { Machine, Person, Settings } from '@wunsch/core/workshop/schemas';
 import type { Work } from '@wunsch/core/workshop/work';
-import type { Database } from './database';
+import type { Database, Tx } from './types';
 import { packFloats, unpackFloats } from './floats';
 import * as t from './schema';
 
@@ -91,8 +91,6 @@ export const noChanges = (): Changes => ({
   curves: [],
   removedCurves: [],
 });
-
-export type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 /** Rows per INSERT: PostgreSQL takes 65,535 parameters, a holding has 9. */
 const CHUNK = 120;

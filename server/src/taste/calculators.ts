@@ -3,7 +3,7 @@ import { seeded } from '@wunsch/core/stats/chance';
 import { judgePanel } from '@wunsch/core/taste/panel';
 import { isItTheSame, power, SAME_TESTS, triesFor } from '@wunsch/core/taste/same';
 import { sameRounds, servings } from '@wunsch/core/taste/serving';
-import type { Calculators } from '../http/router';
+import type { Calculators } from '../http/calculating';
 
 const tries = z.number().int('must be whole').min(1, 'must be at least 1').max(2000, 'are too many');
 const seed = z.number().int('must be whole').min(0).max(2_147_483_647).default(1);

@@ -4,7 +4,7 @@ import { readMeter } from '@wunsch/core/temper/inflection';
 import { judgePour } from '@wunsch/core/temper/judge';
 import { seed, silk, slab } from '@wunsch/core/temper/sums';
 import { CHOCOLATES, USUAL_WINDOWS, windows as own } from '@wunsch/core/temper/windows';
-import type { Calculators } from '../http/router';
+import type { Calculators } from '../http/calculating';
 
 const degrees = z.number().min(-30, 'is colder than any room').max(120, 'is hotter than any chocolate');
 const share = z.number().min(0, 'cannot be below 0').max(1, 'is more than all of it');

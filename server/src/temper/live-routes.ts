@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/ledger/commands';
+import type { CurvePreview } from '@wunsch/core/roast/curve-file';
 import { replay } from '@wunsch/core/temper/replay';
 import { readMeter } from '@wunsch/core/temper/inflection';
 import { planPour } from '@wunsch/core/temper/plan';
@@ -146,7 +147,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
     async ({ text }, request) => {
       const work = workOf(request);
       if (text !== undefined) {
-        const { curve, badCount } = await away('curve table', [{ text }]);
+        const { curve, badCount } = await away<CurvePreview>('curve table', [{ text }]);
         const readings = Array.from(curve.seconds, (second, i) => ({ second, tempC: curve.beanC[i] ?? NaN }));
         return {
           readings,

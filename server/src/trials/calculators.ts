@@ -3,7 +3,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { seeded } from '@wunsch/core/stats/chance';
 import { fewestArms, fullDesign, inChanceOrder, ladderDesign, smallDesign } from '@wunsch/core/trials/design';
 import { trialPlan } from '@wunsch/core/trials/records';
-import type { Calculators } from '../http/router';
+import type { Calculators } from '../http/calculating';
 
 /** The arithmetic of trials, scriptable. */
 export function trialCalculators(router: Calculators): void {

@@ -4,17 +4,9 @@ import { Valuation } from '@wunsch/core/ledger/valuation';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import { CurveLog } from '../store/curve-log';
 import type { Store } from '../store/database';
-import {
-  clear,
-  findAnswer,
-  findClosedWork,
-  readCurve,
-  readCurves,
-  write,
-  type CurveRow,
-  type Tx,
-} from '../store/records';
+import { clear, findAnswer, findClosedWork, readCurve, readCurves, write, type CurveRow } from '../store/records';
 import type { answers } from '../store/schema';
+import type { Tx } from '../store/types';
 import { Lists } from './lists';
 import { Damaged, readWhole, type Whole } from './whole';
 

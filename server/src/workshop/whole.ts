@@ -2,8 +2,8 @@ import { setImmediate as breathe } from 'node:timers/promises';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { Book } from '@wunsch/core/ledger/book';
 import { misfitOf, ROWS, type Misfit, type Table } from '@wunsch/core/workshop/rows';
-import type { Database } from '../store/database';
-import { read, type Records, type Tx } from '../store/records';
+import type { Database, Tx } from '../store/types';
+import { read, type Records } from '../store/records';
 
 /** Rows that are looked at before others get their turn. */
 const AT_ONCE = 200;

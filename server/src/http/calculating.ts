@@ -1,0 +1,21 @@
+import type { FastifyRequest } from 'fastify';
+import type { z } from 'zod';
+
+/** Where calculations are registered: each takes a body and changes nothing. */
+export interface Calculators {
+  calc<B extends z.ZodType>(
+    url: string,
+    summary: string,
+    body: B,
+    answer: (body: z.infer<B>, request: FastifyRequest) => unknown,
+    bodyLimit?: number,
+  ): void;
+  /** One that may take its time: done on a thread of its own, so its answer comes from the body alone. */
+  away<B extends z.ZodType>(
+    url: string,
+    summary: string,
+    body: B,
+    answer: (body: z.infer<B>) => unknown,
+    bodyLimit?: number,
+  ): void;
+}
