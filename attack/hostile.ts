@@ -236,3 +236,30 @@ export async function send(
   }
   return tally;
 }
+
+/**
+ * An export with one value in it that is not as it should be.
+ *
+ * @returns the file, and where it was spoiled
+ */
+export function spoiled(bytes: string, chance: () => number): { where: string; file: string } {
+  const document = JSON.parse(bytes) as Record<string, unknown>;
+  const path: string[] = [];
+  let at: Record<string, unknown> = document;
+  for (;;) {
+    const keys = Object.keys(at);
+    const key = keys[Math.floor(chance() * keys.length)];
+    if (key === undefined) break;
+    path.push(key);
+    const inner = at[key];
+    if (inner !== null && typeof inner === 'object' && Object.keys(inner).length > 0 && chance() > 0.1) {
+      at = inner as Record<string, unknown>;
+      continue;
+    }
+    if (chance() < 0.2) Reflect.deleteProperty(at, key);
+    else at[key] = HOSTILE[Math.floor(chance() * HOSTILE.length)];
+    break;
+  }
+  const whole = JSON.stringify(document);
+  return { where: path.join('.'), file: chance() < 0.05 ? whole.slice(0, Math.floor(whole.length * chance())) : whole };
+}

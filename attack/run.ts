@@ -1,13 +1,15 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
+import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { seeded } from '@wunsch/core/stats/chance';
-import { routesOf, send, SLOWEST_MS, Storm, type Tally } from './hostile';
+import { routesOf, send, SLOWEST_MS, spoiled, Storm, type Tally } from './hostile';
 
 /*
- * npm run attack [-- --seed 1 --requests 3000 --kills 10 --writers 40]: a server of its own is stormed with hostile
- * requests, killed while it writes, written to by many at once, and asked after each round whether its book restores to
+ * npm run attack [-- --seed 1 --requests 3000 --kills 10 --writers 40 --restores 30 --slow 30]: a server of its own is
+ * stormed with hostile requests, slow ones among them, killed while it writes, written to by many at once, given spoiled
+ * exports to restore, and asked after each round whether its book restores to
  * itself. Prints what was tried, refused and at fault; ends with 1 where anything was.
  */
 
@@ -20,6 +22,10 @@ const SEED = asked('seed', 1);
 const REQUESTS = asked('requests', 3000);
 const KILLS = asked('kills', 10);
 const WRITERS = asked('writers', 40);
+const RESTORES = asked('restores', 30);
+const SLOW = asked('slow', 30);
+/** Nothing that comes a letter at a time is kept open for longer. */
+const LATEST_MS = 120_000;
 
 interface Server {
   base: string;
@@ -231,12 +237,101 @@ async function writers(base: string): Promise<void> {
   told(`${WRITERS} writers at once, twice`, tally);
 }
 
+/** Hostile restore files: an export with one field that is not as it should be. Taken or refused, but never a failure. */
+async function restoreFiles(base: string): Promise<void> {
+  const chance = seeded(SEED + 2);
+  const bytes = await (await fetch(`${base}/api/workshop/export.json`)).text();
+  const tally: Tally = { tried: 0, taken: 0, refused: 0, faults: [] };
+  let empty = await start(directory());
+  for (; tally.tried < RESTORES; tally.tried += 1) {
+    const { where, file } = spoiled(bytes, chance);
+    const began = performance.now();
+    const beat = health(empty.base);
+    const answer = await post(empty.base, '/api/workshop/restore', file);
+    const slowest = await beat();
+    if (slowest > SLOWEST_MS) tally.faults.push(`${where}: others waited for ${Math.round(slowest)} ms`);
+    if (answer.status >= 500)
+      tally.faults.push(`${where}: ${answer.status} after ${Math.round(performance.now() - began)} ms`);
+    if (answer.status !== 201) {
+      tally.refused += 1;
+      continue;
+    }
+    tally.taken += 1;
+    const again = await (await fetch(`${empty.base}/api/workshop/export.json`)).text();
+    await stop(empty);
+    empty = await start(directory());
+    const twice = await post(empty.base, '/api/workshop/restore', again);
+    if (twice.status !== 201)
+      tally.faults.push(`${where}: was taken, and its own export was not: ${await twice.text()}`);
+    await stop(empty);
+    empty = await start(directory());
+  }
+  await stop(empty);
+  told(`${RESTORES} hostile restore files`, tally);
+}
+
+/** Asks a server again and again whether it is up. @returns ends that, and says how long the longest answer took, ms */
+function health(base: string): () => Promise<number> {
+  let going = true;
+  let slowest = 0;
+  const asking = (async () => {
+    while (going) {
+      const began = performance.now();
+      await (await fetch(`${base}/api/health`)).text();
+      slowest = Math.max(slowest, performance.now() - began);
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  })();
+  return async () => {
+    going = false;
+    await asking;
+    return slowest;
+  };
+}
+
+/** Requests that come a letter at a time: others are answered meanwhile, and they are ended. */
+async function slowInputs(base: string): Promise<void> {
+  const { port, hostname } = new URL(base);
+  const tally: Tally = { tried: SLOW, taken: 0, refused: 0, faults: [] };
+  const beat = health(base);
+  const ends = await Promise.all(
+    Array.from(
+      { length: SLOW },
+      () =>
+        new Promise<string>((resolve) => {
+          const socket = connect(Number(port), hostname);
+          let said = '';
+          socket.write(
+            `POST /api/ledger/steps HTTP/1.1\r\nhost: ${hostname}\r\ncontent-type: application/json\r\ncontent-length: 1000000\r\n\r\n{`,
+          );
+          const letter = setInterval(() => socket.write(' '), 1000);
+          const late = setTimeout(() => socket.destroy(), LATEST_MS);
+          socket.on('data', (chunk) => (said += chunk.toString()));
+          socket.on('error', () => undefined);
+          socket.on('close', () => {
+            clearInterval(letter);
+            clearTimeout(late);
+            resolve(said);
+          });
+        }),
+    ),
+  );
+  const slowest = await beat();
+  tally.refused = ends.filter((said) => said.startsWith('HTTP/1.1 408')).length;
+  if (tally.refused < SLOW) tally.faults.push(`${SLOW - tally.refused} were kept open`);
+  if (slowest > SLOWEST_MS) tally.faults.push(`others waited for ${Math.round(slowest)} ms`);
+  told(`${SLOW} slow requests`, tally);
+}
+
 const server = await start(directory(), ['--demo']);
 try {
+  const slow = slowInputs(server.base);
   await storm(server.base);
+  await slow;
   await sameAgain(server.base, 'After the storm');
   await writers(server.base);
   await sameAgain(server.base, 'After the writers');
+  await restoreFiles(server.base);
 } finally {
   await stop(server);
 }

@@ -196,8 +196,8 @@ test('a roast without a probe, stuck and silent probes aside: times, hand readin
   await page.getByLabel(/^Beans, by hand/).fill('96');
   await page.getByRole('button', { name: 'Log it' }).click();
   await expect(page.getByText('96 °C', { exact: true })).toBeVisible();
-  page.once('dialog', (dialog) => void dialog.accept());
   await page.getByRole('button', { name: 'Put it all back' }).click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Put it back' }).click();
   await expect(page.getByText('No program: it comes out when you say so.')).toHaveCount(0);
 });
 
@@ -237,8 +237,8 @@ test('a load that is entered afterwards takes the table of a logger: °F, with a
   await page.getByRole('button', { name: 'Leave that row out and take the rest in' }).click();
   await expect(page.getByRole('region', { name: 'Judgement' })).toContainText(/The beans came to 11\d\.\d °C/);
   await expect(page.getByRole('link', { name: 'Curve as CSV' })).toBeVisible();
-  page.once('dialog', (dialog) => void dialog.accept());
   await page.getByRole('button', { name: 'Take the curve off: it was another file' }).click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Take it off' }).click();
   await expect(page.getByRole('button', { name: 'Choose a table' })).toBeVisible();
 });
 

@@ -3,6 +3,7 @@ import { Popover } from 'radix-ui';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation } from 'react-router';
 import type { FloorView, WorkshopView } from '@wunsch/core/api/types';
+import { Asking } from '../parts/asking';
 import { refresh, useApi } from '../parts/api';
 import { Loading, Refusal } from '../parts/pieces';
 import { setDecimalMark } from '../parts/number';
@@ -144,6 +145,7 @@ function Shell() {
       <DueLine due={floor.data?.due} />
       <Palette open={palette} setOpen={setPalette} />
       <KeyHelp open={help} setOpen={setHelp} />
+      <Asking />
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { FilePdf, Trash } from '@phosphor-icons/react';
 import { useRef, useState } from 'react';
 import type { FileView } from '@wunsch/core/api/beans';
+import { isSure } from '../parts/asking';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
@@ -74,8 +75,9 @@ export function AddFile({ code }: { code: string }) {
 export function Pictures({ code, files }: { code: string; files: readonly FileView[] }) {
   const show = useShow();
   const { error, run } = useSave();
-  const remove = (file: FileView): void => {
-    if (window.confirm(`Remove “${file.caption || file.name}”? The picture is deleted for good.`))
+  const remove = async (file: FileView): Promise<void> => {
+    const title = `Remove “${file.caption || file.name}”?`;
+    if (await isSure({ title, what: 'It is deleted for good.', yes: 'Remove it' }))
       void run(() => send('DELETE', `/api/beans/files/${file.id}`));
   };
   return (

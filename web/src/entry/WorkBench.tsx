@@ -4,6 +4,7 @@ import { STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { usual, type Nearby } from '@wunsch/core/entry/doubt';
 import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { isSure } from '../parts/asking';
 import { untilWords, useNow } from '../app/DueLine';
 import { send } from '../parts/api';
 import { hasDraft } from '../parts/draft';
@@ -247,12 +248,8 @@ export function FinishWork({
         ? { barG: { text: typedNumber(work.moulding?.barG ?? 70), unit: 'g' } }
         : {};
   const putBack = async (): Promise<void> => {
-    if (
-      !window.confirm(
-        `Put ${show.mass(work.massMg)} back as if this had not begun? What was typed here is thrown away.`,
-      )
-    )
-      return;
+    const what = 'As if this had not begun. What was typed here is thrown away.';
+    if (!(await isSure({ title: `Put ${show.mass(work.massMg)} back?`, what, yes: 'Put it back' }))) return;
     try {
       await send('DELETE', `/api/ledger/works/${work.id}`);
       onDone();

@@ -3,6 +3,7 @@ import type { WorkView } from '@wunsch/core/api/types';
 import { climbAgainst, nextAct, plannedClimb, whereIn } from '@wunsch/core/roast/live';
 import { layerOf, programMinutes } from '@wunsch/core/roast/program';
 import { clock } from '@wunsch/core/roast/words';
+import { isSure } from '../parts/asking';
 import { send } from '../parts/api';
 import { Caution, Figure, Loading, Refusal } from '../parts/pieces';
 import { useSave } from '../parts/save';
@@ -209,13 +210,10 @@ function PutBack({ work, onDone }: { work: WorkView; onDone: () => void }) {
         type="button"
         className="button button-quiet mt-2"
         onClick={() => {
-          if (
-            !window.confirm(
-              `Put ${show.mass(work.massMg)} back as if this had not begun? Its curve and signs are thrown away.`,
-            )
-          )
-            return;
-          void run(() => send('DELETE', `/api/ledger/works/${work.id}`)).then((done) => done && onDone());
+          const what = 'As if this had not begun. Its curve and signs are thrown away.';
+          void isSure({ title: `Put ${show.mass(work.massMg)} back?`, what, yes: 'Put it back' })
+            .then((sure) => sure && run(() => send('DELETE', `/api/ledger/works/${work.id}`)))
+            .then((done) => done && onDone());
         }}
       >
         Put it all back

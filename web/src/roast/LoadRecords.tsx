@@ -1,4 +1,5 @@
 import type { LoadView } from '@wunsch/core/api/roast';
+import { isSure } from '../parts/asking';
 import { send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box, NumberBox } from '../parts/fields';
@@ -110,8 +111,10 @@ export function RemoveCurve({ code }: { code: string }) {
         type="button"
         className="button button-quiet"
         onClick={() => {
-          if (window.confirm(`Take the curve of ${code}, which came from a file, off again? The load itself stays.`))
-            void run(() => send('DELETE', `/api/roast/loads/${code}/curve`));
+          const what = 'It came from a file. The load itself stays.';
+          void isSure({ title: `Take the curve of ${code} off again?`, what, yes: 'Take it off' }).then(
+            (sure) => sure && run(() => send('DELETE', `/api/roast/loads/${code}/curve`)),
+          );
         }}
       >
         Take the curve off: it was another file

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { SortView } from '@wunsch/core/api/beans';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { workedMs } from '@wunsch/core/workshop/work';
+import { isSure } from '../parts/asking';
 import { useNow } from '../app/DueLine';
 import { FIELDS, readFields, type FieldSpec } from '../entry/entry';
 import { GoneWork } from '../entry/GoneWork';
@@ -122,13 +123,9 @@ function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
   const ms = workedMs(work, now);
   const turn = (): void =>
     void run(() => send('POST', `/api/ledger/works/${work.id}/${paused ? 'resume' : 'pause'}`, {}));
-  const putBack = (): void => {
-    if (
-      !window.confirm(
-        `Put ${show.mass(work.massMg)} back as if this had not begun? What was typed here is thrown away.`,
-      )
-    )
-      return;
+  const putBack = async (): Promise<void> => {
+    const what = 'As if this had not begun. What was typed here is thrown away.';
+    if (!(await isSure({ title: `Put ${show.mass(work.massMg)} back?`, what, yes: 'Put it back' }))) return;
     void run(() => send('DELETE', `/api/ledger/works/${work.id}`)).then((done) => done && onDone());
   };
   return (

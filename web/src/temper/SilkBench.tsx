@@ -3,6 +3,7 @@ import type { SilkView } from '@wunsch/core/api/temper';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { SILK, silkNow } from '@wunsch/core/temper/silk';
 import { dayText } from '@wunsch/core/units/zone';
+import { isSure } from '../parts/asking';
 import { useNow } from '../app/DueLine';
 import { StepForm } from '../entry/StepForm';
 import { PARTS } from '../entry/WorkBench';
@@ -140,8 +141,9 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
   // No longer than the butter that it is made of.
   const keeps = [...days, dayText(clock + SILK.keepsDays * DAY_MS, view.settings.timeZone)].sort()[0] ?? '';
   const tenths = (value: number): string => typedNumber(Math.round(10 * value) / 10);
-  const putBack = (): void => {
-    if (window.confirm(`Put ${show.mass(work.massMg)} back as if this had not begun? Its log is thrown away.`))
+  const putBack = async (): Promise<void> => {
+    const what = 'As if this had not begun. Its log is thrown away.';
+    if (await isSure({ title: `Put ${show.mass(work.massMg)} back?`, what, yes: 'Put it back' }))
       void save(() => send('DELETE', `/api/ledger/works/${work.id}`));
   };
   return (

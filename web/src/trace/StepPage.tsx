@@ -7,6 +7,7 @@ import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
 import { askTakings, SALE_FIELDS, saleOf } from '../store/takings';
 import { massUnitFor } from '@wunsch/core/units/mass';
+import { isSure } from '../parts/asking';
 import { FIELDS, fieldsOf, keptG, METHODS, type Fields, type FieldSpec } from '../entry/entry';
 import { StepForm, type Entry } from '../entry/StepForm';
 import { draftOf, dropDraft } from '../parts/draft';
@@ -225,7 +226,8 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
   }));
   for (const { holdingId, pieces } of command.packaging ?? []) initial[`with.${holdingId}`] = { text: String(pieces) };
   const takeBack = async (): Promise<void> => {
-    if (!window.confirm(`Take this step back? ${stepWords(step, show)} will count no more. It stays readable.`)) return;
+    const what = `${stepWords(step, show)} will count no more. It stays readable.`;
+    if (!(await isSure({ title: 'Take this step back?', what, yes: 'Take it back' }))) return;
     try {
       await send('POST', `/api/ledger/steps/${step.id}/withdraw`, {
         personId,
