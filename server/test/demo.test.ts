@@ -1,6 +1,7 @@
 import type { BeanLotView, BeanStoreView } from '@wunsch/core/api/beans';
 import type { LoadView, ProgramView, TrialView } from '@wunsch/core/api/roast';
 import type { BatchView, BenchView, FloorView, LotView } from '@wunsch/core/api/types';
+import { localIn } from '@wunsch/core/units/zone';
 import { studyRoast } from '@wunsch/core/roast/study';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { STATIONS } from '@wunsch/core/workshop/stations';
@@ -43,6 +44,18 @@ test('something stands at every station but the table, and machines run', async 
   expect(floor.due.length).toBeGreaterThan(5);
   const taste = (await server.call('GET', '/api/taste/bench')).body as BenchView;
   expect(taste.untasted.length).toBeGreaterThan(0);
+});
+
+test('it is worked while somebody is there: hardly anything is entered on Sundays or at night', () => {
+  const { settings, book } = server.workshop;
+  const local = localIn(settings.timeZone);
+  const { fromMin, toMin, days } = settings.attended;
+  const steps = [...book.steps.values()];
+  const late = steps.filter(({ at }) => {
+    const { minute, weekday } = local(at);
+    return !days.includes(weekday) || minute < fromMin - 60 || minute > toMin + 120;
+  });
+  expect(late.length).toBeLessThan(0.04 * steps.length);
 });
 
 test('its mistakes are there to be found', () => {

@@ -88,7 +88,7 @@ export class BeanStory {
   /** Looks at the sacks while there are any. */
   private lookLater(lotId: string, at: number): void {
     const { chance, workshop, options, now, schedule } = this.demo;
-    const next = at + (options.months > 30 ? 28 : 14) * DAY + chance.between(-2, 1) * DAY;
+    const next = this.demo.hours(at + (options.months > 30 ? 28 : 14) * DAY + chance.between(-2, 1) * DAY);
     if (next > now) return;
     schedule.add(next, () => {
       if (!workshop.book.live.has(lotId)) return;
@@ -228,7 +228,8 @@ export class BeanStory {
   traps(): void {
     const { demo } = this;
     const from = Math.max(demo.began, demo.now - 420 * DAY);
-    for (let at = from; at < demo.now - DAY; at += 7 * DAY) {
+    for (let monday = from; monday < demo.now - DAY; monday += 7 * DAY) {
+      const at = demo.hours(monday);
       const season = 1 + Math.cos((2 * Math.PI * (at - Date.UTC(2026, 7, 1))) / (365.25 * DAY));
       const lately = demo.now - at < 9 * DAY;
       for (const [trap, share] of [
@@ -251,7 +252,7 @@ export class BeanStory {
   /** Pods from the town's glasshouse: a small heap in a cool room, now on the drying screens. */
   ownHarvest(): void {
     const { demo } = this;
-    const opened = demo.morning(demo.now - 9 * DAY) + 2 * HOUR;
+    const opened = demo.mornings(demo.now - 9 * DAY) + HOUR;
     const step = demo.record(
       {
         kind: 'receive',

@@ -6,7 +6,7 @@ import { normals, seeded } from '@wunsch/core/stats/chance';
 import { seedOf, simulatedGrind } from '../devices/gauge';
 import type { Demo } from './generator';
 import { spillIfTooFull, tasteAtRest, tasteOnTheStones } from './grinds';
-import { DAY, HOUR } from './schedule';
+import { DAY, HOUR, MINUTE } from './schedule';
 import { DEARER_DAY, productId } from './goods';
 import { recipeAt, recipeId } from './recipes';
 import { fillMoulds, looksAtBars, moulded } from './moulds';
@@ -36,7 +36,6 @@ export interface Plan {
 
 const BAR_G = 70;
 const USUAL_REST_DAYS = 16.5;
-const MINUTE = 60_000;
 const round = (value: number, step = 5): number => Math.round(value / step) * step;
 
 /** One batch from sack to shelf, acted out step by step. Masses are grams. */
@@ -108,7 +107,7 @@ export class BatchChain {
       this.sorted.push({ id: step.slots['good'] ?? '', g: good });
       if (claimed) demo.beanStory.claim(lot, clock + HOUR);
     }
-    const first = clock + 19 * HOUR;
+    const first = demo.mornings(clock + 19 * HOUR, clock);
     const loads = this.sorted.reduce((sum, { g }) => sum + loadsOf(g), 0);
     const last = first + loads * (plan.origin.roastMinutes + 12) * MINUTE + 30 * MINUTE;
     demo.after(plan.stop === 'roast' ? demo.now : last, () => this.roast(first));
@@ -138,7 +137,8 @@ export class BatchChain {
         this.roastLoad(tub.id, inG, clock, load);
       }
     }
-    demo.after(clock + 15 * HOUR, () => this.winnow(clock + 15 * HOUR));
+    const cool = demo.mornings(clock + 15 * HOUR, clock);
+    demo.after(cool, () => this.winnow(cool));
   }
 
   private roastLoad(tub: string, inG: number, at: number, load: number): void {
@@ -238,7 +238,7 @@ export class BatchChain {
     this.nibs.push({ id: step.slots['good'] ?? '', g: nibsG });
     this.sellHusk(step.slots['husk'], huskG, at);
     if (plan.stop === 'charge') return;
-    const start = at + (plan.stop === 'grind' ? 2 : 17) * HOUR;
+    const start = demo.mornings(at + (plan.stop === 'grind' ? 2 : 17) * HOUR, at);
     demo.after(start, () => this.charge(start));
   }
 
@@ -254,7 +254,7 @@ export class BatchChain {
   private sellHusk(husk: string | undefined, grams: number, at: number): void {
     const { demo } = this;
     if (husk === undefined || grams <= 0 || !demo.chance.yes(0.7)) return;
-    const day = at + demo.chance.between(5, 25) * DAY;
+    const day = demo.hours(at + demo.chance.between(5, 25) * DAY);
     demo.after(day, () => {
       demo.record(
         {
@@ -303,7 +303,7 @@ export class BatchChain {
       code: demo.workshop.batches.get(first.batchId ?? '')?.code ?? '',
       g: nibsG + sugarG + butterG,
     };
-    const sweet = at + SUGAR_AFTER_H * HOUR;
+    const sweet = demo.hours(at + SUGAR_AFTER_H * HOUR, at);
     demo.after(sweet, () => {
       demo.record(
         {
@@ -318,7 +318,7 @@ export class BatchChain {
       );
     });
     if (plan.lateButter) {
-      const late = at + 30 * HOUR;
+      const late = demo.hours(at + 30 * HOUR, sweet);
       const extra = round(butterG * 1.6);
       this.batch.g += extra - butterG;
       demo.after(late, () => {
@@ -336,17 +336,21 @@ export class BatchChain {
       });
     }
     if (plan.small) spillIfTooFull(demo, this.batch, sweet + HOUR, personId);
-    this.readings(at, personId);
+    this.readings(at, (sweet - at) / HOUR, personId);
   }
 
   /** Size falls towards what the stones can do; the gauge is a couple of microns out. */
-  private readings(at: number, personId: string): void {
+  private readings(at: number, sugarH: number, personId: string): void {
     const { demo, plan } = this;
-    const hours = plan.origin.grindHours * (plan.ranOver ? 1.55 : plan.stop ? 1 : demo.chance.between(0.93, 1.08));
+    const wanted = plan.origin.grindHours * (plan.ranOver ? 1.55 : plan.stop ? 1 : demo.chance.between(0.93, 1.08));
+    // The stones are stopped when somebody is there.
+    const stopped = demo.hours(at + wanted * HOUR, at);
+    const end = plan.stop === 'grind' ? Math.max(stopped, demo.now + 5 * HOUR) : stopped;
+    const hours = (end - at) / HOUR;
     const machine = plan.small ? 'stone-small' : 'stone-large';
     const populations = [
       { solid: 'cocoa' as const, atH: 0 },
-      { solid: 'sugar' as const, atH: SUGAR_AFTER_H },
+      { solid: 'sugar' as const, atH: sugarH },
     ];
     // As long as this origin usually takes, from stones of another law than the one that is fitted to them.
     const usual = grindSizes(simulatedGrind(machine, this.batch.id, this.batch.g, populations), 300);
@@ -364,9 +368,13 @@ export class BatchChain {
     );
     const sizes = grindSizes(grind, hours + 1);
     const normal = normals(seeded(seedOf(this.batch.code)));
+    let read = at;
     for (let hour = 14; hour < hours; hour += 10 + demo.chance.between(-1, 3)) {
-      const when = at + hour * HOUR;
-      const micron = readGauge(grind.stones, sizes[Math.round(hour * 10)] ?? 18, normal);
+      const when = demo.hours(at + hour * HOUR, read);
+      // Two that fall on one night are one.
+      if (when - read < 2 * HOUR || when >= end) continue;
+      read = when;
+      const micron = readGauge(grind.stones, sizes[Math.round(((when - at) / HOUR) * 10)] ?? 18, normal);
       demo.after(when, () => {
         demo.record(
           { kind: 'reading', batchId: this.batch.id, what: 'micron', value: micron, note: '' },
@@ -377,7 +385,6 @@ export class BatchChain {
         );
       });
     }
-    const end = at + hours * HOUR;
     tasteOnTheStones(demo, this.batch, { startedAt: at, hours, personId });
     demo.after(end, () => this.discharge(end, hours));
   }
@@ -411,7 +418,7 @@ export class BatchChain {
     tasteAtRest(demo, this.batch, at);
     // One was wanted for a fair before its days were over.
     this.restedDays = plan.disagree ? 9.2 : plan.stop ? 14.3 : demo.chance.between(14, 19);
-    const rested = at + this.restedDays * DAY;
+    const rested = demo.mornings(at + this.restedDays * DAY, at);
     if (plan.stop === 'rest') return;
     demo.after(rested, () => this.rest(blocks, rested));
   }
@@ -521,7 +528,8 @@ export class BatchChain {
     );
     const barsId = step.slots['good'] ?? '';
     if (plan.bloomed && !again) {
-      demo.after(at + 3 * DAY, () => {
+      const grey = demo.mornings(at + 3 * DAY, at);
+      demo.after(grey, () => {
         demo.record(
           {
             kind: 'reading',
@@ -532,7 +540,7 @@ export class BatchChain {
             bloom: 'fat',
             note: '',
           },
-          at + 3 * DAY - HOUR,
+          grey - 0.5 * HOUR,
           'ilse',
         );
         const back = demo.record(
@@ -542,21 +550,25 @@ export class BatchChain {
             why: 'bloom',
             note: 'Grey streaks on day three',
           },
-          at + 3 * DAY,
+          grey,
           'ilse',
           { minutes: 30 },
         );
-        demo.after(at + 4.2 * DAY, () => this.temper([{ id: back.slots['good'] ?? '', g: goodG }], at + 4 * DAY, true));
+        const again = demo.mornings(grey + 20 * HOUR, grey);
+        demo.after(again + 3 * HOUR, () => this.temper([{ id: back.slots['good'] ?? '', g: goodG }], again, true));
       });
       return;
     }
-    for (const { day, seen } of looksAtBars(this.batch.code))
-      demo.after(at + day * DAY, () => {
+    for (const { day, seen } of looksAtBars(this.batch.code)) {
+      const looked = demo.hours(at + day * DAY, at);
+      demo.after(looked, () => {
         const command = { kind: 'reading', batchId: this.batch.id, what: 'seen', value: null, seen, note: '' } as const;
-        demo.record(command, at + day * DAY, demo.person());
+        demo.record(command, looked, demo.person());
       });
+    }
     if (plan.stop === 'pack') return;
-    demo.after(at + 22 * HOUR, () => this.pack(barsId, good, at + 22 * HOUR));
+    const set = demo.mornings(at + 16 * HOUR, at);
+    demo.after(set, () => this.pack(barsId, good, set));
   }
 
   private pack(bars: string, count: number, at: number): void {
@@ -581,10 +593,11 @@ export class BatchChain {
     let left = count;
     if (plan.stop !== 'taste') {
       left -= 2;
-      demo.after(at + 3 * DAY + HOUR, () => this.taste(packed, at + 3 * DAY));
+      const tasted = demo.mornings(at + 3 * DAY, at);
+      demo.after(tasted + HOUR, () => this.taste(packed, tasted));
     }
     for (let sale = 0; sale < 6; sale += 1) {
-      const when = at + (4 + sale * 14 + demo.chance.between(0, 9)) * DAY;
+      const when = demo.hours(at + (4 + sale * 14 + demo.chance.between(0, 9)) * DAY);
       const pieces =
         sale === 5
           ? Math.max(0, left - (demo.chance.yes(0.25) ? 6 : 0))

@@ -1,5 +1,5 @@
 import type { Workshop } from '../workshop/workshop';
-import { DAY, HOUR } from './schedule';
+import { beforeClosing, DAY, HOUR } from './schedule';
 
 /** Two buyers write within a week, of bars from different batches; a recall was practised in spring. */
 export function complain(workshop: Workshop, now: number): void {
@@ -16,13 +16,14 @@ export function complain(workshop: Workshop, now: number): void {
     void workshop.addRecord(
       'trace',
       { kind: 'complaint', complaintId: `demo-${daysAgo}`, holdingId, what: 'foreign', from, pieces: 1, note },
-      { personId: 'ilse', at: new Date(now - daysAgo * DAY + 2 * HOUR).toISOString() },
+      { personId: 'ilse', at: new Date(beforeClosing(now - daysAgo * DAY)).toISOString() },
     );
   write(first.id, 'Lighthouse Kiosk', 'A hard bit of shell, nearly broke a tooth.', 6);
   write(second.id, 'a visitor', 'Something gritty and hard in it.', 3);
   const practised = packs[Math.floor(packs.length / 2)];
   if (!practised) return;
-  const at = new Date(now - 150 * DAY).toISOString();
+  const began = beforeClosing(now - 150 * DAY);
+  const at = new Date(began).toISOString();
   workshop.addRecord(
     'trace',
     {
@@ -37,6 +38,6 @@ export function complain(workshop: Workshop, now: number): void {
   workshop.addRecord(
     'trace',
     { kind: 'recall-ended', recallId: 'demo-practice', word: 'Everybody called back within the hour' },
-    { personId: 'perpetua', at: new Date(now - 150 * DAY + 0.8 * HOUR).toISOString() },
+    { personId: 'perpetua', at: new Date(began + 0.8 * HOUR).toISOString() },
   );
 }

@@ -14,7 +14,7 @@ import { planLadder, writeRecipes } from './recipes';
 import { writeTastings } from './tastings';
 import { complain } from './complaints';
 import { RoastStory } from './roasts';
-import { Chance, DAY, HOUR, Schedule } from './schedule';
+import { afterOpening, beforeClosing, Chance, DAY, HOUR, inMorning, MINUTE, Schedule } from './schedule';
 import { MACHINES, MATERIALS, ORIGINS, PEOPLE, SETTINGS, SUPPLIES, type Origin } from './scenario';
 
 export interface DemoOptions {
@@ -32,6 +32,9 @@ export const yearsOf = (years: number): DemoOptions => ({ months: years * 12, ba
 /** For so many of the planned batches the winnower has been drifting, by so much of its nib yield each. */
 const DRIFTING = 22;
 const DRIFT_A_BATCH = 0.0018;
+
+/** What is more recent stands where it is wanted for now, and is not put off. */
+const LATELY_MS = 3.5 * DAY;
 
 /** Steps per transaction while generating. */
 const COMMIT_EVERY = 400;
@@ -88,7 +91,7 @@ export class Demo {
     const open = this.lots.filter((row) => row.origin === origin && row.leftG >= grams);
     let lot = flat ? undefined : open[0];
     if (!lot) {
-      lot = this.receive(origin, at - this.chance.between(2, 9) * DAY);
+      lot = this.receive(origin, beforeClosing(at - this.chance.between(2, 9) * DAY));
       this.lots.push(lot);
       if (flat) this.beanStory.makeFlat(lot.id);
     }
@@ -102,7 +105,8 @@ export class Demo {
     const grams = lot.leftG;
     lot.leftG = 0;
     if (grams <= 0) return;
-    this.schedule.add(at + 10 * DAY, () =>
+    const tested = this.hours(at + 10 * DAY);
+    this.schedule.add(tested, () =>
       this.record(
         {
           kind: 'adjust',
@@ -111,7 +115,7 @@ export class Demo {
           cause: 'sample',
           note: 'Too little for a batch: test roasts.',
         },
-        at + 10 * DAY,
+        tested,
         'ilse',
       ),
     );
@@ -168,7 +172,7 @@ export class Demo {
         price: Math.round(supply.price * (quantity / (supply.massG ?? supply.pieces ?? 1)) * 100) / 100,
         note: '',
       },
-      at - this.chance.between(1, 4) * DAY,
+      beforeClosing(at - this.chance.between(1, 4) * DAY),
       this.person(),
       { minutes: 10 },
     );
@@ -191,7 +195,8 @@ export class Demo {
         'perpetua',
       );
     }
-    if (at + 30 * DAY < this.now) this.schedule.add(at + 30 * DAY, () => this.count(at + 30 * DAY));
+    const next = this.hours(at + 30 * DAY);
+    if (next < this.now) this.schedule.add(next, () => this.count(next));
   }
 
   /** Plays everything up to now. */
@@ -209,19 +214,21 @@ export class Demo {
     describeProducts(workshop, this.began);
     this.planBatches();
     this.schedule.add(this.now - 9 * DAY, () => planLadder(workshop, this.now - 9 * DAY));
-    this.schedule.add(this.now - 17 * DAY, () => {
+    const moths = this.hours(this.now - 17 * DAY);
+    this.schedule.add(moths, () => {
       const origin = ORIGINS[2];
-      if (origin) this.receive(origin, this.now - 17 * DAY, true);
+      if (origin) this.receive(origin, moths, true);
     });
     this.schedule.add(this.now - 32 * DAY, () => this.beanStory.samples());
     this.schedule.add(this.now - 9.5 * DAY, () => this.beanStory.ownHarvest());
-    const trialAt = this.morning(this.now - 26 * DAY) + 2 * HOUR;
+    const trialAt = this.mornings(this.now - 26 * DAY) + 2 * HOUR;
     this.schedule.add(trialAt, () => {
       const fiji = ORIGINS[3];
       if (fiji) this.roastStory.trial(this.beans(fiji, 5 * 800, trialAt), trialAt);
     });
     this.beanStory.traps();
-    this.schedule.add(this.began + 40 * DAY, () => this.count(this.began + 40 * DAY));
+    const first = this.hours(this.began + 40 * DAY);
+    this.schedule.add(first, () => this.count(first));
     for (let act = this.schedule.take(this.now); act; act = this.schedule.take(this.now)) {
       act.run();
       if (this.open >= COMMIT_EVERY) {
@@ -265,15 +272,15 @@ export class Demo {
   /** Batches in flight: one halted before every station, at an hour counted back from now. */
   private planFlights(): void {
     const halts: { stop: NonNullable<Plan['stop']>; back: number }[] = [
-      { stop: 'taste', back: 21.6 * DAY },
-      { stop: 'pack', back: 20.5 * DAY },
-      { stop: 'mould', back: 19.9 * DAY },
-      { stop: 'temper', back: 19.9 * DAY },
-      { stop: 'rest', back: 19.6 * DAY },
+      { stop: 'taste', back: 25.6 * DAY },
+      { stop: 'pack', back: 24.5 * DAY },
+      { stop: 'mould', back: 23.4 * DAY },
+      { stop: 'temper', back: 23.4 * DAY },
+      { stop: 'rest', back: 21.1 * DAY },
       { stop: 'rest', back: 15 * DAY },
       { stop: 'rest', back: 10 * DAY },
-      { stop: 'grind', back: 83 * HOUR },
-      { stop: 'grind', back: 61 * HOUR },
+      { stop: 'grind', back: 72 * HOUR },
+      { stop: 'grind', back: 55 * HOUR },
       { stop: 'charge', back: 50 * HOUR },
       { stop: 'winnow', back: 42 * HOUR },
       { stop: 'roast', back: 26 * HOUR },
@@ -287,13 +294,32 @@ export class Demo {
   }
 
   private begin(plan: Plan): void {
-    this.schedule.add(plan.at, () => new BatchChain(this, plan).start());
+    const at = this.hours(plan.at);
+    this.schedule.add(at, () => new BatchChain(this, { ...plan, at }).start());
   }
 
   /** Seven in the morning of that day, give or take. */
   morning(at: number): number {
     const day = Math.floor(at / DAY) * DAY;
     return day + (6.6 + this.chance.between(0, 1.6)) * HOUR;
+  }
+
+  /**
+   * When something is done that would fall on a moment: while somebody is there, when the door is opened next; of the last
+   * days before it was closed, as now is not to be passed.
+   *
+   * @param since what it follows: it is not before that
+   */
+  hours(at: number, since = 0): number {
+    const next = afterOpening(at);
+    if (next <= this.now - LATELY_MS) return next;
+    return Math.max(beforeClosing(at), Math.min(at, since + 10 * MINUTE));
+  }
+
+  /** The same, in the first half of a day: for what takes the rest of it. */
+  mornings(at: number, since = 0): number {
+    const next = inMorning(at);
+    return next <= this.now - LATELY_MS ? next : this.hours(at, since);
   }
 
   after(at: number, run: () => void): void {

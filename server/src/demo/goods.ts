@@ -7,6 +7,7 @@ import type { Workshop } from '../workshop/workshop';
 import { TABLET } from './moulds';
 import { recipeId } from './recipes';
 import { BUYERS, ORIGINS, type Origin } from './scenario';
+import { beforeClosing } from './schedule';
 
 const DAY = 86_400_000;
 
@@ -30,7 +31,7 @@ export const DEARER_DAY = 200;
 
 /** What the house sells: a bar from each origin, its prices by channel. */
 export function describeProducts(workshop: Workshop, began: number): void {
-  const head = (at: number) => ({ personId: 'ilse', at: new Date(at).toISOString() });
+  const head = (at: number) => ({ personId: 'ilse', at: new Date(beforeClosing(at)).toISOString() });
   ORIGINS.forEach((origin, index) => {
     const facts: ProductFacts = {
       name: `${origin.lot.country} bar`,
@@ -60,7 +61,7 @@ export function describeProducts(workshop: Workshop, began: number): void {
 /** Who buys, what they ordered, and where the goods stand. */
 export function takeOrders(workshop: Workshop, began: number, now: number): void {
   const chance = seeded(77);
-  const head = (at: number, personId = 'perpetua') => ({ personId, at: new Date(at).toISOString() });
+  const head = (at: number, personId = 'perpetua') => ({ personId, at: new Date(beforeClosing(at)).toISOString() });
   BUYERS.forEach(({ name, channel }, index) => {
     const facts: CustomerFacts = {
       name,

@@ -44,8 +44,9 @@ export function tasteOnTheStones(
   const normal = normals(chance);
   const [start, end, fast] = [6.5 + 1.5 * chance(), 1.2 + 0.8 * chance(), 0.05 + 0.03 * chance()];
   for (const share of [0.35, 0.65, 0.97]) {
-    const hour = share * hours;
-    const when = startedAt + hour * HOUR;
+    // Within the time on the stones, whatever the night does to it.
+    const when = Math.min(demo.hours(startedAt + share * hours * HOUR, startedAt), startedAt + 0.98 * hours * HOUR);
+    const hour = (when - startedAt) / HOUR;
     const value = score(
       end + (start - end) * (0.6 * Math.exp(-fast * hour) + 0.4 * Math.exp(-0.3 * fast * hour)) + 0.4 * normal(),
     );
@@ -60,7 +61,7 @@ export function tasteAtRest(demo: Demo, bowl: Bowl, pouredAt: number): void {
   const normal = normals(seeded(seedOf(bowl.code) + 5));
   const level = 6 + 0.5 * normal();
   for (const day of [2, 6, 12]) {
-    const when = pouredAt + day * DAY + 3 * HOUR;
+    const when = demo.hours(pouredAt + day * DAY + 3 * HOUR, pouredAt);
     const value = score(level + 1.6 * (1 - Math.exp(-day / 6)) + 0.3 * normal());
     demo.after(when, () =>
       demo.record(

@@ -2,6 +2,7 @@ import type { TasteSheet } from '@wunsch/core/taste/records';
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import type { Workshop } from '../workshop/workshop';
 import { layOut } from '../taste/sessions';
+import { beforeClosing } from './schedule';
 
 const DAY = 86_400_000;
 const MINUTE = 60_000;
@@ -44,7 +45,10 @@ const half = (value: number): number => Math.max(0, Math.min(10, Math.round(2 * 
 export function writeTastings(workshop: Workshop, began: number, now: number): void {
   const chance = seeded(311);
   const normal = normals(chance);
-  const head = (at: number, personId = 'ilse') => ({ personId, at: new Date(Math.min(at, now)).toISOString() });
+  const head = (at: number, personId = 'ilse') => ({
+    personId,
+    at: new Date(Math.min(beforeClosing(at), now)).toISOString(),
+  });
   const { book, batches, lots, valuation } = workshop;
   const countryOf = (holdingId: string): string => {
     for (const [rootId] of [...valuation.makeUp(holdingId)].sort((a, b) => b[1] - a[1])) {
