@@ -255,6 +255,8 @@ function readRows(
     }
     if (second < last) return fail('goes back in time');
     if (second === last) return undefined;
+    // A slip of the clock: nothing roasts for a week, and what is read at even steps would fill the memory.
+    if (second - (readings[0]?.[0] ?? second) > 7 * DAY_S) return fail('is more than a week after the first reading');
     const [bean, air] = [cell(row, at.bean), cell(row, at.air)];
     if (bean === null) return fail(`“${row[at.bean] ?? ''}” is not a temperature`);
     if (air === null) return fail(`“${row[at.air] ?? ''}” is not a temperature`);

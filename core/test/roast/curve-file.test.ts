@@ -80,6 +80,12 @@ describe('a logger’s table', () => {
     expect(list(read.curve.beanC)).toEqual([20, NaN, 23]);
   });
 
+  test('a row of another year is a slip of the clock, and named', () => {
+    const read = readCurveTable(rows('Time (s),Bean temp (°C)\n0,22\n1,23\n1767225600,24\n2,25'));
+    expect(read.bad).toEqual([{ line: 4, what: 'is more than a week after the first reading' }]);
+    expect(list(read.curve.seconds)).toEqual([0, 1, 2]);
+  });
+
   test('what the maker says overrules what was recognised', () => {
     const read = readCurveTable(rows('t,a,b\n0,20,140\n1,21,141'), { roles: ['time', 'air', 'bean'], unit: 'F' });
     expect(list(read.curve.beanC)).toEqual([60, 60.56]);
