@@ -15,6 +15,7 @@ const EVERY_MS = MINUTE_MS;
 /** What is older than so much is kept every ten minutes: weeks of a conche stay small. */
 const FINE_MS = 12 * HOUR_MS;
 const COARSE_MS = 10 * MINUTE_MS;
+const MOST_ROWS = 40_000;
 /** A probe that sent nothing for so long is silent. */
 export const SILENT_MS = 15 * MINUTE_MS;
 /** A made-up bowl of a route with a ceiling comes a little over it: there is something to watch. */
@@ -81,7 +82,11 @@ export class BowlProbes {
   }
 
   private keep(batch: Batch, recording: Recording): Promise<void> {
-    return this.curves.keep(recording, rowOf(batch, thinned(recording.rows, this.workshop.now())));
+    // In steps of half a day, so that what was written stays as it was in between.
+    const thin = thinned(recording.rows, Math.floor(this.workshop.now() / FINE_MS) * FINE_MS);
+    // One that nobody looks after for months loses its beginning.
+    if (recording.rows.length > MOST_ROWS) recording.rows = thin.slice(-MOST_ROWS / 2);
+    return this.curves.keep(recording, rowOf(batch, thin.slice(-MOST_ROWS)));
   }
 
   /** Looks after the probes until stopped; a look that fails is told and tried again. @param speed of the clock @returns stop */

@@ -3,6 +3,8 @@ import type { Workshop } from '../workshop/workshop';
 
 const HOUR_MS = 3_600_000;
 const EVERY_MS = HOUR_MS / 2;
+/** How long after its hours a hold's probe goes on. */
+const LEFT_ON_MS = 30 * 86_400_000;
 /** Hours in which the middle of a full sack comes within a third of the room around it. */
 const SACK_HOURS = 9;
 const ROOM_C = 17;
@@ -42,6 +44,8 @@ export function logProbes(workshop: Workshop, probe: CoreProbe): number {
   for (const lotId of workshop.lots.keys()) {
     const { hold } = workshop.standing(lotId);
     if (!hold || hold.released || !hold.record.value.probe || hold.clock === null) continue;
+    // A forgotten probe does not write for ever.
+    if (now - hold.record.at > hold.record.value.hours * HOUR_MS + LEFT_ON_MS) continue;
     const last = hold.readings.at(-1)?.at ?? hold.record.at - EVERY_MS;
     if (now - last < EVERY_MS) continue;
     const tempC = probe.read(hold.record.value, hold.record.at, now);
