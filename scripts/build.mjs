@@ -27,7 +27,7 @@ export async function build({ force = false } = {}) {
     await bundle({
       entryPoints: {
         main: join(root, 'server/src/main.ts'),
-        thread: join(root, 'server/src/heavy/thread.ts'),
+        thread: join(root, 'server/src/thread.ts'),
       },
       outdir: join(root, 'server/dist'),
       bundle: true,

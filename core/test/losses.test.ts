@@ -1,4 +1,4 @@
-import { lossWay, onePointBetter } from '../src/ledger/losses';
+import { lossWay, onePointBetter } from '../src/losses/losses';
 import { differenceWords, usualDifference } from '../src/ledger/stock-take';
 import { Valuation } from '../src/ledger/valuation';
 import { addTotals, flowByStation, totalsByStation } from '../src/trace/flow';

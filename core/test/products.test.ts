@@ -7,7 +7,7 @@ import { asGtin14, checkDigit, isGtin } from '../src/products/gtin';
 import { leftOfPrice, marginOfAll, margins } from '../src/products/margin';
 import { componentsFor, fillFrom, partsOf, pieceParts, Products } from '../src/products/product';
 import { productFacts, type ProductFacts } from '../src/products/records';
-import { nextOf } from '../src/workshop/moulding';
+import { nextOf } from '../src/work/moulding';
 
 /* What is sold: versions, parts, components, numbers, promises, margins; shells with their clocks. */
 

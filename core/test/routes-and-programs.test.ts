@@ -1,5 +1,5 @@
 import { ROUTE_TEMPLATES } from '../src/workshop/routes';
-import { nextPlace, type Route } from '../src/workshop/stations';
+import { nextPlace, type Route } from '../src/work/stations';
 import { readProgram, writeProgram } from '../src/roast/program-text';
 
 const route = (id: string): Route => ROUTE_TEMPLATES.find((row) => row.id === id) ?? (ROUTE_TEMPLATES[0] as Route);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { actNow, planPour, walkActs, type PourBowl } from '../src/temper/plan';
-import { SCHOOLS, type PourAct } from '../src/workshop/tempering';
+import { SCHOOLS, type PourAct } from '../src/work/tempering';
 import { USUAL_WINDOWS } from '../src/temper/windows';
 
 const { dark } = USUAL_WINDOWS;

@@ -8,7 +8,7 @@ import { beginPractice, carryOn, pourPractice, withSeed } from '../src/temper/pr
 import { replay, shifted, type Replayed } from '../src/temper/replay';
 import { simulatedMeter } from '../src/temper/simulated-meter';
 import { softLowersC, USUAL_WINDOWS, windows } from '../src/temper/windows';
-import type { PourMark } from '../src/workshop/tempering';
+import type { PourMark } from '../src/work/tempering';
 
 const { dark, milk } = USUAL_WINDOWS;
 

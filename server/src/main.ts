@@ -12,9 +12,9 @@ import { Backups } from './store/backups';
 import { openDatabase } from './store/database';
 import { Disk } from './store/disk';
 import { BACKUPS, checkDirectory, DirectoryInUse, lockDirectory, NoWorkshop } from './store/lock';
-import { exportPieces } from './workshop/export';
-import { Damaged } from './workshop/whole';
-import { Workshop } from './workshop/workshop';
+import { exportPieces } from './journal/export';
+import { Damaged } from './journal/whole';
+import { Workshop } from './journal/workshop';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const root = resolve(here, '../..');

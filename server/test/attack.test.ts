@@ -1,6 +1,6 @@
 import { routesOf, send, Storm, type Attack } from '../../attack/hostile';
 import { seeded } from '@wunsch/core/stats/chance';
-import { exportWorkshop } from '../src/workshop/export';
+import { exportWorkshop } from '../src/journal/export';
 import { testServer, type TestServer } from './harness';
 import { bought, moulded, nibLot, poured } from './shop';
 

@@ -5,7 +5,7 @@ import { gunzipSync } from 'node:zlib';
 import fc from 'fast-check';
 import { buildApp } from '../src/app';
 import { Backups, outdated, type Backup } from '../src/store/backups';
-import { exportPieces, exportWorkshop } from '../src/workshop/export';
+import { exportPieces, exportWorkshop } from '../src/journal/export';
 import { lotCommand, testServer, type TestServer } from './harness';
 
 const DAY = 86_400_000;

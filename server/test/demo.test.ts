@@ -4,9 +4,9 @@ import type { BatchView, BenchView, FloorView, LotView } from '@wunsch/core/api/
 import { localIn } from '@wunsch/core/units/zone';
 import { studyRoast } from '@wunsch/core/roast/study';
 import { Valuation } from '@wunsch/core/ledger/valuation';
-import { STATIONS } from '@wunsch/core/workshop/stations';
+import { STATIONS } from '@wunsch/core/work/stations';
 import { makeDemo } from '../src/demo/generator';
-import { exportWorkshop } from '../src/workshop/export';
+import { exportWorkshop } from '../src/journal/export';
 import { testServer, type TestServer } from './harness';
 
 const NOW = Date.UTC(2026, 4, 20, 10, 30);

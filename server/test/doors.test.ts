@@ -1,8 +1,8 @@
 import { csvField } from '../src/http/csv';
 import { LiveRoasts } from '../src/roast/live';
 import { SimulatedRoastProbe } from '../src/devices/roast-probe';
-import { exportWorkshop } from '../src/workshop/export';
-import { Workshop } from '../src/workshop/workshop';
+import { exportWorkshop } from '../src/journal/export';
+import { Workshop } from '../src/journal/workshop';
 import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';
 import { FALLING, furnishKitchen, startRoast } from './roast/kitchen';
 import { chargeCommand, dischargeCommand, mouldCommand } from '../../core/test/commands';

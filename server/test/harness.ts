@@ -6,7 +6,7 @@ import type { Command } from '@wunsch/core/ledger/commands';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import { buildApp } from '../src/app';
 import { openDatabase } from '../src/store/database';
-import { Workshop } from '../src/workshop/workshop';
+import { Workshop } from '../src/journal/workshop';
 
 export const MIGRATIONS = join(__dirname, '../migrations');
 

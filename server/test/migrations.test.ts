@@ -7,7 +7,7 @@ import { migrate } from 'drizzle-orm/pglite/migrator';
 import { lotCommand, MIGRATIONS } from './harness';
 import { buildApp } from '../src/app';
 import { openDatabase } from '../src/store/database';
-import { Workshop } from '../src/workshop/workshop';
+import { Workshop } from '../src/journal/workshop';
 
 interface Journal {
   entries: { idx: number; tag: string }[];

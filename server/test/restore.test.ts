@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { exportStream, exportWorkshop } from '../src/workshop/export';
+import { exportStream, exportWorkshop } from '../src/journal/export';
 import { asProblem, lotCommand, sortCommand, testServer, type TestServer } from './harness';
 import { bought, moulded, nibLot, poured } from './shop';
 

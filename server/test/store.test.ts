@@ -7,7 +7,7 @@ import { buildApp } from '../src/app';
 import { isUnfinished } from '../src/demo/generator';
 import { onward } from '../src/devices/clock';
 import { openDatabase, type OpenDatabase } from '../src/store/database';
-import { Workshop } from '../src/workshop/workshop';
+import { Workshop } from '../src/journal/workshop';
 import { lotCommand, MIGRATIONS, TEMPLATE, testServer, type TestServer } from './harness';
 
 const template = (): Blob => new Blob([readFileSync(TEMPLATE)]);

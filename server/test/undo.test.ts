@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Command } from '@wunsch/core/ledger/commands';
-import { Workshop } from '../src/workshop/workshop';
-import { exportWorkshop } from '../src/workshop/export';
+import { Workshop } from '../src/journal/workshop';
+import { exportWorkshop } from '../src/journal/export';
 import { lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';
 
 let server: TestServer;

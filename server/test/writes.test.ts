@@ -1,5 +1,5 @@
 import type { BatchView, FloorView, StepView, TraceView, WorkView } from '@wunsch/core/api/types';
-import { exportWorkshop } from '../src/workshop/export';
+import { exportWorkshop } from '../src/journal/export';
 import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';
 
 let server: TestServer;

@@ -22,7 +22,7 @@ import type { TrapAlarm, TrapWeek } from '../beans/traps';
 import type { ArrivalVerdict } from '../beans/verdict';
 import type { RestOfLot, SortAdvice, SortSummary } from '../sort/judge';
 import type { LotFacts, RejectReason } from '../ledger/types';
-import type { Route } from '../workshop/stations';
+import type { Route } from '../work/stations';
 
 /** What the server answers about beans. Masses in grams here, as they are entered and read at the scale. */
 export interface BeanRecordView {

@@ -1,8 +1,8 @@
-import type { LossRow, WhatIf } from '../ledger/losses';
+import type { LossRow, WhatIf } from '../losses/losses';
 import type { UsualDifference } from '../ledger/stock-take';
 import type { Individuals, Signal } from '../stats/individuals';
 import type { Dials, Response } from '../winnow/response';
-import type { Station } from '../workshop/stations';
+import type { Station } from '../work/stations';
 import type { HoldingView } from './types';
 
 /** Stations whose yield is watched. */

@@ -1,5 +1,5 @@
 import type { MouldFacts } from '../mould/records';
-import type { LiveMould } from '../workshop/moulding';
+import type { LiveMould } from '../work/moulding';
 
 export interface MouldView extends MouldFacts {
   id: string;

@@ -1,7 +1,7 @@
 import type { HoldingKind, LossCause } from '../ledger/types';
 import type { ComplaintKind } from '../trace/records';
 import type { SharedKind } from '../trace/shared';
-import type { Place } from '../workshop/stations';
+import type { Place } from '../work/stations';
 import type { FileView } from './beans';
 
 /** A buyer's complaint about goods with a code. */

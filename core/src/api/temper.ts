@@ -3,7 +3,7 @@ import type { LearnedSetting, PastPour } from '../temper/learned';
 import type { BenchFaults } from '../temper/faults';
 import type { TemperReading, TemperVerdict } from '../temper/judge';
 import type { Chocolate, Windows } from '../temper/windows';
-import type { LivePour, MeterFacts, PourMark } from '../workshop/tempering';
+import type { LivePour, MeterFacts, PourMark } from '../work/tempering';
 import type { FileView } from './beans';
 
 /** A pour under way. */

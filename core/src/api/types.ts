@@ -1,4 +1,4 @@
-import type { School } from '../workshop/tempering';
+import type { School } from '../work/tempering';
 import type { Command } from '../ledger/commands';
 import type { LossWatch } from './losses';
 import type { Batch, HoldingKind, LossCause, LotFacts, Material, StepKind } from '../ledger/types';
@@ -9,7 +9,7 @@ import type { Mark } from '../trace/marks';
 import type { Override } from '../ledger/types';
 import type { FlowStation } from '../trace/flow';
 import type { Machine, Person, Settings } from '../workshop/schemas';
-import type { Place, Route, Station } from '../workshop/stations';
+import type { Place, Route, Station } from '../work/stations';
 
 /** What goods are, with the codes and names of what is in them. */
 export interface CompositionView extends Omit<Composition, 'parts'> {

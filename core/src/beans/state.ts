@@ -1,6 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import type { LotFacts, StepKind } from '../ledger/types';
-import type { Route } from '../workshop/stations';
+import type { Route } from '../work/stations';
 import { holdClock, type CoreReading, type HoldClock, type HoldPlan } from './hold';
 import { newestOf, ofKind, type BeanRecord, type BeanRecordValue, type RecordWith } from './records';
 

@@ -4,7 +4,7 @@ import type { Book, Position } from '../ledger/book';
 import type { Command, Source } from '../ledger/commands';
 import type { Batch, LotFacts, Override } from '../ledger/types';
 import type { Settings } from '../workshop/schemas';
-import type { Route } from '../workshop/stations';
+import type { Route } from '../work/stations';
 
 /** A stop: what is wrong with going on, why it matters and what to do instead. */
 export interface Gate {

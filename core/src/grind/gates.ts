@@ -1,7 +1,7 @@
 import type { Gate, GateContext } from '../gates/gate';
 import type { CommandOf } from '../ledger/commands';
 import type { Holding } from '../ledger/types';
-import { ceilingOf, isUnroasted } from '../workshop/stations';
+import { ceilingOf, isUnroasted } from '../work/stations';
 import { gaugeSd } from './fineness';
 import { isRaw } from './raw';
 

@@ -1,4 +1,4 @@
-import type { Station } from '../workshop/stations';
+import type { Station } from '../work/stations';
 import type { CommandOf, Command } from './commands';
 import type { HoldingKind, StepKind } from './types';
 

@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { STATIONS } from '../workshop/stations';
-import { id, massG, massOrNoneG, money, name, note, pieces, tempC, word } from './fields';
+import { STATIONS } from '../work/stations';
+import { id, massG, massOrNoneG, money, name, note, pieces, tempC, word } from '../fields/fields';
 import { adjust, giveBack, mould, pack, remelt, sell, taste } from './goods-commands';
 import { reading } from './reading-command';
 import { sources } from './sources';
-import { loadFacts, startRoast } from '../workshop/roasting';
-import { meterFacts, pourMark, SCHOOLS } from '../workshop/tempering';
+import { loadFacts, startRoast } from '../work/roasting';
+import { meterFacts, pourMark, SCHOOLS } from '../work/tempering';
 
-export * from './fields';
+export * from '../fields/fields';
 export * from './goods-commands';
 export * from './reading-command';
 export { source, type Source } from './sources';

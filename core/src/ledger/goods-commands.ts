@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { BAR_FAULTS, FILLED_BY, RELEASES, weights } from '../workshop/moulding';
-import { id, massG, massOrNoneG, money, note, pieces, tempC, word } from './fields';
+import { BAR_FAULTS, FILLED_BY, RELEASES, weights } from '../work/moulding';
+import { id, massG, massOrNoneG, money, note, pieces, tempC, word } from '../fields/fields';
 import { roomAir, source, sources } from './sources';
 import { LOSS_CAUSES } from './types';
 

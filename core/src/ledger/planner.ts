@@ -1,6 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import { formatMass, toMg } from '../units/mass';
-import { nextPlace, type Place, type Route, type Station } from '../workshop/stations';
+import { nextPlace, type Place, type Route, type Station } from '../work/stations';
 import type { Balance, Book, Entry } from './book';
 import type { Source } from './commands';
 import { sumOf } from './revision';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, note } from './fields';
+import { id, note } from '../fields/fields';
 import { roomAir } from './sources';
 import { BLOOMS, SEEN } from './types';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, massG, pieces } from './fields';
+import { id, massG, pieces } from '../fields/fields';
 
 /* What several kinds of entries are made of, beside single fields. */
 

@@ -1,5 +1,5 @@
 import type { Waits } from '../run/due';
-import type { Place } from '../workshop/stations';
+import type { Place } from '../work/stations';
 import type { DatedFacts } from './contents';
 
 /**

@@ -1,6 +1,6 @@
 import { forNext, individuals, signalAtEnd, type Individuals, type Signal } from '../stats/individuals';
 import type { Book } from './book';
-import type { Station } from '../workshop/stations';
+import type { Station } from '../work/stations';
 import { isByProduct, type Step } from './types';
 
 /** Whose yield speaks at each station. */

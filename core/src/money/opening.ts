@@ -5,7 +5,7 @@ import { CODE_LETTERS, Planner, type CodeLetter, type PlanContext, type StepPlan
 import type { Batch } from '../ledger/types';
 import { toMg } from '../units/mass';
 import { milliFromMajor } from '../units/money';
-import type { Place, Station } from '../workshop/stations';
+import type { Place, Station } from '../work/stations';
 
 /** Where each kind of goods comes from, so that it waits for what follows on its route. */
 const AFTER: Record<OpeningKind, Station | Place> = {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, name, text } from '../ledger/fields';
+import { id, name, text } from '../fields/fields';
 
 /* What is written down about moulds and the place where they set. Only ever added to: the newest word counts. */
 

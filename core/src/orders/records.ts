@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, money, name, pieces, text } from '../ledger/fields';
+import { id, money, name, pieces, text } from '../fields/fields';
 import { channelName } from '../products/records';
 
 /* Who buys, what was ordered and what became of it; where finished goods stand. Only ever added to. */

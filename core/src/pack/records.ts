@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { text } from '../ledger/fields';
+import { text } from '../fields/fields';
 
 /* What is written down about labels. Only ever added to: the newest words count. */
 

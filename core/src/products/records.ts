@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, money, name, text } from '../ledger/fields';
+import { id, money, name, text } from '../fields/fields';
 import { isGtin } from './gtin';
 
 /* What is sold. Only ever added to: each saving is the next version. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, massG, massOrNoneG, text } from '../ledger/fields';
+import { id, massG, massOrNoneG, text } from '../fields/fields';
 import { FIGURE_IDS, FIGURES, RECIPE_KINDS, type FigureId, type RecipeKind } from './words';
 
 /*

@@ -24,6 +24,9 @@ export interface CleanCurve extends Curve {
   stuck: Stretch[];
 }
 
+/** A day and more of readings a second: nothing longer is a roast. */
+export const MOST_READINGS = 100_000;
+
 export const emptyCurve = (): Curve => ({
   seconds: new Float64Array(0),
   beanC: new Float64Array(0),
@@ -237,4 +240,14 @@ function onGrid(
     result[i] = (values[a] ?? NaN) + share * ((values[b] ?? NaN) - (values[a] ?? NaN));
   }
   return result;
+}
+
+/** A curve as plain lists; null where a probe was silent. */
+export function curveData({ seconds, beanC, airC }: Curve): {
+  seconds: number[];
+  beanC: (number | null)[];
+  airC: (number | null)[];
+} {
+  const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
+  return { seconds: Array.from(seconds), beanC: Array.from(beanC, finite), airC: Array.from(airC, finite) };
 }

@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { id, massG, minutes, tempC, text } from '../ledger/fields';
-import { program } from '../workshop/roasting';
+import { id, massG, minutes, tempC, text } from '../fields/fields';
+import { program } from '../work/roasting';
 
 /*
  * What is written down about roasting beside the grams: programs in their versions, trials, panel scores, words
  * against a judgement. Only ever added to.
  */
 
-export * from '../workshop/roasting';
+export * from '../work/roasting';
 
 export const trialCell = z.object({
   /** How warm and how long, in the maker's words and figures. */

@@ -9,7 +9,7 @@ import { judgeRoast, type RoastJudgement } from './judge';
 import { programMinutes } from './program';
 import { roastBeans, weightLeft } from './model';
 import type { TemperatureUnit } from '../units/temperature';
-import type { RoasterKind } from '../workshop/roasting-words';
+import type { RoasterKind } from '../work/roasting-words';
 import type { LoadFacts, RoasterFacts } from './records';
 
 /** Everything that a load's judgement rests on. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id } from '../ledger/fields';
+import { id } from '../fields/fields';
 
 /*
  * When an act of a run is due: by the clock, after so much running, when a reading crosses a line, or after another act.

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, name, text } from '../ledger/fields';
+import { id, name, text } from '../fields/fields';
 
 /* What is written down about tastings beside scores. Only ever added to. */
 

@@ -1,5 +1,5 @@
 import { begins, type Asked, type Gate, type GateContext } from '../gates/gate';
-import { ceilingOf } from '../workshop/stations';
+import { ceilingOf } from '../work/stations';
 
 /** Mass of an unroasted batch melted hotter than its route allows. */
 export function temperGates(asked: Asked<'temper'>, context: GateContext): Gate[] {

@@ -1,6 +1,6 @@
 import { median } from '../stats/spread';
 import { formatTemperature, type TemperatureUnit } from '../units/temperature';
-import type { PourMark } from '../workshop/tempering';
+import type { PourMark } from '../work/tempering';
 import { holdOf, type Span, type Windows } from './windows';
 
 /** A temperature of a pour, seconds after it began. */

@@ -1,5 +1,5 @@
 import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
-import type { PourAct, School } from '../workshop/tempering';
+import type { PourAct, School } from '../work/tempering';
 import type { TemperReading } from './judge';
 import { seed, silk, slab } from './sums';
 import type { Windows } from './windows';

@@ -1,5 +1,5 @@
 import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
-import type { PourMark } from '../workshop/tempering';
+import type { PourMark } from '../work/tempering';
 import type { TemperReading } from './judge';
 import { holdOf, type Windows } from './windows';
 

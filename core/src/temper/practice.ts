@@ -1,4 +1,4 @@
-import type { PourMark } from '../workshop/tempering';
+import type { PourMark } from '../work/tempering';
 import { addSeed, handle, pour, type Bar, type Crystal, type SeedKind } from './crystal';
 import { judgePour, type TemperReading, type TemperVerdict } from './judge';
 import { scoreOf, type Lesson } from './lessons';

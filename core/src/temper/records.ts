@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { text } from '../ledger/fields';
+import { text } from '../fields/fields';
 import { windows } from './windows';
 
 /* What is written down about tempering beside the grams. Only ever added to. */

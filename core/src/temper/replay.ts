@@ -1,4 +1,4 @@
-import type { PourMark } from '../workshop/tempering';
+import type { PourMark } from '../work/tempering';
 import { addSeed, FRESH, handleAt, pour, type Bar, type Crystal, type SeedKind } from './crystal';
 import type { TemperReading } from './judge';
 import type { Windows } from './windows';

@@ -1,7 +1,7 @@
 import type { Book } from '../ledger/book';
 import { isByProduct, type HoldingKind, type LossCause, type Step } from '../ledger/types';
 import { Heap } from '../stats/heap';
-import { STATIONS, type Station } from '../workshop/stations';
+import { STATIONS, type Station } from '../work/stations';
 import { compiledOf } from './compiled';
 
 /** How much of each step belongs to what is traced: 1 is all of it. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, pieces, text } from '../ledger/fields';
+import { id, pieces, text } from '../fields/fields';
 
 /* What is written down about goods that went wrong: complaints, blocks, recalls. Only ever added to. */
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, name, text } from '../ledger/fields';
+import { id, name, text } from '../fields/fields';
 
 /* Trials of anything a maker varies: factors and levels, arms, and what was made of each. Only ever added to. */
 

@@ -55,3 +55,9 @@ export const localIn =
     const local = new TZDate(at, zone);
     return { minute: 60 * local.getHours() + local.getMinutes(), weekday: local.getDay() === 0 ? 7 : local.getDay() };
   };
+
+/** Days of a zone in words: `26 November 2026`. */
+export const dayIn = (timeZone: string) => {
+  const format = new Intl.DateTimeFormat('en-GB', { timeZone, day: 'numeric', month: 'long', year: 'numeric' });
+  return (at: number): string => format.format(at);
+};

@@ -1,4 +1,4 @@
-import type { Route } from './stations';
+import type { Route } from '../work/stations';
 
 /**
  * Route templates for the schools of the trade. They are starting points: a workshop copies and

@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import { command, newBatch } from '../ledger/commands';
-import { id } from '../ledger/fields';
+import { id } from '../fields/fields';
 import { ACT_KINDS, HOLDING_KINDS, LOSS_CAUSES, STEP_KINDS } from '../ledger/types';
 import { waits } from '../run/due';
-import { liveMould } from './moulding';
-import { liveRoast } from './roasting';
+import { liveMould } from '../work/moulding';
+import { liveRoast } from '../work/roasting';
 import { machine, newMaterial, newRoute, person } from './schemas';
-import { PLACES, STATIONS } from './stations';
-import { livePour } from './tempering';
+import { PLACES, STATIONS } from '../work/stations';
+import { livePour } from '../work/tempering';
 
 /*
  * Every kind of row that a workshop is kept in, as it has to look: what is restored, and what is read at a start, is

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { allergens, datedFacts, madeOf } from '../ledger/contents';
-import { id, massG, money, tempC } from '../ledger/fields';
-import { roasterFacts } from './roasting';
-import { STATIONS } from './stations';
+import { id, massG, money, tempC } from '../fields/fields';
+import { roasterFacts } from '../work/roasting';
+import { STATIONS } from '../work/stations';
 import { MASS_UNITS } from '../units/mass';
 import { DECIMAL_MARKS } from '../units/number';
 

@@ -1,8 +1,8 @@
 import type { Override } from '../ledger/types';
-import type { LiveRoast } from './roasting';
-import type { Station } from './stations';
-import type { LiveMould } from './moulding';
-import type { LivePour } from './tempering';
+import type { LiveRoast } from '../work/roasting';
+import type { Station } from '../work/stations';
+import type { LiveMould } from '../work/moulding';
+import type { LivePour } from '../work/tempering';
 
 /** Work under way at a station. */
 export interface Work {

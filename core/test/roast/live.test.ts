@@ -12,7 +12,7 @@ import {
 } from '../../src/roast/program';
 import { READY_MADE } from '../../src/roast/ready-made';
 import { program } from '../../src/roast/records';
-import { SCHOOLS } from '../../src/workshop/roasting-words';
+import { SCHOOLS } from '../../src/work/roasting-words';
 import { airFromSettings } from '../../src/roast/simulate';
 import { FALLING, madeLoad, normals, step } from './made';
 

@@ -10,7 +10,7 @@ import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { sortView } from '../sort/views';
-import { FILE_BODY, fileView, takeFile, upload } from '../workshop/pictures';
+import { FILE_BODY, fileView, takeFile, upload } from '../journal/files';
 import { previewImport } from './import';
 import { claimPdf } from './pdf/claim';
 import { lotPdf } from './pdf/lot-sheet';

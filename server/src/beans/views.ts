@@ -21,8 +21,8 @@ import { greenMg } from '@wunsch/core/trace/flow';
 import type { Views } from '../ledger/views';
 import { expectedFrom } from '../ledger/expected';
 import { sortView } from '../sort/views';
-import { fileView } from '../workshop/pictures';
-import { papersOf } from './papers';
+import { fileView } from '../journal/files';
+import { papersOf } from '@wunsch/core/beans/papers';
 
 const DAY_MS = 86_400_000;
 /** Usual share that wet beans keep once they are dry. */

@@ -1,6 +1,6 @@
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { RejectReason } from '@wunsch/core/ledger/types';
-import type { Station } from '@wunsch/core/workshop/stations';
+import type { Station } from '@wunsch/core/work/stations';
 import { grindSizes, readGauge } from '@wunsch/core/grind/simulated-stones';
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import { seedOf, simulatedGrind } from '../devices/gauge';

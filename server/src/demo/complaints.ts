@@ -1,4 +1,4 @@
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 import { beforeClosing, DAY, HOUR } from './schedule';
 
 /** Two buyers write within a week, of bars from different batches; a recall was practised in spring. */

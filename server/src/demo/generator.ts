@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import type { Command, EntryHead } from '@wunsch/core/ledger/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 import { BeanStory } from './beans';
 import { BatchChain, type Plan } from './chain';
 import { furnishBowls } from './grinds';

@@ -3,7 +3,7 @@ import type { ProductFacts } from '@wunsch/core/products/records';
 import { dayText } from '@wunsch/core/units/zone';
 import { seeded } from '@wunsch/core/stats/chance';
 import { checkDigit } from '@wunsch/core/products/gtin';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 import { TABLET } from './moulds';
 import { recipeId } from './recipes';
 import { BUYERS, ORIGINS, type Origin } from './scenario';

@@ -1,8 +1,8 @@
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import type { Seen } from '@wunsch/core/ledger/types';
-import type { BarFault } from '@wunsch/core/workshop/moulding';
+import type { BarFault } from '@wunsch/core/work/moulding';
 import { seedOf } from '../devices/gauge';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 import { beforeClosing } from './schedule';
 
 const MINUTE = 60_000;

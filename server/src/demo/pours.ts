@@ -1,12 +1,12 @@
 import { planPour } from '@wunsch/core/temper/plan';
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import { USUAL_WINDOWS } from '@wunsch/core/temper/windows';
-import type { School } from '@wunsch/core/workshop/tempering';
+import type { School } from '@wunsch/core/work/tempering';
 import { simulatedSilkC } from '@wunsch/core/temper/silk';
 import { simulatedPourC } from '@wunsch/core/temper/simulated-pour';
 import { curveRow } from '../devices/growing-curves';
 import { seedOf } from '../devices/gauge';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 
 const MINUTE = 60_000;
 /** Pours since then were logged by a probe. */

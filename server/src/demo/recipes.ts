@@ -1,5 +1,5 @@
 import type { Recipe } from '@wunsch/core/recipe/records';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 import { ORIGINS, type Origin } from './scenario';
 
 const DAY = 86_400_000;

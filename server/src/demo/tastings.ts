@@ -1,6 +1,6 @@
 import type { TasteSheet } from '@wunsch/core/taste/records';
 import { normals, seeded } from '@wunsch/core/stats/chance';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 import { layOut } from '../taste/sessions';
 import { beforeClosing } from './schedule';
 

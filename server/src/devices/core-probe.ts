@@ -1,5 +1,5 @@
 import type { Hold } from '@wunsch/core/beans/records';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 
 const HOUR_MS = 3_600_000;
 const EVERY_MS = HOUR_MS / 2;

@@ -1,6 +1,6 @@
 import { curveOf } from '@wunsch/core/roast/curve';
 import type { CurveRow } from '../store/records';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 
 /** A temperature at a moment, UTC ms. */
 export interface Logged {

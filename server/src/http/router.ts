@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { away } from '../heavy/away';
 import type { Calculators } from './calculating';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 
 export interface Route {
   method: 'GET' | 'POST' | 'PUT' | 'DELETE';

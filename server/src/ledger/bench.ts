@@ -3,10 +3,10 @@ import { canBeWorked } from '@wunsch/core/beans/state';
 import { ACCEPTS, STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { judgeYield, stepYield, YIELD_STEP } from '@wunsch/core/ledger/yields';
-import type { Station } from '@wunsch/core/workshop/stations';
+import type { Station } from '@wunsch/core/work/stations';
 import { keepsUntil, usualKeeping } from '@wunsch/core/pack/best-before';
 import { dayText } from '@wunsch/core/units/zone';
-import { keepsOf } from '../workshop/stops';
+import { keepsOf } from '../journal/stops';
 import type { Views } from './views';
 import type { IndexedYield } from './yield-index';
 

@@ -2,7 +2,7 @@ import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { expectGoods, type ExpectedGoods, type StationYields } from '@wunsch/core/ledger/expect';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { USUAL_YIELD } from '@wunsch/core/ledger/yields';
-import type { Station } from '@wunsch/core/workshop/stations';
+import type { Station } from '@wunsch/core/work/stations';
 import type { Views } from './views';
 
 const CHAIN: readonly { station: StationYields['station'] & Station; kind: StepKind }[] = [

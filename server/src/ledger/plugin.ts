@@ -3,12 +3,11 @@ import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { ClosedWork, CorrectionPreview } from '@wunsch/core/api/types';
 import { command, entryHead, id, startWork, type Command, type EntryHead } from '@wunsch/core/ledger/commands';
-import { STATIONS } from '@wunsch/core/workshop/stations';
+import { STATIONS } from '@wunsch/core/work/stations';
 import type { Step } from '@wunsch/core/ledger/types';
 import type { Router } from '../http/router';
 import { benchView, judgeStep } from './bench';
 import { chocolatePct } from './chocolate-part';
-import { dueItems, floorView } from './floor';
 import type { Views } from './views';
 
 const entry = entryHead.extend({ command });
@@ -154,8 +153,6 @@ export function ledgerRoutes(router: Router, views: Views): void {
     },
     listQuery,
   );
-  router.read('/api/ledger/floor', 'What stands where, and what is due', () => floorView(views));
-  router.read('/api/ledger/due', 'What needs a person next', () => dueItems(views));
   router.read('/api/ledger/holdings/:code', 'One tub, block or bar', (request) => {
     const holding = workshop.book.byCode(param(request.params, 'code'));
     if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here carries that code.');

@@ -14,8 +14,8 @@ import { marksOf, type Mark } from '@wunsch/core/trace/marks';
 import { Notables } from '@wunsch/core/trace/notable';
 import { barsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
 import type { Work } from '@wunsch/core/workshop/work';
-import { blocksOf } from '../trace/blocks';
-import type { Workshop } from '../workshop/workshop';
+import { blocksOf } from '@wunsch/core/trace/blocks';
+import type { Workshop } from '../journal/workshop';
 import { YieldIndex } from './yield-index';
 
 /** Steps that say something of all of a batch. */

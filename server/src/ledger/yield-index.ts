@@ -2,7 +2,7 @@ import type { HistoryPoint } from '@wunsch/core/api/types';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { stepYield } from '@wunsch/core/ledger/yields';
 import type { Valuation } from '@wunsch/core/ledger/valuation';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 
 export interface IndexedYield extends HistoryPoint {
   kind: StepKind;

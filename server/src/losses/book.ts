@@ -1,9 +1,9 @@
 import type { LossBookView } from '@wunsch/core/api/losses';
-import { lossWay, onePointBetter, type LossRow } from '@wunsch/core/ledger/losses';
+import { lossWay, onePointBetter, type LossRow } from '@wunsch/core/losses/losses';
 import { isByProduct, type Step } from '@wunsch/core/ledger/types';
 import { addTotals, totalsByStation, type StationTotals } from '@wunsch/core/trace/flow';
 import { majorFromMilli } from '@wunsch/core/units/money';
-import type { Station } from '@wunsch/core/workshop/stations';
+import type { Station } from '@wunsch/core/work/stations';
 import { usualBar } from '../ledger/expected';
 import type { Views } from '../ledger/views';
 import { lossWatch } from './series';

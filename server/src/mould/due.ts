@@ -1,5 +1,5 @@
 import type { DueItem } from '@wunsch/core/api/types';
-import { nextOf, NEXT_WORDS, type MouldFill } from '@wunsch/core/workshop/moulding';
+import { nextOf, NEXT_WORDS, type MouldFill } from '@wunsch/core/work/moulding';
 import type { Work } from '@wunsch/core/workshop/work';
 
 function waitsFor(fill: MouldFill, mould: Work['mould'], code: string): Pick<DueItem, 'text' | 'at'> {

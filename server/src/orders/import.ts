@@ -8,7 +8,7 @@ import { dayText, instantOf } from '@wunsch/core/units/zone';
 import { apportion } from '@wunsch/core/units/apportion';
 import { readTable } from '../http/csv';
 import type { Views } from '../ledger/views';
-import { productsOf } from '../products/book';
+import { productsOf } from '@wunsch/core/products/book';
 import { stockRows } from './orders';
 import { soldLines } from '../products/sales';
 

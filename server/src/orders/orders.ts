@@ -12,9 +12,9 @@ import { majorFromMilli, milliFromMajor } from '@wunsch/core/units/money';
 import { formatMass } from '@wunsch/core/units/mass';
 import { dayText } from '@wunsch/core/units/zone';
 import type { Views } from '../ledger/views';
-import { productsOf } from '../products/book';
+import { productsOf } from '@wunsch/core/products/book';
 import { bestBeforeOf, productOf } from '../products/products';
-import { blocksOf } from '../trace/blocks';
+import { blocksOf } from '@wunsch/core/trace/blocks';
 import { linesOf } from '../products/sales';
 
 type Of<K extends OrderRecordValue['kind']> = RoomRecord<'orders'> & { value: Extract<OrderRecordValue, { kind: K }> };

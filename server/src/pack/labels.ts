@@ -4,7 +4,7 @@ import type { Market, LabelWords } from '@wunsch/core/pack/records';
 import type { Views } from '../ledger/views';
 import { chocolatePct } from '../ledger/chocolate-part';
 import { bestBeforeOf, productOf } from '../products/products';
-import type { RoomRecords } from '../workshop/room-records';
+import type { RoomRecords } from '@wunsch/core/room-records';
 
 /** Everything on the label of goods with a code. @throws DomainError where it may not be said so */
 export function labelFor(views: Views, code: string, wish: Omit<LabelWish, 'words'>): Label {

@@ -1,7 +1,7 @@
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { formatMass } from '@wunsch/core/units/mass';
 import { dayText } from '@wunsch/core/units/zone';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import type { Views } from '../ledger/views';
 import type { Tag } from './tag-pdf';
 import { mouldsView } from '../mould/plugin';

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import type { ProductPageView, ProductsView, ProductView } from '@wunsch/core/api/products';
 import { id } from '@wunsch/core/ledger/commands';
-import { text } from '@wunsch/core/ledger/fields';
+import { text } from '@wunsch/core/fields/fields';
 import { margins } from '@wunsch/core/products/margin';
 import { fillFrom, type ProductVersion } from '@wunsch/core/products/product';
 import { productFacts } from '@wunsch/core/products/records';
@@ -11,7 +11,7 @@ import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { mouldsView } from '../mould/plugin';
 import { soldLines } from './sales';
-import { productsOf } from './book';
+import { productsOf } from '@wunsch/core/products/book';
 import { checkProduct, productAt, stockByProduct, versionView } from './products';
 
 const save = z.object({ personId: id, facts: productFacts, why: text(300) });

@@ -5,7 +5,7 @@ import { pieceParts, type ProductVersion } from '@wunsch/core/products/product';
 import type { ProductFacts } from '@wunsch/core/products/records';
 import type { Views } from '../ledger/views';
 import { mouldsView } from '../mould/plugin';
-import { productsOf } from './book';
+import { productsOf } from '@wunsch/core/products/book';
 
 /** How far a mean piece may be from the declared weight to be of a product that nobody named. */
 const NEAR = 0.08;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id, massG, massOrNoneG } from '@wunsch/core/ledger/fields';
+import { id, massG, massOrNoneG } from '@wunsch/core/fields/fields';
 import { correctBowl } from '@wunsch/core/recipe/correct';
 import { forward, needsOf, whichSacks } from '@wunsch/core/recipe/forward';
 import { feedPlan } from '@wunsch/core/recipe/order';

@@ -3,11 +3,11 @@ import { feedPlan } from '@wunsch/core/recipe/order';
 import { scaleTo } from '@wunsch/core/recipe/scale';
 import { drawFrom } from '@wunsch/core/recipe/stock';
 import { formatMass, massUnitFor } from '@wunsch/core/units/mass';
-import { dayIn } from '../beans/pdf/claim';
+import { dayIn } from '@wunsch/core/units/zone';
 import type { Views } from '../ledger/views';
 import { usualBar } from '../ledger/expected';
 import { Sheet } from '../print/sheet';
-import type { RecipeVersion } from './book';
+import type { RecipeVersion } from '@wunsch/core/recipe/book';
 import { Pantry } from './pantry';
 import { linesOf } from './views';
 

@@ -14,7 +14,7 @@ import { figuresOfLines, type Line } from '@wunsch/core/recipe/ingredient';
 import type { Recipe } from '@wunsch/core/recipe/records';
 import type { WeighingState } from '@wunsch/core/recipe/weighing';
 import type { Views } from '../ledger/views';
-import type { KeptRecipe } from './book';
+import type { KeptRecipe } from '@wunsch/core/recipe/book';
 import { bowlOf, Pantry } from './pantry';
 
 export const linesOf = (

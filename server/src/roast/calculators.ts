@@ -10,7 +10,7 @@ import { programMinutes } from '@wunsch/core/roast/program';
 import { programStep, setting } from '@wunsch/core/roast/records';
 import { steadySetting } from '@wunsch/core/roast/solve';
 import { judgeTrial } from '@wunsch/core/roast/trial';
-import { ROASTER_KINDS } from '@wunsch/core/workshop/roasting-words';
+import { ROASTER_KINDS } from '@wunsch/core/work/roasting-words';
 import type { Calculators } from '../http/calculating';
 
 /** A curve of a day and more would keep others waiting. */

@@ -1,3 +1,4 @@
+import { curveData, MOST_READINGS } from '@wunsch/core/roast/curve';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
@@ -9,8 +10,7 @@ import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import { MOST_READINGS } from './import';
-import { curveData, roastStep } from './loads';
+import { roastStep } from './loads';
 
 /** A hundred thousand rows with a date each. */
 const CURVE_BODY = 12 * 1024 * 1024;

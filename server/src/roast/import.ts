@@ -1,12 +1,10 @@
+import { curveData, MOST_READINGS } from '@wunsch/core/roast/curve';
 import type { CurvePreviewView } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { readCurveTable, type CurvePreview, type CurveWish } from '@wunsch/core/roast/curve-file';
 import { thin } from '@wunsch/core/roast/thin';
 import { readTable } from '../http/csv';
-import { curveData } from './loads';
 
-/** A day and more of readings a second. */
-export const MOST_READINGS = 100_000;
 const SHOWN = 400;
 
 export interface CurveRequest {

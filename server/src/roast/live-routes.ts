@@ -8,7 +8,8 @@ import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import type { LiveRoasts } from './live';
-import { curveData } from './loads';
+import { curveData } from '@wunsch/core/roast/curve';
+
 import { liveView, liveWork } from './views';
 
 const reading = z

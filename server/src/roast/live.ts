@@ -4,7 +4,7 @@ import type { LiveRoast } from '@wunsch/core/roast/records';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { RoastReading, SimulatedRoastProbe } from '../devices/roast-probe';
 import type { CurveRow } from '../store/records';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 
 /** Milliseconds between two looks at the probes. */
 const TICK_MS = 250;

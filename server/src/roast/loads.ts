@@ -1,8 +1,8 @@
-import type { CurveData, LoadRow, LoadView, LoggedLoadData } from '@wunsch/core/api/roast';
+import type { LoadRow, LoadView, LoggedLoadData } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { Step } from '@wunsch/core/ledger/types';
-import type { Curve } from '@wunsch/core/roast/curve';
+import { curveData, type Curve } from '@wunsch/core/roast/curve';
 import { USUAL_MOISTURE } from '@wunsch/core/roast/fit';
 import { thin } from '@wunsch/core/roast/thin';
 import { individuals } from '@wunsch/core/stats/individuals';
@@ -16,12 +16,6 @@ const SENT = 4000;
 const FIT_READINGS = 200;
 
 type Roast = CommandOf<'roast'>;
-
-/** A curve as it travels, with null for silence. */
-export function curveData({ seconds, beanC, airC }: Curve): CurveData {
-  const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
-  return { seconds: Array.from(seconds), beanC: Array.from(beanC, finite), airC: Array.from(airC, finite) };
-}
 
 /** Every so manieth reading, for arithmetic: a choice by shape would bias a fit. */
 function evenly(curve: Curve, most: number): Curve {

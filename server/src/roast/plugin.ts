@@ -11,7 +11,6 @@ import { coolingViews } from './due';
 import type { LiveRoasts } from './live';
 import { liveRoutes, sentReadings } from './live-routes';
 import { loadRows, loadView, loggedLoads, roastStep } from './loads';
-import { trialRoutes } from './trial-routes';
 import { programViews, roasterViews } from './views';
 
 const head = z.object({ personId: id, at: entryHead.shape.at });
@@ -21,7 +20,6 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
   programRoutes(router, views);
   liveRoutes(router, views, live);
   curveRoutes(router, views);
-  trialRoutes(router, views);
   sentReadings(router, live);
   const { workshop } = router;
   router.read('/api/roast/roasters', 'Roasters and what was logged on them', () => ({ roasters: roasterViews(views) }));

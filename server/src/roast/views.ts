@@ -1,19 +1,18 @@
+import { curveData } from '@wunsch/core/roast/curve';
 import { usual } from '@wunsch/core/entry/doubt';
 import { programMinutes } from '@wunsch/core/roast/program';
 import { usualSigns, type UsualSign } from '@wunsch/core/roast/usual-signs';
-import type { LiveView, ProgramView, RoasterView, TrialView } from '@wunsch/core/api/roast';
+import type { LiveView, ProgramView, RoasterView } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { roasterFacts } from '@wunsch/core/roast/records';
 import { SIGNS } from '@wunsch/core/roast/words';
-import { judgeTrial } from '@wunsch/core/roast/trial';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import type { Views } from '../ledger/views';
-import { scoresFor } from '../trials/scores';
-import type { Workshop } from '../workshop/workshop';
+import type { Workshop } from '../journal/workshop';
 import type { LiveRoasts } from './live';
-import { curveData, loadRow, moistureOf } from './loads';
+import { moistureOf } from './loads';
 
 interface Counts {
   programs: Map<string, { loads: number; lastAt: number }>;
@@ -147,48 +146,5 @@ export async function liveView(views: Views, live: LiveRoasts, workId: string): 
     ownSigns: ownSigns(views),
     usualSigns: signsLike(views, work.roast),
     now: views.workshop.now(),
-  };
-}
-
-export function trialView(views: Views, trialId: string): TrialView {
-  const { roasts, book } = views.workshop;
-  const { value, at, personId } = roasts.trial(trialId);
-  const { trial } = value;
-  const loads = roasts.loadsOf(trialId).flatMap(({ value: { cell, loadId } }) => {
-    const row = loadRow(views, loadId);
-    if (!row) return [];
-    return [
-      {
-        cell,
-        code: row.code,
-        loadId,
-        at: row.at,
-        endC: row.endC,
-        minutes: row.minutes,
-        // A blind session of the trial comes first, then the panel on the load, then the bars made of it.
-        scores: scoresFor(views, trialId, { batchId: null, loadId }),
-      },
-    ];
-  });
-  const lot = book.holdings.get(trial.lotId);
-  return {
-    id: trialId,
-    at,
-    person: views.person(personId),
-    trial,
-    lotCode: lot?.code ?? '',
-    lotName: lot?.name ?? '',
-    loads,
-    verdict: judgeTrial(
-      trial.cells.map((roast, cell) => ({
-        ...roast,
-        loads: loads
-          .filter((load) => load.cell === cell && load.scores.length > 0)
-          .map(({ scores }) => ({
-            score: scores.reduce((sum, score) => sum + score, 0) / scores.length,
-            tasters: scores.length,
-          })),
-      })),
-    ),
   };
 }

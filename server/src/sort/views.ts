@@ -14,7 +14,7 @@ import { wilson } from '@wunsch/core/stats/intervals';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import type { Views } from '../ledger/views';
 import { expectedFrom, usualBar } from '../ledger/expected';
-import { papersOf } from '../beans/papers';
+import { papersOf } from '@wunsch/core/beans/papers';
 
 const FAMILY_SESSIONS = 60;
 

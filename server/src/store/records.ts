@@ -6,7 +6,8 @@ import type { RecipeRecord } from '@wunsch/core/recipe/records';
 import { isRoom, type RoomRecord } from '@wunsch/core/records';
 import type { RoastRecord } from '@wunsch/core/roast/records';
 import type { Curve } from '@wunsch/core/roast/curve';
-import type { Route } from '@wunsch/core/workshop/stations';
+import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
+import type { Route } from '@wunsch/core/work/stations';
 import type { Machine, Person, Settings } from '@wunsch/core/workshop/schemas';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Database, Tx } from './types';
@@ -33,11 +34,6 @@ export interface Records {
   curves: CurveMeta[];
 }
 
-/** A photo or paper without its bytes. */
-export type FileMeta = Omit<typeof t.files.$inferSelect, 'bytes' | 'removed'>;
-
-/** A logged curve without its readings. */
-export type CurveMeta = Omit<typeof t.roastCurves.$inferSelect, 'seconds' | 'beanC' | 'airC'>;
 export type CurveRow = CurveMeta & { curve: Curve };
 
 /** What one transaction adds or changes. */

@@ -9,7 +9,7 @@ import { dewPointC } from '@wunsch/core/units/humidity';
 import type { Curve } from '@wunsch/core/roast/curve';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Views } from '../ledger/views';
-import type { CurveMeta } from '../store/records';
+import type { CurveMeta } from '@wunsch/core/workshop/kept';
 import { subjectHere, windowsHere, type WindowsHere } from './windows';
 
 /** Whether a pour needs no low point: it was seeded, or cocoa butter or chocolate in temper went in. */

@@ -8,7 +8,7 @@ import { planPour } from '@wunsch/core/temper/plan';
 import { simulatedMeter } from '@wunsch/core/temper/simulated-meter';
 import { steelBowl } from '@wunsch/core/temper/sums';
 import { softLowersC } from '@wunsch/core/temper/windows';
-import { livePour, MARKS, pourAct, SCHOOLS, type PourAct } from '@wunsch/core/workshop/tempering';
+import { livePour, MARKS, pourAct, SCHOOLS, type PourAct } from '@wunsch/core/work/tempering';
 import { seedOf } from '../devices/gauge';
 import { away } from '../heavy/away';
 import { param } from '../http/param';

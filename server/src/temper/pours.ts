@@ -2,7 +2,7 @@ import type { PourView, SilkView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { simulatedPourC } from '@wunsch/core/temper/simulated-pour';
 import { silkNow, simulatedSilkC } from '@wunsch/core/temper/silk';
-import { NO_POUR } from '@wunsch/core/workshop/tempering';
+import { NO_POUR } from '@wunsch/core/work/tempering';
 import type { Work } from '@wunsch/core/workshop/work';
 import { seedOf } from '../devices/gauge';
 import { curveRow, GrowingCurves, logReading, type Recording } from '../devices/growing-curves';

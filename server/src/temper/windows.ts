@@ -1,7 +1,7 @@
 import { subjectOf } from '@wunsch/core/temper/records';
 import { fatPartsOf, softShareOf, windowsOf, type OwnWindows } from '@wunsch/core/temper/windows';
 import { withoutWeight } from '@wunsch/core/ledger/planner';
-import { isUnroasted } from '@wunsch/core/workshop/stations';
+import { isUnroasted } from '@wunsch/core/work/stations';
 import type { Views } from '../ledger/views';
 
 /** The windows of what is in a holding: own ones of its recipe or bar, or those that its composition speaks for. */

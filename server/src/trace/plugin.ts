@@ -12,7 +12,7 @@ import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import { productsOf } from '../products/book';
+import { productsOf } from '@wunsch/core/products/book';
 import { productOf } from '../products/products';
 import { recallRoutes } from './recall-routes';
 import { search } from './search';

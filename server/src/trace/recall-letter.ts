@@ -3,7 +3,7 @@ import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { formatMass } from '@wunsch/core/units/mass';
 import { dayText } from '@wunsch/core/units/zone';
 import type { Settings } from '@wunsch/core/workshop/schemas';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { SOFT_INK } from '../print/paper';
 import { Sheet } from '../print/sheet';
 

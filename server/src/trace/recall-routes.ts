@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { entryHead, id, pieces } from '@wunsch/core/ledger/commands';
-import { text } from '@wunsch/core/ledger/fields';
+import { text } from '@wunsch/core/fields/fields';
 import { recallOf } from '@wunsch/core/trace/recall';
 import { COMPLAINTS } from '@wunsch/core/trace/records';
 import { SHARED_KINDS } from '@wunsch/core/trace/shared';
@@ -10,7 +10,7 @@ import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import { blocksOf } from './blocks';
+import { blocksOf } from '@wunsch/core/trace/blocks';
 import { recallPdf } from './recall-letter';
 import {
   byCode,

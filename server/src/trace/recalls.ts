@@ -18,12 +18,12 @@ import {
   type SharedOptions,
   type SharedThing,
 } from '@wunsch/core/trace/shared';
-import { STATION_NAMES, type Place } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES, type Place } from '@wunsch/core/work/stations';
 import { dayText, instantOf } from '@wunsch/core/units/zone';
-import { dayIn } from '../beans/pdf/claim';
+import { dayIn } from '@wunsch/core/units/zone';
 import type { Views } from '../ledger/views';
-import { fileView } from '../workshop/pictures';
-import { blocksOf } from './blocks';
+import { fileView } from '../journal/files';
+import { blocksOf } from '@wunsch/core/trace/blocks';
 
 type Of<K extends TraceRecordValue['kind']> = RoomRecord<'trace'> & { value: Extract<TraceRecordValue, { kind: K }> };
 

@@ -1,6 +1,6 @@
 import type { SearchHit } from '@wunsch/core/api/types';
 import type { Holding, Step } from '@wunsch/core/ledger/types';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { lossWatch } from '../losses/series';
 import type { Views } from '../ledger/views';
 

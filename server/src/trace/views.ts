@@ -4,7 +4,7 @@ import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { Part } from '@wunsch/core/composition/composition';
 import { CHOCOLATE_KINDS, isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
 import { downstream, fillingShares, greenMg, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
-import { STATIONS, type Station } from '@wunsch/core/workshop/stations';
+import { STATIONS, type Station } from '@wunsch/core/work/stations';
 import type { Views } from '../ledger/views';
 
 /** Gives the stations of a stream what stands there now and the codes of what each step made. */

@@ -14,6 +14,7 @@ import { loadRow } from '../roast/loads';
 import { batchFacts } from '../taste/facts';
 import { sessionsOf } from '../taste/sessions';
 import { trialCalculators } from './calculators';
+import { roastTrialRoutes } from './roast-trials';
 import { trialsOf, type KeptTrial } from './book';
 import { scoresFor } from './scores';
 
@@ -149,6 +150,7 @@ export function trialRoutes(router: Router, views: Views): void {
     trialView(views, at(param(request.params, 'id'))),
   );
   trialCalculators(router);
+  roastTrialRoutes(router, views);
   router.write(
     'POST',
     '/api/trials',

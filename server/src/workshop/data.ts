@@ -1,11 +1,11 @@
 import type { Readable } from 'node:stream';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Router } from '../http/router';
-import { archive } from './archive';
-import { exportStream } from './export';
-import { readExport } from './incoming';
-import { checkEmpty, restoreWorkshop } from './restore';
-import type { Workshop } from './workshop';
+import { archive } from '../journal/archive';
+import { exportStream } from '../journal/export';
+import { readExport } from '../journal/incoming';
+import { checkEmpty, restoreWorkshop } from '../journal/restore';
+import type { Workshop } from '../journal/workshop';
 
 /**
  * Restores what a stream holds: read outside the turn of the writers, put in place within it.

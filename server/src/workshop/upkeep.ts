@@ -1,4 +1,4 @@
-import type { Workshop } from './workshop';
+import type { Workshop } from '../journal/workshop';
 
 const LOOK_MS = 20_000;
 const TIDY_MS = 6 * 3_600_000;

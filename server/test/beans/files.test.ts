@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { PNG } from 'pngjs';
 import type { BeanLotView, FileView, ImportPreview } from '@wunsch/core/api/beans';
 import { NO_BEANS } from '@wunsch/core/beans/cut-test';
-import { exportWorkshop } from '../../src/workshop/export';
+import { exportWorkshop } from '../../src/journal/export';
 import { asProblem, lotCommand, madeBy, testServer, type Answer, type TestServer } from '../harness';
 
 let server: TestServer;

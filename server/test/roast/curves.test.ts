@@ -1,5 +1,5 @@
 import type { CurvePreviewView, LoadRow } from '@wunsch/core/api/roast';
-import { exportWorkshop } from '../../src/workshop/export';
+import { exportWorkshop } from '../../src/journal/export';
 import { asProblem, testServer, type Answer, type TestServer } from '../harness';
 import { furnishKitchen, loadOf } from './kitchen';
 

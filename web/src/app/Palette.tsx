@@ -3,7 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { SearchHit } from '@wunsch/core/api/types';
-import { STATION_NAMES, STATIONS } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES, STATIONS } from '@wunsch/core/work/stations';
 import { StationIcon } from '../parts/icons';
 import { useApi } from '../parts/api';
 

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { isScanning, SHORT_CUT_MS } from './scanner';
-import { STATIONS } from '@wunsch/core/workshop/stations';
+import { STATIONS } from '@wunsch/core/work/stations';
 
 interface Acts {
   openPalette: () => void;

@@ -1,6 +1,6 @@
 import type { InspectionView } from '@wunsch/core/api/beans';
 import { CUT_CLASSES, CUT_NAMES } from '@wunsch/core/beans/cut-test';
-import { FaceIcon } from './drawings';
+import { FaceIcon } from '../parts/drawings';
 
 /** Shares of a cut test as bars with their intervals, against the limits of grade I. */
 export function CutShares({ inspection }: { inspection: InspectionView }) {

@@ -9,7 +9,7 @@ import {
   type CutClass,
 } from '@wunsch/core/beans/cut-test';
 import { Chips } from '../parts/fields';
-import { FaceIcon } from './drawings';
+import { FaceIcon } from '../parts/drawings';
 import { classOf, classOfKey, keyName, mark, tallyOf } from './tally';
 
 interface Props {

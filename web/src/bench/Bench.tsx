@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import type { BenchView } from '@wunsch/core/api/types';
-import { isStation, STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
+import { isStation, STATION_NAMES, type Station } from '@wunsch/core/work/stations';
 import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
 import { Log } from '../parts/log';

@@ -1,5 +1,5 @@
 import type { BenchView } from '@wunsch/core/api/types';
-import type { Route, Station } from '@wunsch/core/workshop/stations';
+import type { Route, Station } from '@wunsch/core/work/stations';
 
 /** The usual cautions, at the place where they matter. Local codes and licensed practice decide. */
 export const CAUTIONS: Record<Station, readonly string[]> = {

@@ -2,7 +2,7 @@ import { memo, useMemo, useState } from 'react';
 import type { ApexOptions } from 'apexcharts';
 import type { Windows } from '@wunsch/core/temper/windows';
 import { celsiusTo, type TemperatureUnit } from '@wunsch/core/units/temperature';
-import { MARK_WORDS, type PourMark } from '@wunsch/core/workshop/tempering';
+import { MARK_WORDS, type PourMark } from '@wunsch/core/work/tempering';
 import { Chart, ink, quiet } from './base';
 
 interface Point {

@@ -1,5 +1,5 @@
 import { useId } from 'react';
-import { PileIcon } from '../beans/drawings';
+import { PileIcon } from '../parts/drawings';
 import { useHere, useShow } from '../parts/workshop';
 import { COUNTRIES } from '../parts/countries';
 import { fieldG, isMass, type FieldSpec, type FieldState } from './entry';

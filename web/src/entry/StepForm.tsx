@@ -4,7 +4,7 @@ import { doubts as doubtsOf, type Doubt, type Nearby } from '@wunsch/core/entry/
 import { nearbyOf } from '@wunsch/core/entry/nearby';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
-import type { Station } from '@wunsch/core/workshop/stations';
+import type { Station } from '@wunsch/core/work/stations';
 import { ApiError, send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Refusal } from '../parts/pieces';

@@ -3,7 +3,7 @@ import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { usual, type Nearby } from '@wunsch/core/entry/doubt';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { isSure } from '../parts/asking';
 import { untilWords, useNow } from '../app/DueLine';
 import { send } from '../parts/api';

@@ -3,8 +3,8 @@ import { REJECT_REASONS } from '@wunsch/core/ledger/types';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsTo, type MassUnit } from '@wunsch/core/units/mass';
 import { celsiusTo, parseTemperature, type TemperatureUnit } from '@wunsch/core/units/temperature';
-import { BAR_FAULTS, BAR_FAULT_WORDS } from '@wunsch/core/workshop/moulding';
-import { SCHOOLS, SCHOOL_WORDS } from '@wunsch/core/workshop/tempering';
+import { BAR_FAULTS, BAR_FAULT_WORDS } from '@wunsch/core/work/moulding';
+import { SCHOOLS, SCHOOL_WORDS } from '@wunsch/core/work/tempering';
 import { decimalMark, readMass, readNumber, typedNumber } from '../parts/number';
 
 export { readNumber };

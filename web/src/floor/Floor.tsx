@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { FloorView, GrindView, WorkView } from '@wunsch/core/api/types';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';

@@ -1,7 +1,7 @@
 import type { GrindRunView } from '@wunsch/core/api/grind';
 import type { GrindView } from '@wunsch/core/api/types';
 import { hottestFor, judgeWarming } from '@wunsch/core/grind/warming';
-import { ceilingOf } from '@wunsch/core/workshop/stations';
+import { ceilingOf } from '@wunsch/core/work/stations';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Refusal } from '../parts/pieces';

@@ -1,9 +1,9 @@
 import { useSearchParams, Link } from 'react-router';
 import type { LossBookView, LossWatch, WatchedStation } from '@wunsch/core/api/losses';
 import type { StreamStation } from '@wunsch/core/api/types';
-import type { LossRow } from '@wunsch/core/ledger/losses';
+import type { LossRow } from '@wunsch/core/losses/losses';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useApi } from '../parts/api';
 import { Empty, Loading, Section } from '../parts/pieces';
 import { count, useHere, useShow } from '../parts/workshop';

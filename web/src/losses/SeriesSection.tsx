@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { LossMetric, SeriesView, WatchedStation } from '@wunsch/core/api/losses';
 import type { Signal } from '@wunsch/core/stats/individuals';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useApi } from '../parts/api';
 import { Loading, Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';

@@ -1,4 +1,4 @@
-import { nextOf, NEXT_WORDS, type MouldFill } from '@wunsch/core/workshop/moulding';
+import { nextOf, NEXT_WORDS, type MouldFill } from '@wunsch/core/work/moulding';
 import { useNow } from '../app/DueLine';
 import { span } from '../parts/workshop';
 

@@ -3,7 +3,7 @@ import type { WindowsView } from '@wunsch/core/api/temper';
 import type { WorkView } from '@wunsch/core/api/types';
 import { pourNow } from '@wunsch/core/temper/pour';
 import { holdOf } from '@wunsch/core/temper/windows';
-import type { LiveMould } from '@wunsch/core/workshop/moulding';
+import type { LiveMould } from '@wunsch/core/work/moulding';
 import { useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
 import { NumberBox } from '../parts/fields';

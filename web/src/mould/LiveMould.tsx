@@ -6,7 +6,7 @@ import type { WorkView } from '@wunsch/core/api/types';
 import { planMoulds, setWarnings } from '@wunsch/core/mould/plan';
 import { celsiusFrom } from '@wunsch/core/units/temperature';
 import { fillFrom } from '@wunsch/core/products/product';
-import type { FilledBy } from '@wunsch/core/workshop/moulding';
+import type { FilledBy } from '@wunsch/core/work/moulding';
 import type { Choosing } from '../entry/StepForm';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';

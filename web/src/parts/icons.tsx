@@ -1,4 +1,4 @@
-import type { Place } from '@wunsch/core/workshop/stations';
+import type { Place } from '@wunsch/core/work/stations';
 import type { ReactNode } from 'react';
 
 /** One small drawing a station, in the stroke of the text: what the hands hold there. */

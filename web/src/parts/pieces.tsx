@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { HoldingKind } from '@wunsch/core/ledger/types';
 import type { YieldJudgement } from '@wunsch/core/ledger/yields';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { ApiError } from './api';
 import { Marks } from './marks';
 import { count, useShow } from './workshop';

@@ -1,7 +1,7 @@
 import type { PantryView } from '@wunsch/core/api/recipe';
 import type { ReadyMade } from '@wunsch/core/recipe/ready-made';
 import type { Limit, Recipe } from '@wunsch/core/recipe/records';
-import { isUnroasted, type Route } from '@wunsch/core/workshop/stations';
+import { isUnroasted, type Route } from '@wunsch/core/work/stations';
 
 /** A recipe while it is written: what is kept, and how it is looked for. */
 export interface RecipeDraft extends Omit<Recipe, 'note'> {

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react';
 import type { ProgramVersion } from '@wunsch/core/api/roast';
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { Program } from '@wunsch/core/roast/records';
-import { SCHOOLS, type School } from '@wunsch/core/workshop/roasting-words';
+import { SCHOOLS, type School } from '@wunsch/core/work/roasting-words';
 import { useApi } from '../parts/api';
 import { Box, Chips } from '../parts/fields';
 import { Section } from '../parts/pieces';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { BenchView } from '@wunsch/core/api/types';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { GoneWork } from '../entry/GoneWork';
 import { StepForm } from '../entry/StepForm';

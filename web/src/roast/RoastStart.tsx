@@ -3,7 +3,7 @@ import type { ProgramView, RoasterView } from '@wunsch/core/api/roast';
 import type { HoldingView, WorkView } from '@wunsch/core/api/types';
 import { checkProgram, layerOf } from '@wunsch/core/roast/program';
 import type { StartRoast } from '@wunsch/core/roast/records';
-import { PROBES, type Probe } from '@wunsch/core/workshop/roasting-words';
+import { PROBES, type Probe } from '@wunsch/core/work/roasting-words';
 import { StepForm, type Outgoing } from '../entry/StepForm';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';

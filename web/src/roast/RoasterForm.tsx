@@ -1,5 +1,5 @@
 import type { RoasterView } from '@wunsch/core/api/roast';
-import { ROASTER_KINDS, type RoasterKind } from '@wunsch/core/workshop/roasting-words';
+import { ROASTER_KINDS, type RoasterKind } from '@wunsch/core/work/roasting-words';
 import { useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';

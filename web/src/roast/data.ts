@@ -2,7 +2,7 @@ import type { CurveData, LoadView, LoggedLoadData } from '@wunsch/core/api/roast
 import type { Curve } from '@wunsch/core/roast/curve';
 import type { LoggedLoad } from '@wunsch/core/roast/fit';
 import type { StudyInput } from '@wunsch/core/roast/study';
-import type { RoasterKind } from '@wunsch/core/workshop/roasting-words';
+import type { RoasterKind } from '@wunsch/core/work/roasting-words';
 
 const floats = (values: readonly (number | null)[]): Float64Array => Float64Array.from(values, (value) => value ?? NaN);
 

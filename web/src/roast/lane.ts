@@ -1,4 +1,4 @@
-import type { SignMark } from '@wunsch/core/workshop/roasting';
+import type { SignMark } from '@wunsch/core/work/roasting';
 import type { UsualSign } from '@wunsch/core/roast/usual-signs';
 
 /** A word on the lane: where it stands, in which row, and whether it was noticed. */

@@ -1,6 +1,6 @@
 import type { Range } from '@wunsch/core/roast/band';
 import type { ProgramStep } from '@wunsch/core/roast/records';
-import type { School } from '@wunsch/core/workshop/roasting-words';
+import type { School } from '@wunsch/core/work/roasting-words';
 import type { Show } from '../parts/workshop';
 
 export const SCHOOL_NAMES: Record<School, string> = {

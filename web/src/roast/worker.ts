@@ -11,7 +11,7 @@ import type { LiveRoast, Program } from '@wunsch/core/roast/records';
 import { studyRoast, type Study } from '@wunsch/core/roast/study';
 import { steadySetting } from '@wunsch/core/roast/solve';
 import type { TemperatureUnit } from '@wunsch/core/units/temperature';
-import type { RoasterKind } from '@wunsch/core/workshop/roasting-words';
+import type { RoasterKind } from '@wunsch/core/work/roasting-words';
 import { curveFrom, loggedFrom, studyInput } from './data';
 
 /** The heavy arithmetic of roasting, off the page's thread. */

@@ -1,6 +1,6 @@
 import type { SortView } from '@wunsch/core/api/beans';
 import { useHere, useShow } from '../parts/workshop';
-import { PileIcon } from '../beans/drawings';
+import { PileIcon } from '../parts/drawings';
 
 /** What sorting has found, what the rest will give and take, what to do. */
 export function SortFindings({ view }: { view: SortView }) {

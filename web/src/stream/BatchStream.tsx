@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { StreamStation } from '@wunsch/core/api/types';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useShow } from '../parts/workshop';
 import { flowShape } from './geometry';
 import { MATERIAL } from './material';

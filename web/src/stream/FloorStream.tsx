@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { Link, useParams } from 'react-router';
 import type { FloorStation, FloorView } from '@wunsch/core/api/types';
-import { STATION_NAMES, STATIONS } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES, STATIONS } from '@wunsch/core/work/stations';
 import { StationIcon } from '../parts/icons';
 import { useShow } from '../parts/workshop';
 import { floorShape } from './geometry';

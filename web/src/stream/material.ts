@@ -1,5 +1,5 @@
 import type { HoldingKind } from '@wunsch/core/ledger/types';
-import type { Station } from '@wunsch/core/workshop/stations';
+import type { Station } from '@wunsch/core/work/stations';
 
 /** What stands at a station looks like this: the material scale, pulp white to bar. */
 export const MATERIAL: Record<Station, string> = {

@@ -3,7 +3,7 @@ import type { WorkView } from '@wunsch/core/api/types';
 import { featuresOf } from '@wunsch/core/temper/judge';
 import { actNow, walkActs } from '@wunsch/core/temper/plan';
 import { isStuck, pourNow } from '@wunsch/core/temper/pour';
-import { MARK_WORDS, type MarkKind, type MeterFacts } from '@wunsch/core/workshop/tempering';
+import { MARK_WORDS, type MarkKind, type MeterFacts } from '@wunsch/core/work/tempering';
 import type { Choosing } from '../entry/StepForm';
 import { typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import type { MeterVerdict } from '@wunsch/core/temper/inflection';
 import type { TemperReading } from '@wunsch/core/temper/judge';
-import type { MeterFacts } from '@wunsch/core/workshop/tempering';
+import type { MeterFacts } from '@wunsch/core/work/tempering';
 import { ask } from '../parts/api';
 import { FilePick } from '../parts/FilePick';
 import { Refusal } from '../parts/pieces';

@@ -2,7 +2,7 @@ import { Check } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { PourView } from '@wunsch/core/api/temper';
 import { walkActs, type ActState } from '@wunsch/core/temper/plan';
-import { SCHOOLS, SCHOOL_WORDS, type PourAct, type School } from '@wunsch/core/workshop/tempering';
+import { SCHOOLS, SCHOOL_WORDS, type PourAct, type School } from '@wunsch/core/work/tempering';
 import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';

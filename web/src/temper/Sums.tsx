@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { seed, silk, slab, steelBowl } from '@wunsch/core/temper/sums';
 import type { Windows } from '@wunsch/core/temper/windows';
-import { SCHOOLS, SCHOOL_WORDS, type School } from '@wunsch/core/workshop/tempering';
+import { SCHOOLS, SCHOOL_WORDS, type School } from '@wunsch/core/work/tempering';
 import { Chips, NumberBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { useShow } from '../parts/workshop';

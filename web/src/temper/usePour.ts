@@ -1,5 +1,5 @@
 import type { PourView } from '@wunsch/core/api/temper';
-import type { LivePour } from '@wunsch/core/workshop/tempering';
+import type { LivePour } from '@wunsch/core/work/tempering';
 import { ask, send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { NOBODY, useSave } from '../parts/save';

@@ -1,7 +1,7 @@
 import { Link, useParams } from 'react-router';
 import type { BatchView } from '@wunsch/core/api/types';
 import type { HoldingKind } from '@wunsch/core/ledger/types';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
 import { Log } from '../parts/log';

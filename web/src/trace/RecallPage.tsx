@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { RecallView } from '@wunsch/core/api/recall';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useNow } from '../app/DueLine';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';

@@ -4,7 +4,7 @@ import type { BenchView, HoldingView, StepView } from '@wunsch/core/api/types';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { WinnowRecord } from '../winnow/WinnowRecord';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
-import { STATION_NAMES, type Station } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES, type Station } from '@wunsch/core/work/stations';
 import { askTakings, SALE_FIELDS, saleOf } from '../store/takings';
 import { massUnitFor } from '@wunsch/core/units/mass';
 import { isSure } from '../parts/asking';

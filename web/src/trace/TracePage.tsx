@@ -1,6 +1,6 @@
 import { Link, useParams } from 'react-router';
 import type { TraceView } from '@wunsch/core/api/types';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useApi } from '../parts/api';
 import { Allergens } from '../parts/Composition';
 import { MarkList, Marks } from '../parts/marks';

@@ -1,7 +1,7 @@
 import { Link, useParams } from 'react-router';
 import type { CompositionView, HoldingView, StepView } from '@wunsch/core/api/types';
 import type { OriginVerdict } from '@wunsch/core/composition/composition';
-import { STATION_NAMES } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { StepForm } from '../entry/StepForm';
 import { LabelPanel } from '../pack/LabelPanel';
 import { CHOCOLATE_KINDS } from '@wunsch/core/ledger/types';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { CarriedOver } from '@wunsch/core/composition/carry-over';
-import { STATION_NAMES, STATIONS } from '@wunsch/core/workshop/stations';
+import { STATION_NAMES, STATIONS } from '@wunsch/core/work/stations';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';

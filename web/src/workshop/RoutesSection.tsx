@@ -6,7 +6,7 @@ import {
   USUAL_CEILING_C,
   type Route,
   type Station,
-} from '@wunsch/core/workshop/stations';
+} from '@wunsch/core/work/stations';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Refusal, Section } from '../parts/pieces';

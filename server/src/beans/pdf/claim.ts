@@ -1,3 +1,4 @@
+import { dayIn } from '@wunsch/core/units/zone';
 import { CUT_CLASSES, CUT_NAMES, beansIn } from '@wunsch/core/beans/cut-test';
 import type { BeanLotView } from '@wunsch/core/api/beans';
 import { ACTION_NAMES } from '@wunsch/core/beans/words';
@@ -46,11 +47,6 @@ export async function claimPdf(views: Views, lotId: string): Promise<Uint8Array>
 }
 
 const formatKg = (grams: number): string => `${(grams / 1000).toFixed(1)} kg`;
-
-export const dayIn = (timeZone: string) => {
-  const format = new Intl.DateTimeFormat('en-GB', { timeZone, day: 'numeric', month: 'long', year: 'numeric' });
-  return (at: number): string => format.format(at);
-};
 
 function facts(paper: Sheet, lot: BeanLotView, day: (at: number) => string): void {
   paper.facts([

@@ -3,7 +3,7 @@ import type { Views } from '../../ledger/views';
 import { SOFT_INK } from '../../print/paper';
 import { Sheet } from '../../print/sheet';
 import { beanLotView } from '../views';
-import { dayIn } from './claim';
+import { dayIn } from '@wunsch/core/units/zone';
 
 /** A sheet to hang on the sacks: what it is, where it stands, and a QR code of its own page. */
 export function lotPdf(views: Views, lotId: string, origin: string): Promise<Uint8Array> {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { tempC } from '../ledger/fields';
+import { tempC } from '../fields/fields';
 
 /* What a pour carries beside its weights: its plan, what was marked, what a meter said. */
 

@@ -1,13 +1,13 @@
 import type { DueItem, FloorStation, FloorView } from '@wunsch/core/api/types';
 import { isByProduct } from '@wunsch/core/ledger/types';
-import { isStation, STATIONS, type Station } from '@wunsch/core/workshop/stations';
+import { isStation, STATIONS, type Station } from '@wunsch/core/work/stations';
 import { beansDue } from '../beans/store';
 import { grindDue } from '../grind/due';
 import { lossWatch } from '../losses/series';
 import { mouldDue } from '../mould/due';
 import { coolingViews, roastDue } from '../roast/due';
 import { looksDue } from '../temper/due';
-import type { Views } from './views';
+import type { Views } from '../ledger/views';
 
 const HOUR_MS = 3_600_000;
 const DAY_MS = 86_400_000;

@@ -1,7 +1,7 @@
-import { inForce, type BeanRecord } from '@wunsch/core/beans/records';
-import { lotStanding, type LotStanding } from '@wunsch/core/beans/state';
-import type { LotFacts } from '@wunsch/core/ledger/types';
-import type { FileMeta } from '../store/records';
+import { inForce, type BeanRecord } from './records';
+import { lotStanding, type LotStanding } from './state';
+import type { LotFacts } from '../ledger/types';
+import type { FileMeta } from '../workshop/kept';
 
 /** Bean records and the list of files, in memory, by lot. */
 export class BeanBook {

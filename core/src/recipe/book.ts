@@ -1,6 +1,6 @@
-import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { Recipe, RecipeRecord } from '@wunsch/core/recipe/records';
-import { weighedOut, weighingOf, type WeighingState } from '@wunsch/core/recipe/weighing';
+import { DomainError } from '../errors/domain-error';
+import type { Recipe, RecipeRecord } from './records';
+import { weighedOut, weighingOf, type WeighingState } from './weighing';
 
 type Of<K extends RecipeRecord['value']['kind']> = RecipeRecord & {
   value: Extract<RecipeRecord['value'], { kind: K }>;

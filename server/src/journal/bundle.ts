@@ -1,14 +1,15 @@
+import { MOST_READINGS } from '@wunsch/core/roast/curve';
 import { z } from 'zod';
 import { beanRecord } from '@wunsch/core/beans/records';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/fields';
+import { id } from '@wunsch/core/fields/fields';
 import { recipeRecord } from '@wunsch/core/recipe/records';
 import { isRoom, ROOM_RECORDS } from '@wunsch/core/records';
 import { roastRecord } from '@wunsch/core/roast/records';
 import { instant, misfitOf, ROWS, words, type Table } from '@wunsch/core/workshop/rows';
-import { sniff } from '../beans/sniff';
-import { MOST_READINGS } from '../roast/import';
-import type { CurveMeta, FileMeta, Records } from '../store/records';
+import { sniff } from '../store/sniff';
+import type { Records } from '../store/records';
+import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 
 /*
  * The rows of an export: what each has to look like. `incoming.ts` reads them from a document, `restore.ts` holds them

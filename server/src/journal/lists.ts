@@ -7,14 +7,15 @@ import type { RoastRecord, RoastRecordValue } from '@wunsch/core/roast/records';
 import type { EntryHead } from '@wunsch/core/ledger/commands';
 import type { Batch, LotFacts, Material } from '@wunsch/core/ledger/types';
 import { DEFAULT_SETTINGS, type Machine, type Person, type Settings } from '@wunsch/core/workshop/schemas';
-import type { Route } from '@wunsch/core/workshop/stations';
+import type { Route } from '@wunsch/core/work/stations';
 import type { Work } from '@wunsch/core/workshop/work';
-import { BeanBook } from '../beans/book';
-import { RecipeBook } from '../recipe/book';
-import { RoastBook } from '../roast/book';
+import { BeanBook } from '@wunsch/core/beans/book';
+import { RecipeBook } from '@wunsch/core/recipe/book';
+import { RoastBook } from '@wunsch/core/roast/book';
 import { hashOf } from '../store/files';
-import { noChanges, type Changes, type CurveRow, type FileMeta } from '../store/records';
-import { RoomRecords } from './room-records';
+import { noChanges, type Changes, type CurveRow } from '../store/records';
+import type { FileMeta } from '@wunsch/core/workshop/kept';
+import { RoomRecords } from '@wunsch/core/room-records';
 
 /** How far ahead of this clock an entry may be: a tablet's clock runs a little fast. */
 const CLOCK_SLACK_MS = 5 * 60_000;

@@ -1,7 +1,7 @@
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import workerpool from 'workerpool';
-import { useFontsFrom } from '../print/paper';
+import { useFontsFrom } from './print/paper';
 import { perform } from './tasks';
 
 useFontsFrom(resolve(dirname(fileURLToPath(import.meta.url)), '../..'));

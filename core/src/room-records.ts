@@ -1,4 +1,4 @@
-import type { Room, RoomRecord } from '@wunsch/core/records';
+import type { Room, RoomRecord } from './records';
 
 /** What rooms wrote down beside the grams, in memory, oldest first. */
 export class RoomRecords {

@@ -10,10 +10,10 @@ import { createGunzip } from 'node:zlib';
 import { JSONParser } from '@streamparser/json';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { LARGEST_FILE } from '../beans/sniff';
-import { unstorable } from '../http/hosts';
+import { LARGEST_FILE } from '../store/sniff';
+import { unstorable } from '../store/text';
 import { INCOMING, type Store } from '../store/database';
-import type { FileMeta } from '../store/records';
+import type { FileMeta } from '@wunsch/core/workshop/kept';
 import { badRestore, checkedBytes, lists, readRow, type ListName, type Rows } from './bundle';
 
 /** Between two rows of an export: no row is larger. */

@@ -1,6 +1,6 @@
-import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { Program, RoastRecord } from '@wunsch/core/roast/records';
-import type { CurveMeta } from '../store/records';
+import { DomainError } from '../errors/domain-error';
+import type { Program, RoastRecord } from './records';
+import type { CurveMeta } from '../workshop/kept';
 
 interface Version {
   version: number;

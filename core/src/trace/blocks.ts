@@ -1,7 +1,12 @@
-import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { Command } from '@wunsch/core/ledger/commands';
-import type { Book } from '@wunsch/core/ledger/book';
-import type { RoomRecords } from '../workshop/room-records';
+import { DomainError } from '../errors/domain-error';
+import type { Command } from '../ledger/commands';
+import type { Book } from '../ledger/book';
+import type { TraceRecordValue } from './records';
+
+/** Where what was said of recalls is kept, oldest first. */
+export interface TraceRecords {
+  of(room: 'trace'): readonly { value: TraceRecordValue }[];
+}
 
 /** Why goods are blocked. */
 export interface Block {
@@ -16,7 +21,7 @@ const LEAVING: readonly Command['kind'][] = ['pack', 'sell', 'remelt', 'temper',
 const known = new WeakMap<readonly unknown[], { of: number; blocked: ReadonlyMap<string, Block> }>();
 
 /** Goods that are blocked by now, by holding: the newest word counts. */
-export function blocksOf(records: RoomRecords): ReadonlyMap<string, Block> {
+export function blocksOf(records: TraceRecords): ReadonlyMap<string, Block> {
   const all = records.of('trace');
   const before = known.get(all);
   if (before?.of === all.length) return before.blocked;

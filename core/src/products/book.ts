@@ -1,13 +1,18 @@
-import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { Command } from '@wunsch/core/ledger/commands';
-import { Products } from '@wunsch/core/products/product';
-import type { RoomRecords } from '../workshop/room-records';
+import { DomainError } from '../errors/domain-error';
+import type { Command } from '../ledger/commands';
+import { Products } from './product';
+import type { ProductRecordValue } from './records';
+
+/** Where what was said of products is kept, oldest first. */
+export interface ProductRecords {
+  of(room: 'products'): readonly { value: ProductRecordValue; at: number; personId: string }[];
+}
 
 /** By the list of records, which grows: the products when it was so long. */
 const known = new WeakMap<readonly unknown[], { of: number; products: Products }>();
 
 /** Products with all their versions. */
-export function productsOf(records: RoomRecords): Products {
+export function productsOf(records: ProductRecords): Products {
   const all = records.of('products');
   const before = known.get(all);
   if (before?.of === all.length) return before.products;
@@ -19,7 +24,7 @@ export function productsOf(records: RoomRecords): Products {
 }
 
 /** Refuses to pack as a product that is not known. @throws DomainError `products/unknown` */
-export function checkPackedAs(records: RoomRecords, command: Command): void {
+export function checkPackedAs(records: ProductRecords, command: Command): void {
   if (command.kind !== 'pack' || command.product === undefined) return;
   const { id, version } = command.product;
   if (productsOf(records).version(id, version)) return;

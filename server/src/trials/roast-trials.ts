@@ -2,17 +2,19 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { entryHead, id } from '@wunsch/core/ledger/commands';
+import type { TrialView } from '@wunsch/core/api/roast';
 import { trial } from '@wunsch/core/roast/records';
+import { judgeTrial } from '@wunsch/core/roast/trial';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import { roastStep } from './loads';
-import { trialView } from './views';
+import { loadRow, roastStep } from '../roast/loads';
+import { scoresFor } from './scores';
 
 const head = z.object({ personId: id, at: entryHead.shape.at });
 
 /** Trials: a plan of roasts on one lot, the loads that were made of it, and what they say. */
-export function trialRoutes(router: Router, views: Views): void {
+export function roastTrialRoutes(router: Router, views: Views): void {
   const { workshop } = router;
   router.read('/api/roast/trials', 'Trials, newest first', () => ({
     trials: workshop.roasts
@@ -55,4 +57,47 @@ export function trialRoutes(router: Router, views: Views): void {
       return { trialId, cell, code };
     },
   );
+}
+
+function trialView(views: Views, trialId: string): TrialView {
+  const { roasts, book } = views.workshop;
+  const { value, at, personId } = roasts.trial(trialId);
+  const { trial } = value;
+  const loads = roasts.loadsOf(trialId).flatMap(({ value: { cell, loadId } }) => {
+    const row = loadRow(views, loadId);
+    if (!row) return [];
+    return [
+      {
+        cell,
+        code: row.code,
+        loadId,
+        at: row.at,
+        endC: row.endC,
+        minutes: row.minutes,
+        // A blind session of the trial comes first, then the panel on the load, then the bars made of it.
+        scores: scoresFor(views, trialId, { batchId: null, loadId }),
+      },
+    ];
+  });
+  const lot = book.holdings.get(trial.lotId);
+  return {
+    id: trialId,
+    at,
+    person: views.person(personId),
+    trial,
+    lotCode: lot?.code ?? '',
+    lotName: lot?.name ?? '',
+    loads,
+    verdict: judgeTrial(
+      trial.cells.map((roast, cell) => ({
+        ...roast,
+        loads: loads
+          .filter((load) => load.cell === cell && load.scores.length > 0)
+          .map(({ scores }) => ({
+            score: scores.reduce((sum, score) => sum + score, 0) / scores.length,
+            tasters: scores.length,
+          })),
+      })),
+    ),
+  };
 }

@@ -1,16 +1,16 @@
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { calculatorRoutes } from '../http/calculators';
-import type { Calculators } from '../http/calculating';
-import { labelPdf } from '../pack/label-pdf';
-import { tagPdf } from '../pack/tag-pdf';
-import { drawSheet } from '../print/sheet';
-import { roastCalculators } from '../roast/calculators';
-import { previewCurve, readCurveText } from '../roast/import';
-import { drawCards } from '../taste/cards';
-import { tasteCalculators } from '../taste/calculators';
-import { temperCalculators } from '../temper/calculators';
-import { trialCalculators } from '../trials/calculators';
-import type { Said, TaskName } from './away';
+import { calculatorRoutes } from './http/calculators';
+import type { Calculators } from './http/calculating';
+import { labelPdf } from './pack/label-pdf';
+import { tagPdf } from './pack/tag-pdf';
+import { drawSheet } from './print/sheet';
+import { roastCalculators } from './roast/calculators';
+import { previewCurve, readCurveText } from './roast/import';
+import { drawCards } from './taste/cards';
+import { tasteCalculators } from './taste/calculators';
+import { temperCalculators } from './temper/calculators';
+import { trialCalculators } from './trials/calculators';
+import type { Said, TaskName } from './heavy/away';
 
 /** Calculations by their address. */
 const calculations = new Map<string, (body: never) => unknown>();

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id } from '../ledger/fields';
+import { id } from '../fields/fields';
 
 /* What moulding carries beside its weights: what was filled when, what single pieces weigh, why pieces are seconds. */
 

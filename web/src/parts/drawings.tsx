@@ -1,7 +1,7 @@
 import type { CutClass } from '@wunsch/core/beans/cut-test';
 import type { RejectReason } from '@wunsch/core/ledger/types';
 import type { ReactNode } from 'react';
-import { Drawing } from '../parts/icons';
+import { Drawing } from './icons';
 
 /** A bean's outline, lying. */
 const BEAN = 'M3 12c0-4 4-7 9-7s9 3 9 7-4 7-9 7-9-3-9-7Z';

@@ -1,6 +1,6 @@
 import type { StationTotals } from '../trace/flow';
-import type { LossCause } from './types';
-import type { Station } from '../workshop/stations';
+import type { LossCause } from '../ledger/types';
+import type { Station } from '../work/stations';
 
 /** One station of the way from green bean to bar, in grams of each kilogram of green beans. */
 export interface LossRow {

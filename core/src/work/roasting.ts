@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, massG, minutes, tempC, text } from '../ledger/fields';
+import { id, massG, minutes, tempC, text } from '../fields/fields';
 import { PROBES, ROASTER_KINDS, SCHOOLS } from './roasting-words';
 
 /* Roasters, roast programs, and what a load carries beside its weights. */

@@ -1,7 +1,7 @@
+import { curveData } from '@wunsch/core/roast/curve';
 import { Readable } from 'node:stream';
 import { setImmediate as breathe } from 'node:timers/promises';
-import { curveData } from '../roast/loads';
-import type { CurveMeta, FileMeta } from '../store/records';
+import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 import type { Workshop } from './workshop';
 
 const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
