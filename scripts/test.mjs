@@ -47,7 +47,7 @@ count(lint === 0, 'lint');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 const jest = join(results, 'jest.json');
-const jestCode = await npm('jest', ['--forceExit', '--json', `--outputFile=${jest}`, '--silent'], { quiet: true });
+const jestCode = await npm('jest', ['--json', `--outputFile=${jest}`, '--silent'], { quiet: true });
 if (existsSync(jest)) {
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(jest, 'utf8'));
   passed += numPassedTests;
@@ -61,8 +61,10 @@ parts.forEach((part, index) => {
   const e2e = join(results, `e2e-${part}.json`);
   if (existsSync(e2e)) {
     const { stats } = JSON.parse(readFileSync(e2e, 'utf8'));
-    passed += stats.expected + stats.flaky;
+    passed += stats.expected;
     failed += stats.unexpected;
+    // Neither passed nor failed: somebody has to look at them.
+    if (stats.flaky > 0) process.stdout.write(`${stats.flaky} flaky (${part}): passed only when tried again\n`);
   } else count(false, `the browser journeys ran (${part})`);
   if (codes[index] !== 0 && failed === 0) count(false, `the browser journeys ended well (${part})`);
 });
