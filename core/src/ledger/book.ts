@@ -283,12 +283,15 @@ export class Book {
   }
 
   /**
-   * Whether the whole book holds its laws, whatever way it came about: for books that are read, not entered.
+   * Whether the whole book holds its laws, whatever way it came about: for books that are read, not entered. In turns:
+   * whoever asks for the next lets others have theirs between.
    *
    * @throws DomainError as `check` does, with the holding or step in `facts`
    */
-  checkWhole(): void {
+  *checkWhole(atOnce = 500): Generator<void> {
+    let count = 0;
     for (const step of this.steps.values()) {
+      if ((count += 1) % atOnce === 0) yield;
       checkPostings(step.postings);
       if (step.supersedes !== null && !this.steps.has(step.supersedes))
         throw new DomainError('ledger/unknown-step', 'A correction names a step that does not exist.', [], {
@@ -297,6 +300,7 @@ export class Book {
       for (const { holdingId } of step.postings) if (holdingId !== null) this.holding(holdingId);
     }
     for (const [holdingId, rows] of this.entries) {
+      if ((count += 1) % atOnce === 0) yield;
       const sum = { massMg: 0, pieces: 0 };
       for (const row of rows) {
         sum.massMg += row.massMg;

@@ -98,10 +98,15 @@ export async function readExport(source: Readable, store: Store): Promise<Incomi
     return { settings, rows, readings: (index) => kept.read(index), close };
   } catch (error) {
     await close();
-    if (error instanceof DomainError) throw error;
+    if (error instanceof DomainError || error instanceof TypeError || error instanceof RangeError) throw error;
     const { message, code } = error as Error & { code?: string };
     if (code === 'ENOSPC') await store.disk.room(Number.MAX_SAFE_INTEGER);
-    throw notOne(message === undefined ? 'it cannot be read' : message.slice(0, 200));
+    // What the parser says of letters and positions helps nobody.
+    throw notOne(
+      /Unexpected|state/.test(message)
+        ? 'it is neither its JSON document nor the ZIP with it, or it is damaged'
+        : message,
+    );
   }
 }
 

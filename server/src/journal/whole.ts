@@ -52,8 +52,7 @@ export async function bookOf({ holdings, steps }: Pick<Records, 'holdings' | 'st
     if (book.steps.has(step.id)) throw new DomainError('ledger/unknown-step', `Step ${step.seq} is there twice.`);
     book.insert(step);
   }
-  await breathe();
-  book.checkWhole();
+  for (const _ of book.checkWhole()) await breathe();
   for (const { code, madeBy } of book.holdings.values())
     if (!book.steps.has(madeBy))
       throw new DomainError('ledger/unknown-step', `${code} was made by a step that is not there.`);

@@ -9,14 +9,17 @@ const TIDY_MS = 6 * 3_600_000;
  * @returns ends it
  */
 export function watchStore(workshop: Workshop, log: (error: unknown) => void): () => void {
-  let tidied = 0;
-  let seen = workshop.version;
+  let tidied = Date.now();
+  let [seen, last] = [workshop.version, workshop.version];
   const look = async (): Promise<void> => {
     await workshop.watchDisk();
     const now = Date.now();
-    if (now - tidied < TIDY_MS || seen === workshop.version) return;
+    // While nobody enters anything: it takes a moment.
+    const quiet = last === workshop.version;
+    last = workshop.version;
+    if (!quiet || now - tidied < TIDY_MS || seen === last) return;
     tidied = now;
-    seen = workshop.version;
+    seen = last;
     await workshop.upkeep();
   };
   const timer = setInterval(() => void look().catch(log), LOOK_MS);

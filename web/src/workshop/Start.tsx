@@ -106,7 +106,13 @@ function WhoAndWhere() {
           </button>
         </div>
       </form>
-      <p className="mt-3 text-sm text-soft">Proposed from this browser. All of it can be changed under Workshop.</p>
+      <p className="mt-3 text-sm text-soft">
+        Proposed from this browser. All of it can be changed under Workshop.{' '}
+        <Link to="/workshop" className="link">
+          Or restore an export there
+        </Link>
+        , before anything else.
+      </p>
       <Refusal error={error} />
     </section>
   );
