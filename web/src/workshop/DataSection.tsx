@@ -53,7 +53,12 @@ export function Data() {
             accept=".zip,.json,.gz,application/json,application/zip"
             className="entry py-2"
             disabled={busy}
-            onChange={(event) => void restore(event.target.files?.[0])}
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              // The same file can be chosen again.
+              event.target.value = '';
+              void restore(file);
+            }}
           />
         </label>
       )}

@@ -130,8 +130,13 @@ function sorted(paper: Sheet, lot: BeanLotView): void {
   );
 }
 
+/** A PNG is unpacked to be drawn, four bytes a pixel and more: a larger one is only named. */
+const MOST_PIXELS = 16_000_000;
+
 async function pictures(paper: Sheet, views: Views, lot: BeanLotView): Promise<void> {
-  const shown = lot.files.filter(({ type }) => type === 'image/jpeg' || type === 'image/png');
+  const shown = lot.files.filter(({ type, width, height }) =>
+    type === 'image/png' ? (width ?? 0) * (height ?? 0) <= MOST_PIXELS : type === 'image/jpeg',
+  );
   const named = lot.files.filter((file) => !shown.includes(file));
   if (lot.files.length === 0) return;
   paper.heading('Pictures');
