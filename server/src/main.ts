@@ -6,7 +6,7 @@ import { brief } from './http/brief';
 import { clockOf } from './devices/clock';
 import { isUnfinished, makeDemo, STANDARD_DEMO, yearsOf } from './demo/generator';
 import { stopWork, workOn } from './heavy/away';
-import { hostsFrom } from './http/hosts';
+import { hostsFrom, isLoopback } from './http/hosts';
 import { useFontsFrom } from './print/paper';
 import { Backups } from './store/backups';
 import { openDatabase } from './store/database';
@@ -23,6 +23,9 @@ function option(name: string): string | undefined {
   const index = process.argv.indexOf(`--${name}`);
   return index < 0 ? undefined : process.argv[index + 1];
 }
+
+const OPEN =
+  'This workshop is open to its network: whoever reaches it may read and change everything, as there are no accounts yet. Keep it among people you trust.';
 
 async function main(): Promise<void> {
   const demo = process.argv.includes('--demo');
@@ -63,6 +66,10 @@ async function main(): Promise<void> {
     hosts: [host.toLowerCase(), ...hostsFrom(process.env['WUNSCH_HOSTS'])],
     ...(existsSync(web) ? { web } : {}),
   });
+  if (!isLoopback(host)) {
+    workshop.trouble('open', OPEN);
+    process.stdout.write(`${OPEN}\n`);
+  }
   await app.listen({ port, host });
   // Nothing that fails in the background may take the workshop down with it.
   process.on('unhandledRejection', (reason) => app.log.error(reason));

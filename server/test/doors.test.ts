@@ -121,6 +121,20 @@ test('readings that cannot be written stay, are told, and are written later', as
   expect(kept?.seconds.length).toBeGreaterThan(8);
 });
 
+test('what could not be read at the next start is not taken: more stirs than a load keeps, a load of two days', async () => {
+  const kitchen = await furnishKitchen(server);
+  const work = await startRoast(server, kitchen, { plan: FALLING, programId: 'p', version: 2, probe: 'hand' });
+  for (let n = 0; n < 200; n += 1)
+    expect((await server.call('POST', `/api/roast/live/${work.id}/stirs`, {})).status).toBe(201);
+  const refused = await server.call('POST', `/api/roast/live/${work.id}/stirs`, {});
+  expect(refused.status).toBe(422);
+  expect(asProblem(refused).code).toBe('workshop/unreadable');
+  expect(server.workshop.works.get(work.id)?.roast?.stirs).toHaveLength(200);
+  now += 2 * 86_400_000;
+  expect((await server.call('POST', `/api/roast/live/${work.id}/stop`, {})).status).toBe(201);
+  expect((await Workshop.open(server.workshop.store)).works.get(work.id)?.roast?.seconds).toBe(86_400);
+});
+
 test('beans in work cannot be taken back from under it; the work can still end', async () => {
   const receipt = await server.step(lotCommand());
   const lot = madeBy(receipt);

@@ -23,3 +23,7 @@ export const hostsFrom = (text: string | undefined): string[] =>
     .toLowerCase()
     .split(/[\s,]+/)
     .filter((name) => name !== '');
+
+/** Whether an address is this machine's own, which nobody else reaches. */
+export const isLoopback = (host: string): boolean =>
+  host === 'localhost' || host === '::1' || /^127\.\d+\.\d+\.\d+$/.test(host);

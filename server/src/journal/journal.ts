@@ -224,6 +224,7 @@ export abstract class Journal extends Kept {
   private enter(entering: readonly Entering[], finishing?: string): void {
     const steps = entering.map(({ step }) => step);
     const plans = entering.map(({ plan }) => plan);
+    for (const step of steps) this.checkRow('steps', step);
     this.withHoldings(plans, () => this.book.check(steps, this.reserved(finishing)));
     for (const { step, plan } of entering) {
       for (const holding of plan.holdings) {

@@ -8,6 +8,7 @@ import type { EntryHead } from '@wunsch/core/ledger/commands';
 import type { Batch, LotFacts, Material } from '@wunsch/core/ledger/types';
 import { DEFAULT_SETTINGS, type Machine, type Person, type Settings } from '@wunsch/core/workshop/schemas';
 import type { Route } from '@wunsch/core/work/stations';
+import { misfitOf, type Table } from '@wunsch/core/workshop/rows';
 import type { Work } from '@wunsch/core/workshop/work';
 import { BeanBook } from '@wunsch/core/beans/book';
 import { RecipeBook } from '@wunsch/core/recipe/book';
@@ -243,7 +244,21 @@ export abstract class Lists {
     this.pending.materials.push(value);
   }
 
+  /**
+   * Refuses what could not be read again at the next start.
+   *
+   * @throws DomainError `workshop/unreadable`
+   */
+  protected checkRow(table: Table, row: { id: string }): void {
+    const misfit = misfitOf(table, row, 0);
+    if (!misfit) return;
+    throw new DomainError('workshop/unreadable', `That cannot be kept: ${misfit.detail}. Nothing was saved.`, [
+      { path: misfit.detail.split(' ')[0] ?? '', message: misfit.detail },
+    ]);
+  }
+
   protected putBatch(value: Batch): void {
+    this.checkRow('batches', value);
     this.put(this.batches, value.id, value);
     this.pending.batches.push(value);
   }

@@ -20,6 +20,9 @@ import { Journal } from './journal';
 import { gateContext } from './stops';
 import { takeForWork } from './works';
 
+/** A load that was forgotten has been in for a day. */
+const DAY_S = 86_400;
+
 /** Who listens to a station's work while it is under way. */
 export interface Follower {
   /** What was logged of it so far; null where nothing was. */
@@ -108,6 +111,7 @@ export class Workshop extends Journal {
   }
 
   private putWork(work: Work): void {
+    this.checkRow('works', work);
     this.put(this.works, work.id, work);
     this.pending.works.push(work);
   }
@@ -190,7 +194,10 @@ export class Workshop extends Journal {
     const curve = work.roast ? logged : null;
     const whole =
       command.kind === 'roast' && work.roast
-        ? { ...command, ...finishRoast(work.roast, command, elapsedS(work.roast, work.startedAt, this.now())) }
+        ? {
+            ...command,
+            ...finishRoast(work.roast, command, Math.min(DAY_S, elapsedS(work.roast, work.startedAt, this.now()))),
+          }
         : command.kind === 'temper' && work.pour && work.pour.marks.length > 0
           ? { marks: work.pour.marks, ...command }
           : command.kind === 'mould' && work.mould && work.mould.weightsG.length > 0

@@ -17,6 +17,8 @@ const reading = z
   .refine(({ beanC, airC }) => beanC !== null || airC !== null, { message: 'is missing', path: ['beanC'] });
 
 /** As many as a load can be corrected with afterwards. */
+/** A forgotten load stands at a day. */
+const DAY_S = 86_400;
 const MOST_SIGNS = 100;
 
 /** A roast while it runs: its readings as they come, and every press. */
@@ -65,7 +67,7 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
   ): void =>
     router.write('POST', `/api/roast/live/:work/${name}`, summary, body, async (given, request) => {
       const work = liveWork(views, workId(request));
-      const second = Math.round(elapsedS(work.roast, work.startedAt, workshop.now()));
+      const second = Math.min(DAY_S, Math.round(elapsedS(work.roast, work.startedAt, workshop.now())));
       workshop.changeRoast(work.id, (roast) => change(roast, second, given));
       return (await liveView(views, live, work.id)).roast;
     });
