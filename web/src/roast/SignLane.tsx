@@ -15,6 +15,9 @@ interface Props extends Pressing {
  * What is smelled, heard and seen, on a lane under the time axis that the chart below shares: each word where it
  * usually comes, until a press puts it where it came. `Shift` with the digit on it does the same.
  */
+/** Pixels that a label of the axis takes. */
+const LABEL_PX = 56;
+
 export function SignLane({ live, busy, press, endMin, plot }: Props) {
   const { roast, usualSigns, ownSigns } = live.view;
   const [own, setOwn] = useState('');
@@ -60,6 +63,8 @@ export function SignLane({ live, busy, press, endMin, plot }: Props) {
   const rows = Math.max(1, ...words.map(({ row }) => row + 1));
   const last = roast.signs.at(-1);
   const now = Math.min(live.second, endS) * perS;
+  // So far apart that no two labels touch.
+  const everyMin = [5, 10, 20, 30, 60].find((minutes) => 60 * minutes * perS >= LABEL_PX) ?? 120;
   return (
     <section aria-label="What do you notice" className="mt-1">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
@@ -69,13 +74,13 @@ export function SignLane({ live, busy, press, endMin, plot }: Props) {
         </p>
       </div>
       <div aria-hidden className="relative mt-1 h-4 text-[0.75rem] text-soft">
-        {Array.from({ length: Math.floor(endMin / 5) + 1 }, (_, index) => (
+        {Array.from({ length: Math.floor(endMin / everyMin) + 1 }, (_, index) => (
           <span
             key={index}
             className="absolute -translate-x-1/2 whitespace-nowrap"
-            style={{ left: left + index * 300 * perS }}
+            style={{ left: left + index * 60 * everyMin * perS }}
           >
-            {index * 5} min
+            {index * everyMin} min
           </span>
         ))}
       </div>
