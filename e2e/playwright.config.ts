@@ -13,6 +13,8 @@ export const EMPTY = 4711;
 export const MAKERS = 4714;
 /** A workshop whose clock runs ten minutes a second. */
 export const FAST = 4715;
+/** An empty one that an export is restored into. */
+export const RESTORED = 4716;
 export const DEMO = part === 'look' ? 4713 : 4712;
 
 const server = (port: number, flags: string, env: Record<string, string> = {}) => ({
@@ -42,7 +44,7 @@ export default defineConfig({
   webServer: [
     ...(part === 'look'
       ? []
-      : [server(EMPTY, ''), server(MAKERS, ''), server(FAST, '', { WUNSCH_CLOCK_SPEED: '600' })]),
+      : [server(EMPTY, ''), server(MAKERS, ''), server(RESTORED, ''), server(FAST, '', { WUNSCH_CLOCK_SPEED: '600' })]),
     server(DEMO, '--demo'),
   ],
 });

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { DomainError } from '@wunsch/core/errors/domain-error';
 import { buildApp } from './app';
 import { brief } from './http/brief';
 import { clockOf } from './devices/clock';
@@ -94,7 +95,12 @@ async function main(): Promise<void> {
 main().catch((error: unknown) => {
   const { code } = error as { code?: string };
   if (code === 'EADDRINUSE') process.stderr.write('That port is in use by another server. Set PORT to another one.\n');
-  else if (error instanceof DirectoryInUse || error instanceof Damaged || error instanceof NoWorkshop)
+  else if (
+    error instanceof DirectoryInUse ||
+    error instanceof Damaged ||
+    error instanceof NoWorkshop ||
+    error instanceof DomainError
+  )
     process.stderr.write(`${error.message}\n`);
   else
     process.stderr.write(

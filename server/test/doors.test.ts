@@ -1,4 +1,5 @@
 import { csvField } from '../src/http/csv';
+import { isLoopback } from '../src/http/hosts';
 import { LiveRoasts } from '../src/roast/live';
 import { SimulatedRoastProbe } from '../src/devices/roast-probe';
 import { exportWorkshop } from '../src/journal/export';
@@ -167,4 +168,48 @@ test('a key that is too long is said to be; nothing but a table is a table; noth
 
 test.each(['=1+1', ' =1+1', '"=1+1', '＝1+1', '\t=1', "'=1"])('%s stays text in a table', (value) => {
   expect(csvField(value).replace(/^"/, '')).toMatch(/^'/);
+});
+
+test('what is not so is refused at its field: a currency that is none, a hold told by nobody, a harvest of the year 1', async () => {
+  const refused = async (command: object): Promise<string[]> =>
+    asProblem(await server.call('POST', '/api/ledger/steps', { command, personId: 'ann' })).errors.map(
+      ({ path }) => path,
+    );
+  expect(await refused({ ...lotCommand(), currency: 'ZZZ' })).toEqual(['currency']);
+  await server.step(lotCommand());
+  const record = async (value: object) => {
+    const answer = await server.call('POST', '/api/beans/lots/L001/records', { personId: 'ann', record: value });
+    return answer.status === 201 ? 'taken' : asProblem(answer).code;
+  };
+  const hold = { kind: 'hold', method: 'roast', thresholdC: 60, hours: 1, place: 'rack', why: 'moths' };
+  expect(await record({ ...hold, toldBy: 'nobody' })).toBe('workshop/unknown-person');
+  expect(await record({ kind: 'harvest', openedAt: '0001-01-01T00:00:00Z', note: '' })).toBe('ledger/too-early');
+  expect(await record({ ...hold, toldBy: 'bo' })).toBe('taken');
+});
+
+test('a tablet some minutes ahead makes tubs that others can use at once', async () => {
+  const at = new Date(now + 4 * 60_000).toISOString();
+  const lot = madeBy(await server.step(lotCommand(), { at }));
+  const step = await server.step(sortCommand(lot, 100, 95), { personId: 'bo' });
+  expect(step.at).toBe(now);
+});
+
+test('a table is no wider than anybody keeps one, lists lie no deeper, an error is no table', async () => {
+  await server.step(lotCommand());
+  const wide = { text: `name${','.repeat(150_000)}`, routeId: 'whole-bean', personId: 'ann' };
+  const began = performance.now();
+  const refused = await server.call('POST', '/api/beans/import/preview', wide);
+  expect(asProblem(refused).errors[0]?.message).toMatch(/more than 200 columns/);
+  expect(performance.now() - began).toBeLessThan(2000);
+  const deep = `{"command":${'['.repeat(20_000)}${']'.repeat(20_000)}}`;
+  expect(asProblem(await server.call('POST', '/api/ledger/steps', deep)).code).toBe('http/unstorable');
+  const missing = await server.call('GET', '/api/roast/loads/T999/curve.csv');
+  expect(missing.status).toBe(404);
+  expect(missing.headers['content-type']).toMatch(/problem\+json/);
+  expect((await server.call('GET', '/api/health?x=.csv')).headers['content-type']).toMatch(/application\/json/);
+});
+
+test('an address of this machine is its own, others are open to the network', () => {
+  expect(['127.0.0.1', '127.8.9.1', '::1', 'localhost'].every(isLoopback)).toBe(true);
+  expect(['0.0.0.0', '192.168.1.4', '::', 'workshop.local', '127.evil.example'].some(isLoopback)).toBe(false);
 });

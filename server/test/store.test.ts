@@ -1,12 +1,22 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statfsSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { curveOf } from '@wunsch/core/roast/curve';
 import { buildApp } from '../src/app';
-import { isUnfinished } from '../src/demo/generator';
+import { isUnfinished, makeDemo, STANDARD_DEMO } from '../src/demo/generator';
 import { onward } from '../src/devices/clock';
 import { openDatabase, type OpenDatabase } from '../src/store/database';
+import { Disk } from '../src/store/disk';
 import { Workshop } from '../src/journal/workshop';
 import { lotCommand, MIGRATIONS, TEMPLATE, testServer, type TestServer } from './harness';
 
@@ -127,6 +137,16 @@ test('photos lie beside the database, those of before are moved there, and what 
   const names = readdirSync(join(directory, 'files'));
   expect(names).toHaveLength(1);
   expect(statSync(join(directory, 'files', names[0] ?? '')).mode & 0o777).toBe(0o600);
+  // One that is removed is gone at once.
+  const another = Buffer.concat([Buffer.from('%PDF-1.4\n'), Buffer.alloc(700, 5)]);
+  const added = await app.inject({
+    method: 'POST',
+    url: '/api/beans/lots/L001/files',
+    payload: { ...sent, data: another.toString('base64') },
+  });
+  expect(readdirSync(join(directory, 'files'))).toHaveLength(2);
+  await app.inject({ method: 'DELETE', url: `/api/beans/files/${added.json<{ id: string }>().id}` });
+  expect(readdirSync(join(directory, 'files'))).toEqual(names);
   // One of them as an older version kept it.
   const [old] = [...workshop.beans.files.keys()];
   const older = Buffer.concat([Buffer.from('%PDF-1.4\n'), Buffer.alloc(900, 9)]);
@@ -147,11 +167,19 @@ test('photos lie beside the database, those of before are moved there, and what 
   rmSync(directory, { recursive: true });
 });
 
-test('a demo that was ended while it was made begins again', () => {
+test('a demo that was ended while it was made is known to be unfinished', async () => {
   const directory = folder();
+  const opened = await openDatabase(directory, MIGRATIONS, template());
+  const workshop = await Workshop.open(opened);
+  await workshop.empty();
   expect(isUnfinished(directory)).toBe(false);
-  writeFileSync(join(directory, 'demo-unfinished'), '');
+  const progress = (): void => {
+    throw new Error('killed');
+  };
+  await expect(makeDemo(workshop, { ...STANDARD_DEMO, progress })).rejects.toThrow('killed');
+  expect(workshop.book.steps.size).toBeGreaterThan(100);
   expect(isUnfinished(directory)).toBe(true);
+  await opened.close();
   rmSync(directory, { recursive: true });
 });
 
@@ -182,17 +210,19 @@ test('a full disk: a clear word, reads go on, writes come back by themselves', a
   const enter = () => app.inject({ method: 'POST', url: '/api/ledger/steps', payload: lotEntry });
   try {
     expect((await enter()).statusCode).toBe(201);
-    await workshop.watchDisk();
-    if (disk === null) return;
-    // Somebody else fills it, all but a little.
+    workshop.watchDisk();
+    // Somebody else fills it, all but a little; where no disk can be made, more is asked for than there is.
     const ballast = join(directory, 'ballast');
-    const { bavail, bsize } = (await import('node:fs')).statfsSync(directory);
-    writeFileSync(ballast, Buffer.alloc(bavail * bsize - 20 * 1024 * 1024));
+    const { bavail, bsize } = statfsSync(directory);
+    const store = opened as { disk: Disk };
+    const { disk: usual } = store;
+    if (disk === null) store.disk = new Disk(directory, 2 * bavail * bsize);
+    else writeFileSync(ballast, Buffer.alloc(bavail * bsize - 20 * 1024 * 1024));
     const refused = await enter();
     expect(refused.statusCode).toBe(507);
     expect(refused.json<{ code: string; detail: string }>()).toMatchObject({ code: 'store/disk-full' });
     expect(refused.json<{ detail: string }>().detail).toMatch(/disk is full: \d+ MB are left/);
-    await workshop.watchDisk();
+    workshop.watchDisk();
     expect(workshop.troubles[0]).toMatch(/disk is full/);
     expect((await app.inject('/api/beans/lots/L001')).statusCode).toBe(200);
     expect(workshop.book.steps.size).toBe(1);
@@ -214,9 +244,10 @@ test('a full disk: a clear word, reads go on, writes come back by themselves', a
       headers: { 'content-type': 'application/json' },
     });
     expect(restored.statusCode).toBe(409);
-    rmSync(ballast);
+    if (disk === null) store.disk = usual;
+    else rmSync(ballast);
     expect((await enter()).statusCode).toBe(201);
-    await workshop.watchDisk();
+    workshop.watchDisk();
     expect(workshop.troubles.filter((words) => words.includes('is full'))).toEqual([]);
   } finally {
     await app.close();

@@ -1,3 +1,4 @@
+import { numberFormat } from './number';
 import { DomainError } from '../errors/domain-error';
 
 /**
@@ -27,7 +28,7 @@ export const isCurrency = (code: string): boolean => CURRENCIES.has(code);
 
 /** Digits after the point that a currency is written with (ISO 4217): 0, 2 or 3. */
 export const coinDigits = (currency: string): number =>
-  new Intl.NumberFormat('en-GB', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+  numberFormat({ style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
 
 /**
  * An amount for people: `€12.40`, `¥1 240`, `KWD 12.400`; one digit more where coins are too coarse: `€0.084`.
@@ -39,7 +40,7 @@ export function formatMoney(milli: number, currency: string): string {
   const value = majorFromMilli(milli);
   const digits = coinDigits(currency);
   const fine = value !== 0 && Math.abs(value) < 10 * 10 ** -digits;
-  return new Intl.NumberFormat('en-GB', {
+  return numberFormat({
     style: 'currency',
     currency,
     minimumFractionDigits: digits,

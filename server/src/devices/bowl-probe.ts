@@ -3,7 +3,7 @@ import type { Life } from '@wunsch/core/grind/running';
 import { simulatedBowlC } from '@wunsch/core/grind/simulated-bowl';
 import type { BowlTemp } from '@wunsch/core/grind/warming';
 import { ceilingOf } from '@wunsch/core/work/stations';
-import type { CurveRow } from '../store/records';
+import type { CurveRow } from '../store/curves';
 import type { Workshop } from '../journal/workshop';
 import { seedOf, stonesOf } from './gauge';
 import { curveRow, GrowingCurves, logReading, type Recording } from './growing-curves';

@@ -1,5 +1,5 @@
 import { curveOf } from '@wunsch/core/roast/curve';
-import type { CurveRow } from '../store/records';
+import type { CurveRow } from '../store/curves';
 import type { Workshop } from '../journal/workshop';
 
 /** A temperature at a moment, UTC ms. */

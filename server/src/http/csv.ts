@@ -49,8 +49,26 @@ interface TableOptions {
   keepBlank?: boolean;
 }
 
+/** More columns than any table has that somebody keeps: beyond it headings are not even looked at. */
+const MOST_COLUMNS = 200;
+
+/** @throws DomainError naming the first line that is too wide */
+function checkWidth(rows: readonly (readonly string[])[], code: string): void {
+  const wide = rows.findIndex((row) => row.length > MOST_COLUMNS);
+  if (wide < 0) return;
+  throw new DomainError(code, `Row ${wide + 1} has more than ${MOST_COLUMNS} columns. Nothing was taken in.`, [
+    { path: 'text', message: `row ${wide + 1} has more than ${MOST_COLUMNS} columns` },
+  ]);
+}
+
 /** Rows of a table as text (RFC 4180; comma, semicolon or tab). @throws DomainError naming the line that is broken */
-export function readTable(text: string, { most, code, keepBlank = false }: TableOptions): string[][] {
+export function readTable(text: string, options: TableOptions): string[][] {
+  const rows = tableRows(text, options);
+  checkWidth(rows, options.code);
+  return rows;
+}
+
+function tableRows(text: string, { most, code, keepBlank = false }: TableOptions): string[][] {
   const first = widest(text);
   const delimiter = [';', '\t', ','].reduce(
     (best, sign) => (first.split(sign).length > first.split(best).length ? sign : best),

@@ -224,7 +224,7 @@ export class Router implements Calculators {
       }
     }
     try {
-      await this.workshop.ready();
+      this.workshop.ready();
       const answer = (await act()) ?? {};
       const status = request.method === 'POST' ? 201 : 200;
       if (key !== null) this.workshop.keepAnswer({ key, fingerprint, status, body: answer, at: this.workshop.now() });

@@ -20,24 +20,6 @@ import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 export type Rows = Omit<Records, 'settings'>;
 export type ListName = keyof Rows;
 
-export const lists = (): Rows => ({
-  people: [],
-  machines: [],
-  materials: [],
-  routes: [],
-  holdings: [],
-  lots: [],
-  batches: [],
-  steps: [],
-  works: [],
-  beanRecords: [],
-  files: [],
-  roastRecords: [],
-  recipeRecords: [],
-  roomRecords: [],
-  curves: [],
-});
-
 export const badRestore = (path: string, detail: string): DomainError =>
   new DomainError('workshop/bad-restore', `The file does not fit: ${detail} Nothing was restored.`, [
     { path, message: detail },

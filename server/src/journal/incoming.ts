@@ -13,8 +13,9 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { LARGEST_FILE } from '../store/sniff';
 import { unstorable } from '../store/text';
 import { INCOMING, type Store } from '../store/database';
+import { noRows } from '../store/records';
 import type { FileMeta } from '@wunsch/core/workshop/kept';
-import { badRestore, checkedBytes, lists, readRow, type ListName, type Rows } from './bundle';
+import { badRestore, checkedBytes, readRow, type ListName, type Rows } from './bundle';
 
 /** Between two rows of an export: no row is larger. */
 const LARGEST_ROW = 64 * 1024 * 1024;
@@ -100,7 +101,7 @@ export async function readExport(source: Readable, store: Store): Promise<Incomi
     await close();
     if (error instanceof DomainError || error instanceof TypeError || error instanceof RangeError) throw error;
     const { message, code } = error as Error & { code?: string };
-    if (code === 'ENOSPC') await store.disk.room(Number.MAX_SAFE_INTEGER);
+    if (code === 'ENOSPC') store.disk.room(Number.MAX_SAFE_INTEGER);
     // What the parser says of letters and positions helps nobody.
     throw notOne(
       /Unexpected|state/.test(message)
@@ -151,7 +152,7 @@ class Reader {
   bytesOf: (sha256: string) => Promise<Buffer | null> = () => Promise.resolve(null);
   private readonly head = new Map<string, unknown>();
   private readonly settings: Record<string, unknown> = {};
-  private readonly rows: Rows = lists();
+  private readonly rows: Rows = noRows();
   private count = 0;
   private waiting: { list: string; value: unknown }[] = [];
 
@@ -198,7 +199,7 @@ class Reader {
   private async keepFile(row: FileMeta, data: Buffer | undefined, index: number): Promise<void> {
     const bytes = data ?? (await this.bytesOf(row.sha256));
     if (!bytes || bytes.length === 0) throw badRestore(`files.${index}`, `File ${index + 1} is not in it.`);
-    await this.store.disk.room(bytes.length);
+    this.store.disk.room(bytes.length);
     const hash = await this.store.files.put(checkedBytes(bytes, row, index));
     if (row.sha256.length === hash.length && row.sha256 !== hash)
       throw badRestore(`files.${index}`, `File ${index + 1} is not what it says it is.`);

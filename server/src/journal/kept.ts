@@ -4,7 +4,9 @@ import { Valuation } from '@wunsch/core/ledger/valuation';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import { CurveLog } from '../store/curve-log';
 import type { Store } from '../store/database';
-import { clear, findAnswer, findClosedWork, readCurve, readCurves, write, type CurveRow } from '../store/records';
+import { clear, findAnswer, findClosedWork, write } from '../store/records';
+import type { CurveRow } from '../store/curves';
+import { readCurve, readCurves } from '../store/curves';
 import type { answers } from '../store/schema';
 import type { Tx } from '../store/types';
 import { Lists } from './lists';
@@ -90,15 +92,15 @@ export abstract class Kept extends Lists {
    * @param bytes how much, where it is much
    * @throws DomainError `store/disk-full`
    */
-  ready(bytes?: number): Promise<void> {
-    return this.store.disk.room(bytes);
+  ready(bytes?: number): void {
+    this.store.disk.room(bytes);
   }
 
   /** Makes everything since the last commit durable in one transaction. */
   async commit(): Promise<void> {
     const { pending } = this;
     try {
-      await this.ready(pending.newFiles.reduce((sum, bytes) => sum + bytes.length, 0));
+      this.ready(pending.newFiles.reduce((sum, bytes) => sum + bytes.length, 0));
       for (const bytes of pending.newFiles) await this.store.files.put(bytes);
     } catch (error) {
       this.undo();
@@ -116,6 +118,8 @@ export abstract class Kept extends Lists {
     for (const id of pending.removedCurves) this.growing.forget(id);
     this.counted = new Map(this.counters);
     if (pending.steps.length > 0) this.store.last.keep(this.seq);
+    // What was removed is gone at once; a restore that is being read has files that nothing names yet.
+    if (pending.removedFiles.length > 0 && !this.restoring) await this.sweepFiles().catch(() => undefined);
     this.changed();
   }
 
@@ -148,8 +152,8 @@ export abstract class Kept extends Lists {
       await rows(tx);
       return readWhole(tx);
     });
-    await this.store.sync();
     this.adopt(whole);
+    await this.store.sync();
     this.store.last.keep(this.seq);
     await this.sweepFiles();
   }
@@ -173,8 +177,8 @@ export abstract class Kept extends Lists {
   }
 
   /** Looks whether there is room on the disk; every screen says when there is little. */
-  async watchDisk(): Promise<void> {
-    this.trouble('disk', await this.store.disk.warning());
+  watchDisk(): void {
+    this.trouble('disk', this.store.disk.warning());
   }
 
   /** What fails behind the scenes at the moment, in words: every screen says so. */
@@ -246,7 +250,7 @@ export abstract class Kept extends Lists {
   /** Keeps the newest state of a curve that is still growing; no screen is told. */
   async keepCurve(row: CurveRow): Promise<void> {
     const { curve: _, ...meta } = row;
-    await this.ready();
+    this.ready();
     this.roasts.addCurve(meta);
     await this.growing.grow(row);
     await this.store.sync();

@@ -14,7 +14,8 @@ import { BeanBook } from '@wunsch/core/beans/book';
 import { RecipeBook } from '@wunsch/core/recipe/book';
 import { RoastBook } from '@wunsch/core/roast/book';
 import { hashOf } from '../store/files';
-import { noChanges, type Changes, type CurveRow } from '../store/records';
+import { noChanges, type Changes } from '../store/records';
+import type { CurveRow } from '../store/curves';
 import type { FileMeta } from '@wunsch/core/workshop/kept';
 import { RoomRecords } from '@wunsch/core/room-records';
 

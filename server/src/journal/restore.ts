@@ -1,7 +1,8 @@
 import { setImmediate as breathe } from 'node:timers/promises';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { settings } from '@wunsch/core/workshop/schemas';
-import { noChanges, write, writeCurve } from '../store/records';
+import { noChanges, write } from '../store/records';
+import { writeCurve } from '../store/curves';
 import { badRestore, type Rows } from './bundle';
 import type { Incoming } from './incoming';
 import { bookOf, Damaged } from './whole';
@@ -45,7 +46,7 @@ export async function restoreWorkshop(workshop: Workshop, incoming: Incoming): P
     if (error instanceof DomainError) throw badRestore('steps', error.message);
     throw error;
   }
-  await workshop.ready(rows.steps.length * 2000 * ON_DISK);
+  workshop.ready(rows.steps.length * 2000 * ON_DISK);
   try {
     await workshop.replace(async (tx) => {
       await write(tx, { ...noChanges(), ...rows, curves: [], settings: own.data });

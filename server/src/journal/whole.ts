@@ -3,7 +3,8 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { Book } from '@wunsch/core/ledger/book';
 import { misfitOf, ROWS, type Misfit, type Table } from '@wunsch/core/workshop/rows';
 import type { Database, Tx } from '../store/types';
-import { read, type Records } from '../store/records';
+import { read } from '../store/read';
+import { type Records } from '../store/records';
 
 /** Rows that are looked at before others get their turn. */
 const AT_ONCE = 200;

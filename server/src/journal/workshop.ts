@@ -13,7 +13,7 @@ import type { Station } from '@wunsch/core/work/stations';
 import { NO_POUR, type LivePour } from '@wunsch/core/work/tempering';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Store } from '../store/database';
-import type { CurveRow } from '../store/records';
+import type { CurveRow } from '../store/curves';
 import { blocksOf, checkBlocks } from '@wunsch/core/trace/blocks';
 import { Compositions } from './compositions';
 import { Journal } from './journal';

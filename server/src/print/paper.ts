@@ -140,8 +140,9 @@ export class Paper {
     const runs: { text: string; font: readonly [string, string] }[] = [];
     for (const letter of text) {
       const font =
-        stack.find(([family, file]) => this.useFont(family, file).hasGlyphForCodePoint(letter.codePointAt(0) ?? 0)) ??
-        first;
+        stack.find(([family, file]) =>
+          (this.fonts.get(file) ?? this.useFont(family, file)).hasGlyphForCodePoint(letter.codePointAt(0) ?? 0),
+        ) ?? first;
       const last = runs.at(-1);
       if (last && (last.font === font || letter === ' ')) last.text += letter;
       else runs.push({ text: letter, font });

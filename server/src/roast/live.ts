@@ -3,7 +3,7 @@ import { elapsedS, isDue, nextSetting } from '@wunsch/core/roast/live';
 import type { LiveRoast } from '@wunsch/core/roast/records';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { RoastReading, SimulatedRoastProbe } from '../devices/roast-probe';
-import type { CurveRow } from '../store/records';
+import type { CurveRow } from '../store/curves';
 import type { Workshop } from '../journal/workshop';
 
 /** Milliseconds between two looks at the probes. */

@@ -1,7 +1,8 @@
 import type { Curve } from '@wunsch/core/roast/curve';
 import type { Database } from './types';
 import { packFloats } from './floats';
-import { writeCurve, type CurveRow } from './records';
+import { writeCurve } from './curves';
+import type { CurveRow } from './curves';
 import * as t from './schema';
 
 /** Parts after which a curve is written whole again. */

@@ -51,7 +51,7 @@ export async function openDatabase(
   copies?: string,
 ): Promise<OpenDatabase> {
   const disk = new Disk(directory);
-  await disk.room();
+  disk.room();
   if (directory !== null) tidy(directory);
   const client = await PGlite.create({
     ...(directory === null ? {} : { dataDir: join(directory, 'pg') }),
@@ -75,7 +75,7 @@ export async function openDatabase(
       await log?.sync();
     },
     upkeep: async (now) => {
-      await disk.room();
+      disk.room();
       await db.delete(schema.answers).where(lt(schema.answers.at, now - ANSWERS_MS));
       for (const table of ['roast_curves', 'curve_parts', 'works', 'batches', 'holdings', 'answers', 'files'])
         await client.exec(`vacuum ${table}`);

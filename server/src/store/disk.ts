@@ -1,4 +1,4 @@
-import { statfs } from 'node:fs/promises';
+import { statfsSync } from 'node:fs';
 import { Transform } from 'node:stream';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 
@@ -21,20 +21,20 @@ export class Disk {
     private readonly reserve = RESERVE,
   ) {}
 
-  private async free(): Promise<number> {
+  private free(): number {
     if (this.directory === null) return Infinity;
-    const { bavail, bsize } = await statfs(this.directory);
+    const { bavail, bsize } = statfsSync(this.directory);
     return bavail * bsize;
   }
 
   /**
-   * Makes sure that there is room to write.
+   * Makes sure that there is room to write. At once: whoever asks goes on before anything else happens.
    *
    * @param bytes how much is to be written beside the usual
    * @throws DomainError `store/disk-full`
    */
-  async room(bytes = 0): Promise<void> {
-    const free = await this.free();
+  room(bytes = 0): void {
+    const free = this.free();
     if (free - bytes >= this.reserve) return;
     throw new DomainError(
       'store/disk-full',
@@ -45,23 +45,27 @@ export class Disk {
   /** Lets something long through as long as there is room for more of it. */
   watching(): Transform {
     let seen = 0;
-    const enough = (): Promise<void> => this.room(LOOK_EVERY);
+    const take = (chunk: Buffer): void => {
+      const before = Math.floor(seen / LOOK_EVERY);
+      const isFirst = seen === 0;
+      seen += chunk.length;
+      if (isFirst || Math.floor(seen / LOOK_EVERY) > before) this.room(LOOK_EVERY);
+    };
     return new Transform({
       transform(chunk: Buffer, _, done) {
-        const before = Math.floor(seen / LOOK_EVERY);
-        seen += chunk.length;
-        if (seen > chunk.length && Math.floor(seen / LOOK_EVERY) === before) return done(null, chunk);
-        enough().then(
-          () => done(null, chunk),
-          (error: unknown) => done(error as Error),
-        );
+        try {
+          take(chunk);
+          done(null, chunk);
+        } catch (error) {
+          done(error as Error);
+        }
       },
     });
   }
 
   /** What every screen should say about it; null while there is room. */
-  async warning(): Promise<string | null> {
-    const free = await this.free();
+  warning(): string | null {
+    const free = this.free();
     if (free < this.reserve)
       return `The disk is full (${Math.round(free / MB)} MB left): nothing can be saved until there is room on the machine. What was saved can be read.`;
     if (free < LITTLE) return `The disk is nearly full: ${Math.round(free / MB)} MB are left. Make room soon.`;

@@ -26,8 +26,13 @@ export class LastStep {
     }
   }
 
-  /** Notes the last step there is now. It may lag behind a kill, never run ahead. */
+  /** Notes the last step there is now. It may lag behind (after a kill, on a full disk), never run ahead. */
   keep(seq: number): void {
-    if (this.directory !== null) writeFileSync(join(this.directory, NAME), String(seq), { mode: 0o600 });
+    if (this.directory === null) return;
+    try {
+      writeFileSync(join(this.directory, NAME), String(seq), { mode: 0o600 });
+    } catch {
+      // What was saved is saved; this only finds out later what was lost.
+    }
   }
 }

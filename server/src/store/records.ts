@@ -1,17 +1,17 @@
 import { setImmediate as breathe } from 'node:timers/promises';
-import { eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import { eq, isNotNull, sql } from 'drizzle-orm';
 import type { BeanRecord } from '@wunsch/core/beans/records';
-import type { Batch, Holding, LotFacts, Material, Posting, Step } from '@wunsch/core/ledger/types';
+import type { Batch, Holding, LotFacts, Material, Step } from '@wunsch/core/ledger/types';
 import type { RecipeRecord } from '@wunsch/core/recipe/records';
-import { isRoom, type RoomRecord } from '@wunsch/core/records';
+import type { RoomRecord } from '@wunsch/core/records';
 import type { RoastRecord } from '@wunsch/core/roast/records';
-import type { Curve } from '@wunsch/core/roast/curve';
 import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 import type { Route } from '@wunsch/core/work/stations';
 import type { Machine, Person, Settings } from '@wunsch/core/workshop/schemas';
 import type { Work } from '@wunsch/core/workshop/work';
+import { writeCurve, type CurveRow } from './curves';
+import { packStep } from './step-text';
 import type { Database, Tx } from './types';
-import { packFloats, unpackFloats } from './floats';
 import * as t from './schema';
 
 /** Everything the workshop is, as it is read at start. */
@@ -34,37 +34,22 @@ export interface Records {
   curves: CurveMeta[];
 }
 
-export type CurveRow = CurveMeta & { curve: Curve };
-
 /** What one transaction adds or changes. */
-export interface Changes {
+export interface Changes extends Omit<Records, 'settings' | 'curves'> {
   settings?: Settings;
-  people: Person[];
-  machines: Machine[];
-  materials: Material[];
-  routes: Route[];
-  holdings: Holding[];
-  lots: { id: string; facts: LotFacts }[];
-  batches: Batch[];
-  steps: Step[];
-  works: Work[];
   closedWorks: { id: string; at: number; stepId: string | null }[];
   /** Papers of lots whose receipt was corrected. */
   lotFacts: { id: string; facts: LotFacts; name: string; routeId: string }[];
   /** Holdings of which something else is said now. */
   restated: Holding[];
   answers: (typeof t.answers.$inferInsert)[];
-  beanRecords: BeanRecord[];
-  files: FileMeta[];
   removedFiles: string[];
-  roastRecords: RoastRecord[];
-  recipeRecords: RecipeRecord[];
-  roomRecords: RoomRecord[];
   curves: CurveRow[];
   removedCurves: string[];
 }
 
-export const noChanges = (): Changes => ({
+/** No rows in any list. */
+export const noRows = (): Omit<Records, 'settings'> => ({
   people: [],
   machines: [],
   materials: [],
@@ -74,17 +59,22 @@ export const noChanges = (): Changes => ({
   batches: [],
   steps: [],
   works: [],
-  closedWorks: [],
-  lotFacts: [],
-  restated: [],
-  answers: [],
   beanRecords: [],
   files: [],
-  removedFiles: [],
   roastRecords: [],
   recipeRecords: [],
   roomRecords: [],
   curves: [],
+});
+
+export const noChanges = (): Changes => ({
+  ...noRows(),
+  curves: [],
+  closedWorks: [],
+  lotFacts: [],
+  restated: [],
+  answers: [],
+  removedFiles: [],
   removedCurves: [],
 });
 
@@ -184,64 +174,6 @@ async function writeRoasts(tx: Tx, changes: Changes): Promise<void> {
   }
 }
 
-/** Writes a whole curve, or its newest state over the one before and over its parts. */
-export async function writeCurve(tx: Tx, { curve, ...meta }: CurveRow): Promise<void> {
-  const row = {
-    ...meta,
-    readings: curve.seconds.length,
-    seconds: packFloats(curve.seconds),
-    beanC: packFloats(curve.beanC),
-    airC: packFloats(curve.airC),
-  };
-  await tx.insert(t.roastCurves).values(row).onConflictDoUpdate({ target: t.roastCurves.id, set: row });
-  await tx.delete(t.curveParts).where(eq(t.curveParts.curveId, row.id));
-}
-
-export const readCurve = async (db: Database, id: string): Promise<Curve | null> =>
-  (await readCurves(db, [id])).get(id) ?? null;
-
-/** Several curves at once, by id. */
-export async function readCurves(db: Database, ids: readonly string[]): Promise<Map<string, Curve>> {
-  if (ids.length === 0) return new Map();
-  const { id, seconds, beanC, airC } = t.roastCurves;
-  const rows = await db
-    .select({ id, seconds, beanC, airC })
-    .from(t.roastCurves)
-    .where(inArray(id, [...ids]));
-  const parts = await db
-    .select()
-    .from(t.curveParts)
-    .where(inArray(t.curveParts.curveId, [...ids]))
-    .orderBy(t.curveParts.curveId, t.curveParts.part);
-  const curves = new Map(rows.map((row) => [row.id, unpackCurve(row)]));
-  for (const part of parts) {
-    const whole = curves.get(part.curveId);
-    if (whole) curves.set(part.curveId, joined(whole, part.from, unpackCurve(part)));
-  }
-  return curves;
-}
-
-const unpackCurve = ({ seconds, beanC, airC }: Record<keyof Curve, Uint8Array>): Curve => ({
-  seconds: unpackFloats(seconds),
-  beanC: unpackFloats(beanC),
-  airC: unpackFloats(airC),
-});
-
-/** A curve as it is with a part of it, which stands for everything from its first reading on. */
-function joined(curve: Curve, from: number, part: Curve): Curve {
-  const join = (a: Float64Array, b: Float64Array): Float64Array => {
-    const whole = new Float64Array(from + b.length);
-    whole.set(a.subarray(0, from));
-    whole.set(b, from);
-    return whole;
-  };
-  return {
-    seconds: join(curve.seconds, part.seconds),
-    beanC: join(curve.beanC, part.beanC),
-    airC: join(curve.airC, part.airC),
-  };
-}
-
 /** Photos and papers that still lie in the database, from before they had a folder. */
 export async function* filesInside(db: Database): AsyncGenerator<{ id: string; bytes: Uint8Array }> {
   const rows = await db.select({ id: t.files.id }).from(t.files).where(isNotNull(t.files.bytes));
@@ -273,148 +205,6 @@ async function writeReference(tx: Tx, changes: Changes): Promise<void> {
     for (const value of rows) {
       await tx.insert(table).values({ id: value.id, value }).onConflictDoUpdate({ target: table.id, set: { value } });
     }
-  }
-}
-
-/** Rows of a page: enough to be quick, few enough that no page is a burden on memory or keeps others waiting. */
-const PAGE = 1500;
-
-/**
- * Reads rows packed as JSON arrays, a page after the other: the driver spends its time per row, not per byte.
- *
- * @param page the rows whose `id` comes after one, at most `PAGE` of them in the order of it, as one array `rows`
- */
-async function paged<Row extends { id: string }>(
-  db: Database | Tx,
-  page: (after: string) => ReturnType<typeof sql>,
-): Promise<Row[]> {
-  const all: Row[] = [];
-  for (;;) {
-    const { rows } = await db.execute<{ rows: Row[] | null }>(page(all.at(-1)?.id ?? ''));
-    const some = rows[0]?.rows ?? [];
-    for (const row of some) all.push(row);
-    if (some.length < PAGE) return all;
-    await breathe();
-  }
-}
-
-/** Records in the order in which they were so, and were written. */
-function inOrder<Row extends { id: string; at: number; recordedAt: number }>(rows: Row[]): Row[] {
-  return rows.sort((a, b) => a.at - b.at || a.recordedAt - b.recordedAt || (a.id < b.id ? -1 : 1));
-}
-
-/** Reads everything. */
-export async function read(db: Database | Tx): Promise<Records> {
-  const values = <Row extends { id: string }>(table: string, where = sql`true`): Promise<Row[]> =>
-    paged(
-      db,
-      (after) => sql`select json_agg(value order by id) as rows from (select id, value from ${sql.identifier(table)}
-        where id > ${after} and ${where} order by id limit ${PAGE}) page`,
-    );
-  const recordsIn = async <Row extends { id: string; at: number; recordedAt: number }>(
-    table: string,
-    own = sql``,
-    where = sql`true`,
-  ): Promise<Row[]> =>
-    inOrder(
-      await paged<Row>(
-        db,
-        (after) => sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
-          'personId', person_id, 'value', value ${own}) order by id) as rows from (select * from ${sql.identifier(table)}
-          where id > ${after} and ${where} order by id limit ${PAGE}) page`,
-      ),
-    );
-  const [setting] = await db.select().from(t.settings);
-  return {
-    settings: (setting?.value as Settings | undefined) ?? null,
-    people: await db.select().from(t.people).orderBy(t.people.id),
-    machines: await values('machines'),
-    materials: await values('materials'),
-    routes: await values('routes'),
-    holdings: await paged(
-      db,
-      (
-        after,
-      ) => sql`select json_agg(json_build_object('id', id, 'code', code, 'kind', kind, 'name', name, 'place', place,
-        'routeId', route_id, 'batchId', batch_id, 'materialId', material_id, 'madeBy', made_by) order by id) as rows
-        from (select * from holdings where id > ${after} order by id limit ${PAGE}) page`,
-    ),
-    lots: await paged(
-      db,
-      (after) => sql`select json_agg(json_build_object('id', id, 'facts', facts) order by id) as rows
-        from (select * from lots where id > ${after} order by id limit ${PAGE}) page`,
-    ),
-    batches: await values('batches'),
-    steps: await readSteps(db),
-    beanRecords: await recordsIn('bean_records', sql`, 'lotId', lot_id`),
-    files: (
-      await paged<FileMeta>(
-        db,
-        (after) => sql`select json_agg(json_build_object('id', id, 'lotId', lot_id, 'subject', subject, 'name', name,
-          'caption', caption, 'type', type, 'size', size, 'width', width, 'height', height, 'sha256', sha256, 'at', at,
-          'personId', person_id) order by id) as rows
-          from (select * from files where id > ${after} and not removed order by id limit ${PAGE}) page`,
-      )
-    ).sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1)),
-    roastRecords: await recordsIn('roast_records'),
-    recipeRecords: await recordsIn('records', sql``, sql`room = 'recipe'`),
-    roomRecords: (await recordsIn<RoomRecord>('records', sql`, 'room', room`, sql`room <> 'recipe'`)).filter(
-      ({ room }) => isRoom(room),
-    ),
-    curves: (
-      await paged<CurveMeta>(
-        db,
-        (after) => sql`select json_agg(json_build_object('id', id, 'loadId', load_id, 'name', name, 'source', source,
-          'startedAt', started_at, 'readings', coalesce((select "from" + length(seconds) / 4 from curve_parts
-          where curve_id = page.id order by part desc limit 1), readings)) order by id) as rows
-          from (select id, load_id, name, source, started_at, readings from roast_curves
-            where id > ${after} order by id limit ${PAGE}) page`,
-      )
-    ).sort((a, b) => a.startedAt - b.startedAt || (a.id < b.id ? -1 : 1)),
-    works: await values('works', sql`closed_at is null`),
-  };
-}
-
-/** A posting without its field names: most of a ten-year start is reading these. */
-type Line = [
-  holdingId: Posting['holdingId'],
-  loss: Posting['loss'],
-  outside: Posting['outside'],
-  reason: Posting['reason'],
-  massMg: number,
-  pieces: number,
-];
-
-const packStep = ({ postings, ...step }: Step): string =>
-  JSON.stringify({
-    ...step,
-    postings: postings.map((p): Line => [p.holdingId, p.loss, p.outside, p.reason, p.massMg, p.pieces]),
-  });
-
-const unpackLine = ([holdingId, loss, outside, reason, massMg, pieces]: Line): Posting => ({
-  holdingId,
-  loss,
-  outside,
-  reason,
-  massMg,
-  pieces,
-});
-
-async function readSteps(db: Database | Tx): Promise<Step[]> {
-  const all: Step[] = [];
-  for (;;) {
-    const after = all.at(-1)?.seq ?? -1;
-    const { rows } = await db.execute<{ page: string | null }>(sql`
-      select string_agg(value, ',' order by seq) as page
-      from (select seq, value from steps where seq > ${after} order by seq limit ${PAGE}) page`);
-    const page = rows[0]?.page;
-    if (!page) return all;
-    for (const row of JSON.parse(`[${page}]`) as (Omit<Step, 'postings'> & { postings: Line[] })[]) {
-      const step = row as unknown as Step;
-      step.postings = row.postings.map(unpackLine);
-      all.push(step);
-    }
-    await breathe();
   }
 }
 

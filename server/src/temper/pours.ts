@@ -7,7 +7,7 @@ import type { Work } from '@wunsch/core/workshop/work';
 import { seedOf } from '../devices/gauge';
 import { curveRow, GrowingCurves, logReading, type Recording } from '../devices/growing-curves';
 import type { Views } from '../ledger/views';
-import type { CurveRow } from '../store/records';
+import type { CurveRow } from '../store/curves';
 import { isSeeded } from './judged';
 import { windowsHere, type WindowsHere } from './windows';
 

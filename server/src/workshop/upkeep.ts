@@ -12,7 +12,7 @@ export function watchStore(workshop: Workshop, log: (error: unknown) => void): (
   let tidied = Date.now();
   let [seen, last] = [workshop.version, workshop.version];
   const look = async (): Promise<void> => {
-    await workshop.watchDisk();
+    workshop.watchDisk();
     const now = Date.now();
     // While nobody enters anything: it takes a moment.
     const quiet = last === workshop.version;
