@@ -131,9 +131,11 @@ export abstract class Kept extends Lists {
   private undo(): void {
     const first = this.pending.steps[0];
     this.takeBackPending();
-    if (first) this.seq = first.seq - 1;
+    if (first) {
+      this.seq = first.seq - 1;
+      this.worth = null;
+    }
     this.counters = new Map(this.counted);
-    this.worth = null;
     this.told += 1;
     this.changed();
   }
