@@ -1,6 +1,7 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { Keyboard } from './keyboard';
 import { DEMO } from './playwright.config';
+import { choose } from './choose';
 
 const base = `http://127.0.0.1:${DEMO}`;
 test.use({ baseURL: base });
@@ -299,18 +300,18 @@ test('a table of lots: a broken quote is told, a bad row is named, columns can b
   page,
 }) => {
   await page.goto('/station/beans?show=import');
-  const choose = (text: string): Promise<void> =>
+  const give = (text: string): Promise<void> =>
     page
       .getByLabel('Table of lots')
       .setInputFiles({ name: 'lots.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
-  await choose('name,producer\nRidge,"never closed\n');
+  await give('name,producer\nRidge,"never closed\n');
   await expect(page.getByRole('alert')).toContainText('a quotation mark is opened and never closed');
-  await choose('name,producer,country,sacks,net kg,price\nA,Ridge,Peru,two,62,5\n');
+  await give('name,producer,country,sacks,net kg,price\nA,Ridge,Peru,two,62,5\n');
   await expect(page.getByText('1 of 1 rows cannot be read yet.')).toBeVisible();
   await expect(page.getByText('Sacks “two” is not a number')).toBeVisible();
-  await choose('name;grown by;country;sacks;net kg;price\nTable lot;Ridge Growers;Peru;2;124,5;5,1\n');
+  await give('name;grown by;country;sacks;net kg;price\nTable lot;Ridge Growers;Peru;2;124,5;5,1\n');
   await expect(page.getByText('Producer or co-operative is missing')).toBeVisible();
-  await page.getByLabel('Producer or co-operative *').selectOption({ label: 'grown by' });
+  await choose(page.getByLabel('Producer or co-operative *'), { label: 'grown by' });
   await expect(page.getByText('One lot can come in.')).toBeVisible();
   await page.getByRole('button', { name: 'Take it in', exact: true }).click();
   await expect(page.getByRole('status')).toContainText('One lot came in');

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { DEMO } from './playwright.config';
+import { choose } from './choose';
 
 test.use({ baseURL: `http://127.0.0.1:${DEMO}` });
 
@@ -99,15 +100,15 @@ test('a step is corrected with a reason; both versions stay readable', async ({ 
 
 test('units: ounces and pounds, °F, everywhere, and back', async ({ page }) => {
   await page.goto('/workshop');
-  await page.getByLabel('Weights').selectOption('imperial');
-  await page.getByLabel('Temperatures').selectOption('F');
+  await choose(page.getByLabel('Weights'), 'imperial');
+  await choose(page.getByLabel('Temperatures'), 'F');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('navigation', { name: 'Stations' })).toContainText('lb');
   await page.goto('/station/temper');
   await expect(page.getByText('°F').first()).toBeVisible();
   await page.goto('/workshop');
-  await page.getByLabel('Weights').selectOption('metric');
-  await page.getByLabel('Temperatures').selectOption('C');
+  await choose(page.getByLabel('Weights'), 'metric');
+  await choose(page.getByLabel('Temperatures'), 'C');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByRole('navigation', { name: 'Stations' })).toContainText('kg');
 });

@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { ann, bought, charged, enter, madeBy, material, nibs, post, readout, saved, somebody } from './maker';
 import { MAKERS } from './playwright.config';
+import { choose } from './choose';
 
 /* Single makers, each with a way of working of their own, in one workshop that is furnished by the first of them. */
 
@@ -126,12 +127,12 @@ test('an unroasted batch is stopped over 47 °C, and says so afterwards', async 
   await page.goto('/station/grind?batch=new');
   await page.getByRole('button', { name: /Raw nibs/ }).click();
   await readout(page, 'Name of the batch').fill('Raw 100');
-  await page.getByLabel('Route').selectOption('straight-through');
+  await choose(page.getByLabel('Route'), 'straight-through');
   await page.getByRole('button', { name: 'Start the batch' }).click();
   const stop = page.getByRole('alert', { name: 'Stop' });
   await expect(stop).toContainText('has been roasted');
   await expect(page.getByRole('button', { name: /^Go on/ })).toBeDisabled();
-  await page.getByLabel('Route').selectOption('unroasted');
+  await choose(page.getByLabel('Route'), 'unroasted');
   await page.getByRole('button', { name: 'Start the batch' }).click();
   await saved(page);
   expect(lot).not.toBe('');

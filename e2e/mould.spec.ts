@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { ann, inTemper, nibs, post, readout, saved, somebody } from './maker';
 import { MAKERS } from './playwright.config';
+import { choose } from './choose';
 
 /* From a bowl in temper to bars: moulds, clocks, weights. */
 
@@ -36,7 +37,7 @@ test('nine kilograms become bars of seventy grams: planned, filled by one press,
   await expect(page.getByText('3 × 70 g, 20 owned')).toBeVisible();
 
   const now = page.getByRole('region', { name: 'Moulding now' });
-  await now.getByLabel('Into which mould').selectOption({ label: 'Tablet, 3 × 70 g' });
+  await choose(now.getByLabel('Into which mould'), { label: 'Tablet, 3 × 70 g' });
   await expect(now.getByText(/^128 bars of 70\sg, 43 moulds/)).toBeVisible();
   await expect(now.getByText(', in 3 fills')).toBeVisible();
   await now.getByLabel('Moulds', { exact: true }).fill('20');

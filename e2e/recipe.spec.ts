@@ -2,6 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { formatMass } from '@wunsch/core/units/mass';
 import { ann, bought, charged, enter, madeBy, material, nibs, post, readout, somebody } from './maker';
 import { MAKERS } from './playwright.config';
+import { choose } from './choose';
 
 /* From what is wanted to what is weighed, and back. */
 
@@ -23,11 +24,8 @@ const codeOf = async (page: Page, holdingId: string): Promise<string> => {
   };
   return rows.flatMap(({ stock }) => stock).find((row) => row.holdingId === holdingId)?.code ?? '';
 };
-const choose = async (page: Page, name: RegExp): Promise<void> => {
-  const select = page.getByLabel('Another ingredient');
-  const option = select.locator('option').filter({ hasText: name }).first();
-  await select.selectOption((await option.getAttribute('value')) ?? '');
-};
+const addIngredient = (page: Page, name: RegExp): Promise<void> =>
+  choose(page.getByLabel('Another ingredient'), { label: name });
 const onScale = async (page: Page, massG: number): Promise<void> => {
   await page.request.post('/api/devices/scale/place', { data: { massG } });
 };
@@ -48,13 +46,13 @@ test('72 % of two ingredients for a ten kilo grinder from two part sacks; weighe
   await page.goto('/recipes');
   await page.getByRole('link', { name: /Dark 72 %, two ingredients/ }).click();
   await page.getByRole('button', { name: 'Leave out Nibs' }).click();
-  await choose(page, /Alpha sack/);
-  await choose(page, /Beta sack/);
+  await addIngredient(page, /Alpha sack/);
+  await addIngredient(page, /Beta sack/);
   // The shop's other sugars stay out of it.
   for (const button of await page.getByRole('button', { name: /^Leave out (?!Nibs|Plain)/ }).all())
     await button.click();
-  if (!(await page.getByLabel('Plain sugar, weighed').isVisible())) await choose(page, /Plain sugar/);
-  await page.getByLabel('Grinder').selectOption(stone.id);
+  if (!(await page.getByLabel('Plain sugar, weighed').isVisible())) await addIngredient(page, /Plain sugar/);
+  await choose(page.getByLabel('Grinder'), stone.id);
   await page.getByLabel('only from what is here').check();
   await page.getByLabel('Batch', { exact: true }).fill('10 kg');
   await expect(page.getByText('All that is wanted is met.')).toBeVisible();
@@ -134,8 +132,8 @@ test('butter in late: what the bowl is now, what its label may say, and the suga
   await page.goto(`/station/grind?batch=${bowl.batchCode}`);
   await page.getByRole('link', { name: 'Put it right' }).click();
   await expect(page.getByText('It is 71.4 %: the label’s 70 % is kept, and 71 % would be true.')).toBeVisible();
-  await page.getByLabel('Ask for').selectOption('cocoa');
-  await page.getByLabel('Cocoa: how').selectOption('aim');
+  await choose(page.getByLabel('Ask for'), 'cocoa');
+  await choose(page.getByLabel('Cocoa: how'), 'aim');
   await page.getByLabel('Cocoa', { exact: true }).fill('70');
   // 1500 g of cocoa are 70 % of 2143 g.
   await expect(page.getByRole('complementary').getByText('43 g', { exact: true })).toBeVisible();
@@ -156,10 +154,10 @@ test('an 80 % kilo by a kitchen maker on a phone', async ({ page }) => {
   await nibs(page, 'Kitchen nibs', 1200, 'unroasted', false);
   await page.goto('/recipe/new?from=5');
   await page.getByRole('button', { name: 'Leave out Nibs' }).click();
-  await choose(page, /Kitchen nibs/);
+  await addIngredient(page, /Kitchen nibs/);
   for (const button of await page.getByRole('button', { name: /^Leave out (?!Nibs|Plain)/ }).all())
     await button.click();
-  if (!(await page.getByLabel('Plain sugar, weighed').isVisible())) await choose(page, /Plain sugar/);
+  if (!(await page.getByLabel('Plain sugar, weighed').isVisible())) await addIngredient(page, /Plain sugar/);
   await page.getByLabel('Batch', { exact: true }).fill('1 kg');
   await expect(page.getByLabel(/Kitchen nibs, weighed/)).toHaveValue('800');
   await expect(page.getByLabel('Plain sugar, weighed')).toHaveValue('200');
@@ -171,7 +169,7 @@ test('an 80 % kilo by a kitchen maker on a phone', async ({ page }) => {
   await page.getByRole('button', { name: 'Save the recipe' }).click();
   await expect(page.getByText('is more than 100').first()).toBeVisible();
   await page.getByLabel('Cocoa', { exact: true }).fill('80');
-  await page.getByLabel('Route').selectOption('unroasted');
+  await choose(page.getByLabel('Route'), 'unroasted');
   await page.reload();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Kitchen 80');
   await page.getByRole('button', { name: 'Save the recipe' }).click();
@@ -281,10 +279,10 @@ test('a workshop that weighs in pounds and ounces', async ({ page }) => {
     await page.goto('/recipes');
     await page.getByRole('link', { name: /Dark 72 %, two ingredients/ }).click();
     await page.getByRole('button', { name: 'Leave out Nibs' }).click();
-    await choose(page, /Gamma sack/);
+    await addIngredient(page, /Gamma sack/);
     for (const button of await page.getByRole('button', { name: /^Leave out (?!Nibs|Plain)/ }).all())
       await button.click();
-    if (!(await page.getByLabel('Plain sugar, weighed').isVisible())) await choose(page, /Plain sugar/);
+    if (!(await page.getByLabel('Plain sugar, weighed').isVisible())) await addIngredient(page, /Plain sugar/);
     await page.getByLabel('The scale’s step').fill('0.1');
     await page.getByLabel('Batch', { exact: true }).fill('5 lb');
     await expect(page.getByText('All that is wanted is met.')).toBeVisible();

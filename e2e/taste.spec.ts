@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { ann, inTemper, mouldedBars, nibs, post, somebody } from './maker';
 import { MAKERS } from './playwright.config';
+import { choose } from './choose';
 
 /* Tasting alone, forth and back; a blind panel on phones; a trial from its plan to what is made next; other makers' bars. */
 
@@ -143,7 +144,7 @@ test('a trial of hours, from its plan to what is made next', async ({ page }) =>
     [long.batch, '48 h'],
   ] as const) {
     await page.getByLabel('Code of the batch or load').fill(batch.toLowerCase());
-    await page.getByLabel('It was').selectOption({ label: arm });
+    await choose(page.getByLabel('It was'), { label: arm });
     await page.getByRole('button', { name: 'Add it to the trial' }).click();
     await expect(page.getByRole('link', { name: batch })).toBeVisible();
   }

@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { enter, madeBy, material, post, saved } from './maker';
 import { FAST } from './playwright.config';
+import { choose } from './choose';
 
 /* A grind of three days on a clock that runs ten minutes a second: nights are skipped, everything else is lived through. */
 
@@ -123,8 +124,8 @@ test('a three-day grind: the forecast moves, a stop, lecithin of the night plann
   await expect(lecithin).toBeVisible();
   await page.getByRole('button', { name: 'Simulated probe' }).click();
   await expect(page.getByText(/^Logged by a simulated probe, last at \d\d:\d\d\.$/)).toBeVisible();
-  await page.getByLabel('Act', { exact: true }).selectOption('sugar');
-  await page.getByLabel('When', { exact: true }).selectOption('running');
+  await choose(page.getByLabel('Act', { exact: true }), 'sugar');
+  await choose(page.getByLabel('When', { exact: true }), 'running');
   await page.getByLabel('Hours (h)').fill('6');
   await page.reload();
   // Half typed, it is still there.

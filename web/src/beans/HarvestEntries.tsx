@@ -3,12 +3,13 @@ import type { BeanLotView } from '@wunsch/core/api/beans';
 import { COLOURS, SMELLS } from '@wunsch/core/beans/words';
 import { send } from '../parts/api';
 import { useDraft } from '../parts/draft';
-import { Chips, NumberBox, Tick, When } from '../parts/fields';
+import { Chips, NumberBox, Tick } from '../parts/fields';
 import { readNumbers } from '../parts/number';
 import { Caution, Refusal } from '../parts/pieces';
 import { NOBODY } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { useRecords } from './records';
+import { When } from '../parts/dates';
 
 /** What is written down while wet beans become dry ones: the heap, the drying, the last weighing. */
 export function HarvestEntries({ lot, dryingBegun }: { lot: BeanLotView; dryingBegun: boolean }) {
@@ -95,7 +96,7 @@ function FermentEntry({ lot }: { lot: BeanLotView }) {
       smell,
       colour,
     } as const;
-    if (await write(record, draft.key, show.instant(at))) draft.clear();
+    if (await write(record, draft.key, show.sent(at))) draft.clear();
   };
   return (
     <>
@@ -149,7 +150,7 @@ function DryingEntry({ lot }: { lot: BeanLotView }) {
       return fail('Nothing is filled in yet: a moisture, a weight or a raking.');
     const massG = values.mass === null ? null : show.gramsFromHeavy(values.mass);
     const record = { kind: 'drying', moisturePct: values.moisture, massG, raked, weather } as const;
-    if (await write(record, draft.key, show.instant(at))) draft.clear();
+    if (await write(record, draft.key, show.sent(at))) draft.clear();
   };
   return (
     <>

@@ -2,11 +2,12 @@ import { lazy, Suspense, useState } from 'react';
 import type { BeanLotView, HoldView } from '@wunsch/core/api/beans';
 import { HOLD_METHODS, USUAL_HOLD, type HoldMethod } from '@wunsch/core/beans/hold';
 import { useDraft } from '../parts/draft';
-import { Box, Chips, NumberBox, Tick, When } from '../parts/fields';
+import { Box, Chips, NumberBox, Tick } from '../parts/fields';
 import { readNumber, readNumbers, unreadable } from '../parts/number';
 import { Caution, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
 import { useRecords } from './records';
+import { When } from '../parts/dates';
 
 const LineChart = lazy(() => import('../charts/LineChart'));
 
@@ -64,8 +65,7 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
   const read = async (): Promise<void> => {
     const typed = readNumber(temp);
     if (typed === null) return fail('Type the core temperature that was read.');
-    if (await write({ kind: 'core', tempC: show.tempIn(typed), by: 'hand' }, draft.key, show.instant(at)))
-      draft.clear();
+    if (await write({ kind: 'core', tempC: show.tempIn(typed), by: 'hand' }, draft.key, show.sent(at))) draft.clear();
   };
   const release = async (): Promise<void> => {
     if (await write({ kind: 'release', word })) draft.clear();

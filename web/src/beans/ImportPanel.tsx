@@ -9,6 +9,7 @@ import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
 import { RouteChoice } from '../parts/RouteChoice';
+import { SelectBox } from '../parts/choice';
 
 const UNITS: readonly WeightUnit[] = ['kg', 'g', 'lb', 't'];
 
@@ -94,40 +95,33 @@ export function ImportPanel() {
           </p>
           <div className="mt-4 grid grid-cols-2 gap-3 md:grid-cols-4">
             {IMPORT_LABELS.map(({ name, label, needed }) => (
-              <label key={name} className="label">
-                {label}
-                {needed && ' *'}
-                <select
-                  className="entry"
-                  value={preview.mapping[name] ?? ''}
-                  onChange={(event) => {
-                    const column = event.target.value === '' ? null : Number(event.target.value);
-                    if (text !== null) void look(text, { ...preview.mapping, [name]: column } as Mapping, preview.unit);
-                  }}
-                >
-                  <option value="">–</option>
-                  {preview.headings.map((heading, index) => (
-                    <option key={index} value={index}>
-                      {heading || `column ${index + 1}`}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            ))}
-            <label className="label">
-              Weights are in
-              <select
-                className="entry"
-                value={preview.unit}
-                onChange={(event) =>
-                  text !== null && void look(text, preview.mapping, event.target.value as WeightUnit)
+              <SelectBox
+                key={name}
+                label={
+                  <>
+                    {label}
+                    {needed && ' *'}
+                  </>
                 }
-              >
-                {UNITS.map((unit) => (
-                  <option key={unit}>{unit}</option>
-                ))}
-              </select>
-            </label>
+                value={String(preview.mapping[name] ?? '')}
+                options={[
+                  ['', '–'],
+                  ...preview.headings.map(
+                    (heading, index) => [String(index), heading || `column ${index + 1}`] as const,
+                  ),
+                ]}
+                onChange={(value) => {
+                  const column = value === '' ? null : Number(value);
+                  if (text !== null) void look(text, { ...preview.mapping, [name]: column } as Mapping, preview.unit);
+                }}
+              />
+            ))}
+            <SelectBox
+              label="Weights are in"
+              value={preview.unit}
+              options={UNITS.map((unit) => [unit, unit] as const)}
+              onChange={(unit) => text !== null && void look(text, preview.mapping, unit)}
+            />
           </div>
           <RouteChoice routeId={routeId} choose={setRouteId} />
           <ol className="rows mt-4">

@@ -2,10 +2,11 @@ import { lazy, Suspense } from 'react';
 import type { BeanStoreView } from '@wunsch/core/api/beans';
 import { useDraft } from '../parts/draft';
 import { useShow } from '../parts/workshop';
-import { Box, NumberBox, When } from '../parts/fields';
+import { Box, NumberBox } from '../parts/fields';
 import { readNumbers } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { useRecords } from './records';
+import { When } from '../parts/dates';
 
 const LineChart = lazy(() => import('../charts/LineChart'));
 const YEAR_MS = 365.25 * 86_400_000;
@@ -23,7 +24,7 @@ export function TrapsPanel({ store }: { store: BeanStoreView }) {
     if (Object.keys(wrong).length > 0) return;
     if (trap.trim() === '' || values.moths === null || values.days === null)
       return fail('Name the trap, count the moths, say how many days it hung.');
-    if (await write({ kind: 'trap', trap, moths: values.moths, days: values.days }, draft.key, show.instant(at)))
+    if (await write({ kind: 'trap', trap, moths: values.moths, days: values.days }, draft.key, show.sent(at)))
       draft.clear();
   };
   const recent = weeks.filter(({ from }) => from > store.now - YEAR_MS);

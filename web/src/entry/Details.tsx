@@ -1,6 +1,7 @@
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import { readNumber } from '../parts/number';
 import type { Fields, FieldSpec, FieldState, Problems } from './entry';
+import { When } from '../parts/dates';
 
 export const WHEN: FieldSpec[] = [
   { name: '~minutes', label: 'Hands-on minutes', type: 'number', optional: true, unit: 'min' },
@@ -75,17 +76,11 @@ export function Details({ machines, machineId, chooseMachine, fields, setField, 
             <Wrong text={problems[spec.name]} />
           </label>
         ))}
-        <label className="label">
-          When (empty: now)
-          <input
-            type="datetime-local"
-            className="entry"
-            value={fields['~at']?.text ?? ''}
-            aria-invalid={problems['~at'] !== undefined}
-            onChange={(event) => setField('~at', { text: event.target.value })}
-          />
-          <Wrong text={problems['~at']} />
-        </label>
+        <When
+          value={fields['~at']?.text ?? ''}
+          problem={problems['~at']}
+          onChange={(text) => setField('~at', { text })}
+        />
       </div>
     </details>
   );

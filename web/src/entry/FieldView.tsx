@@ -4,6 +4,8 @@ import { useHere, useShow } from '../parts/workshop';
 import { COUNTRIES } from '../parts/countries';
 import { fieldG, isMass, type FieldSpec, type FieldState } from './entry';
 import { Needed } from './Needed';
+import { Choice } from '../parts/choice';
+import { TypedDay } from '../parts/dates';
 
 /** Whether a figure was typed with its unit or with thousands apart: then it is said back how it was understood. */
 const isSpelled = (text: string): boolean => /[a-z]|\d[\s.,'’]\d{3}\b/i.test(text);
@@ -65,25 +67,42 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
     return (
       <div>
         {label}
-        <select
+        <Choice
           id={id}
-          className="entry"
           value={state.text}
-          aria-invalid={problem !== undefined}
-          aria-describedby={described}
+          options={[
+            ...(spec.optional === true || state.text === '' ? [['', '–'] as const] : []),
+            ...(state.text === '' || list.includes(state.text) ? list : [state.text, ...list]).map(
+              (name) => [name, name] as const,
+            ),
+          ]}
+          invalid={problem !== undefined}
+          describedBy={described}
           onFocus={onActive}
-          onChange={(event) => change({ text: event.target.value })}
-        >
-          <option value="">–</option>
-          {(state.text === '' || list.includes(state.text) ? list : [state.text, ...list]).map((name) => (
-            <option key={name}>{name}</option>
-          ))}
-        </select>
+          onChange={(text) => change({ text })}
+        />
         {wrong}
       </div>
     );
   }
-  if (spec.type === 'text' || spec.type === 'long' || spec.type === 'program' || spec.type === 'date') {
+  if (spec.type === 'date') {
+    return (
+      <div>
+        {label}
+        <TypedDay
+          id={id}
+          value={state.text}
+          onChange={(text) => change({ text })}
+          invalid={problem !== undefined}
+          describedBy={described}
+          onFocus={onActive}
+        />
+        {spec.hint !== undefined && <div className="mt-1 text-sm text-soft">{spec.hint}</div>}
+        {wrong}
+      </div>
+    );
+  }
+  if (spec.type === 'text' || spec.type === 'long' || spec.type === 'program') {
     const shared = {
       id,
       value: state.text,
@@ -94,12 +113,12 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
       className: 'entry',
     };
     return (
-      <div className={spec.type === 'date' ? '' : spec.name === 'note' || spec.type !== 'text' ? 'col-span-full' : ''}>
+      <div className={spec.name === 'note' || spec.type !== 'text' ? 'col-span-full' : ''}>
         {label}
-        {spec.type === 'text' || spec.type === 'date' ? (
+        {spec.type === 'text' ? (
           <input
             {...shared}
-            type={spec.type === 'date' ? 'date' : 'text'}
+            type="text"
             autoComplete="off"
             onChange={(event) => change({ text: event.target.value })}
           />
@@ -110,7 +129,6 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
             onChange={(event) => change({ text: event.target.value })}
           />
         )}
-        {spec.type === 'date' && spec.hint !== undefined && <div className="mt-1 text-sm text-soft">{spec.hint}</div>}
         {wrong}
       </div>
     );

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { GrindView } from '@wunsch/core/api/types';
 import { concheHistory, judgeAroma, type ConcheTaste } from '@wunsch/core/grind/conche';
 import type { GrindStudy } from '@wunsch/core/grind/tonight';
-import { SelectBox } from '../parts/fields';
+import { SelectBox } from '../parts/choice';
 import { Caution } from '../parts/pieces';
 import { useWorked } from '../parts/worked';
 import type { Told } from './Foretold';

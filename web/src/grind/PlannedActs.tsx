@@ -6,7 +6,8 @@ import { ACT_KINDS, type ActKind } from '@wunsch/core/ledger/types';
 import { useNow } from '../app/DueLine';
 import { send } from '../parts/api';
 import { newKey, useDraft } from '../parts/draft';
-import { Box, NumberBox, SelectBox } from '../parts/fields';
+import { SelectBox } from '../parts/choice';
+import { Box, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -14,6 +15,7 @@ import { useHere, useShow } from '../parts/workshop';
 import { ActOnLane, DueWords, LaneHead, laneOf } from './ActsLane';
 import type { Told } from './Foretold';
 import { useRun } from './useRun';
+import { MomentBox } from '../parts/dates';
 
 /** What is meant to be done with a batch, ahead of time: each stands on the due line, is moved by dragging and done by one press. */
 export function PlannedActs({ grind, told }: { grind: GrindView; told: Told | null }) {
@@ -208,7 +210,7 @@ function OneMore({
         onChange={(id) => set({ way: id as Way })}
       />
       {way === 'clock' && (
-        <Box label="Time" type="datetime-local" value={when} onChange={(text) => set({ when: text })} onEnter={plan} />
+        <MomentBox label="Time" value={when} onChange={(text) => set({ when: text })} onEnter={plan} />
       )}
       {way === 'act' && (
         <SelectBox

@@ -9,6 +9,7 @@ import { Empty, Loading, Section } from '../parts/pieces';
 import { count, useHere, useShow } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
 import { SeriesSection } from './SeriesSection';
+import { SelectBox } from '../parts/choice';
 
 const SPANS = [
   [3, 'three months'],
@@ -57,19 +58,13 @@ export function LossBookPage() {
             {name}
           </button>
         ))}
-        <label className="ml-2 flex items-center gap-2">
-          <span className="label">Beans</span>
-          <select
-            className="entry w-64!"
-            value={family ?? ''}
-            onChange={(event) => set({ family: event.target.value === '' ? null : event.target.value })}
-          >
-            <option value="">all families</option>
-            {view.families.map((name) => (
-              <option key={name}>{name}</option>
-            ))}
-          </select>
-        </label>
+        <SelectBox
+          className="ml-2 flex w-72 items-center gap-2"
+          label="Beans"
+          value={family ?? ''}
+          options={[['', 'all families'], ...view.families.map((name) => [name, name] as const)]}
+          onChange={(name) => set({ family: name === '' ? null : name })}
+        />
       </div>
       {view.way.length === 0 ? (
         <div className="mt-6">

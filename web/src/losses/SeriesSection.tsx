@@ -6,6 +6,7 @@ import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useApi } from '../parts/api';
 import { Loading, Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
+import { SelectBox } from '../parts/choice';
 
 const ControlChart = lazy(() => import('../charts/ControlChart'));
 
@@ -67,17 +68,13 @@ export function SeriesSection({ station, metric, family, set }: Props) {
           </button>
         ))}
         {view && (view.machines.length > 1 || machine !== '') && (
-          <label className="flex items-center gap-2">
-            <span className="label">Machine</span>
-            <select className="entry w-56!" value={machine} onChange={(event) => setMachine(event.target.value)}>
-              <option value="">all of them</option>
-              {view.machines.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <SelectBox
+            className="flex items-center gap-2"
+            label="Machine"
+            value={machine}
+            options={[['', 'all of them'], ...view.machines.map(({ id, name }) => [id, name] as const)]}
+            onChange={setMachine}
+          />
         )}
       </div>
       {!view ? (

@@ -11,6 +11,7 @@ import { readNumber } from '../parts/number';
 import { Code, Empty, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
+import { Choice } from '../parts/choice';
 
 interface Counted {
   text: string;
@@ -216,18 +217,13 @@ function CountRow({
               {words.sentence}
             </span>
             {value !== null && value < booked && (
-              <select
-                className="entry min-h-9! text-sm"
-                aria-label={`${holding.code}, cause`}
+              <Choice
+                className="min-h-9! text-sm"
+                label={`${holding.code}, cause`}
                 value={counted?.cause ?? 'unaccounted'}
-                onChange={(event) => set({ cause: event.target.value as LossCause })}
-              >
-                {LOSS_CAUSES.filter((cause) => cause !== 'reject').map((cause) => (
-                  <option key={cause} value={cause}>
-                    {LOSS_NAMES[cause]}
-                  </option>
-                ))}
-              </select>
+                options={LOSS_CAUSES.filter((cause) => cause !== 'reject').map((cause) => [cause, LOSS_NAMES[cause]])}
+                onChange={(cause) => set({ cause })}
+              />
             )}
           </>
         )}

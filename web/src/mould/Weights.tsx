@@ -6,7 +6,8 @@ import {
   WEIGHT_WORDS,
   type WeightSystem,
 } from '@wunsch/core/mould/weights';
-import { NumberBox, SelectBox } from '../parts/fields';
+import { SelectBox } from '../parts/choice';
+import { NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { useScale } from '../parts/scale';
 import { count, useHere, useShow } from '../parts/workshop';

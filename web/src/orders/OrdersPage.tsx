@@ -6,13 +6,15 @@ import { orderTotalMilli } from '@wunsch/core/orders/order';
 import { send, useApi } from '../parts/api';
 import { hasDraft, useDraft } from '../parts/draft';
 import { EditableRows } from '../parts/EditableRows';
-import { Box, NumberBox, SelectBox } from '../parts/fields';
+import { SelectBox } from '../parts/choice';
+import { Box, NumberBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Empty, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
 import { StoreNav } from '../store/StoreNav';
 import { Order } from './Order';
+import { DayBox } from '../parts/dates';
 
 const DRAFT = 'order.new';
 
@@ -199,7 +201,7 @@ function NewOrder({ view, done }: { view: OrdersView; done: () => void }) {
           ]}
           onChange={(next) => set({ customerId: next })}
         />
-        <Box label="For which day" type="date" value={typed.dueDate} onChange={(dueDate) => set({ dueDate })} />
+        <DayBox label="For which day" value={typed.dueDate} onChange={(dueDate) => set({ dueDate })} />
       </div>
       {customerId === NEW && (
         <div className="grid gap-3 sm:grid-cols-2">

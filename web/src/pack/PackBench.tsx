@@ -9,7 +9,7 @@ import { Code, Empty, Figure } from '../parts/pieces';
 import { count, useHere, useShow } from '../parts/workshop';
 import type { ProductsView } from '@wunsch/core/api/products';
 import { useApi } from '../parts/api';
-import { SelectBox } from '../parts/fields';
+import { SelectBox } from '../parts/choice';
 import { CountBars } from './CountBars';
 import { componentsOf, fittingProducts, keepsTo, perPiece, takeComponents, withSpoilt } from './components';
 

@@ -1,4 +1,5 @@
 import { useHere } from './workshop';
+import { SelectBox } from './choice';
 
 export function RouteChoice({
   routeId,
@@ -13,17 +14,16 @@ export function RouteChoice({
   const { view } = useHere();
   const route = view.routes.find(({ id }) => id === routeId);
   return (
-    <label className="label mt-4 block max-w-xl">
-      Route
-      <select className="entry" value={routeId} onChange={(event) => choose(event.target.value)}>
-        {none !== undefined && <option value="">{none}</option>}
-        {view.routes.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
-      {route && <span className="mt-1 block">{route.note}</span>}
-    </label>
+    <SelectBox
+      className="mt-4 max-w-xl"
+      label="Route"
+      value={routeId}
+      options={[
+        ...(none === undefined ? [] : [['', none] as const]),
+        ...view.routes.map(({ id, name }) => [id, name] as const),
+      ]}
+      onChange={choose}
+      hint={route?.note}
+    />
   );
 }

@@ -8,7 +8,6 @@ interface BoxProps {
   problem?: string | undefined;
   placeholder?: string | undefined;
   hint?: ReactNode;
-  type?: 'text' | 'date' | 'datetime-local';
   onEnter?: (() => void) | undefined;
   className?: string;
 }
@@ -22,7 +21,6 @@ export function Box({
   problem,
   placeholder,
   hint,
-  type = 'text',
   onEnter,
   className = '',
   decimal = false,
@@ -36,7 +34,7 @@ export function Box({
       </label>
       <input
         id={id}
-        type={type}
+        type="text"
         className={`entry ${decimal ? 'figure text-xl!' : ''}`}
         inputMode={decimal ? 'decimal' : undefined}
         autoComplete="off"
@@ -63,42 +61,6 @@ export function Box({
 
 /** A number to type: comma or point. */
 export const NumberBox = (props: BoxProps) => <Box {...props} decimal />;
-
-/** One of a list, with its name above. */
-export function SelectBox({
-  label,
-  value,
-  onChange,
-  options,
-  className = '',
-}: {
-  label: ReactNode;
-  value: string;
-  onChange: (value: string) => void;
-  options: readonly (readonly [value: string, label: string])[];
-  className?: string;
-}) {
-  const id = useId();
-  return (
-    <div className={className}>
-      <label htmlFor={id} className="label">
-        {label}
-      </label>
-      <select id={id} className="entry" value={value} onChange={(event) => onChange(event.target.value)}>
-        {options.map(([option, text]) => (
-          <option key={option} value={option}>
-            {text}
-          </option>
-        ))}
-      </select>
-    </div>
-  );
-}
-
-/** When it was, for what is written down later. */
-export const When = ({ value, onChange }: { value: string; onChange: (text: string) => void }) => (
-  <Box label="When (empty: now)" type="datetime-local" value={value} onChange={onChange} />
-);
 
 /** One of a few, or with `several` any of them. */
 export function Chips<T extends string>({

@@ -37,6 +37,8 @@ export interface Show {
   percent: (share: number, digits?: number) => string;
   /** The instant that a typed time means by the workshop's clock, as it is sent; undefined for none or nonsense. */
   instant: (text: string) => string | undefined;
+  /** The same for what the server judges: what cannot be read goes as it was typed, and is refused at its field. */
+  sent: (text: string) => string | undefined;
   /** A moment as a time field wants it, by the workshop's clock. */
   clock: (at: number) => string;
   /** Kilograms or pounds, as sacks are weighed here. */
@@ -87,6 +89,10 @@ export function useShow(unit?: MassUnit): Show {
     instant: (text) => {
       const at = text === '' ? null : instantOf(text, timeZone);
       return at === null ? undefined : new Date(at).toISOString();
+    },
+    sent: (text) => {
+      const at = text === '' ? null : instantOf(text, timeZone);
+      return text === '' ? undefined : at === null ? text : new Date(at).toISOString();
     },
     clock: (at) => clockText(at, timeZone),
     percent: (share, digits = 1) => `${(100 * share).toFixed(digits)}\u00a0%`,

@@ -4,7 +4,8 @@ import { FORM_WORDS, FORMS, ROLE_WORDS, ROLES, type Form, type Role } from '@wun
 import { send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { EditableRows } from '../parts/EditableRows';
-import { Box, Chips, NumberBox, SelectBox, Tick } from '../parts/fields';
+import { SelectBox } from '../parts/choice';
+import { Box, Chips, NumberBox, Tick } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';

@@ -1,5 +1,6 @@
 import { RECIPE_KINDS, type RecipeKind } from '@wunsch/core/recipe/words';
-import { Box, SelectBox } from '../parts/fields';
+import { SelectBox } from '../parts/choice';
+import { Box } from '../parts/fields';
 import { useHere } from '../parts/workshop';
 import type { RecipeDraft } from './draft';
 import { Quantity } from './Quantity';

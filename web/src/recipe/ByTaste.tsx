@@ -9,6 +9,7 @@ import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { Quantity } from './Quantity';
+import { SelectBox } from '../parts/choice';
 
 /** Sweetened or spiced by taste: add a little, say how it is, again, until it is done. Each goes straight into the bowl. */
 export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }) {
@@ -56,16 +57,13 @@ export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }
   return (
     <Section title="By taste" aside="add, note, again, until it is done">
       <div className="flex flex-wrap items-end gap-3">
-        <label className="label block min-w-40 flex-1">
-          What
-          <select className="entry" value={id} onChange={(event) => setId(event.target.value)}>
-            {offered.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectBox
+          className="min-w-40 flex-1"
+          label="What"
+          value={id}
+          options={offered.map((one) => [one.id, one.name] as const)}
+          onChange={setId}
+        />
         <Quantity className="w-32" label="Added now" mass="g" value={grams} onValue={setGrams} />
         <Box
           className="min-w-40 flex-1"

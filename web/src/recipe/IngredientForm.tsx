@@ -6,7 +6,9 @@ import type { Material } from '@wunsch/core/ledger/types';
 import { dayText } from '@wunsch/core/units/zone';
 import { ApiError, send } from '../parts/api';
 import { newKey, useDraft } from '../parts/draft';
-import { Box, SelectBox, Tick } from '../parts/fields';
+import { Choice, SelectBox } from '../parts/choice';
+import { DayBox } from '../parts/dates';
+import { Box, Tick } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
@@ -280,39 +282,27 @@ export function IngredientForm({
             </li>
           ))}
         </ul>
-        <select
-          className="entry mt-2 w-auto! text-sm!"
-          aria-label="Another part"
+        <Choice
+          className="mt-2 w-auto! text-sm!"
+          label="Another part"
+          placeholder="another part …"
           value=""
-          onChange={(event) =>
-            event.target.value !== '' &&
-            put({
-              parts: [
-                ...parts,
-                { materialId: event.target.value, pct: Math.max(0.1, Number((100 - sumParts).toFixed(1))) },
-              ],
-            })
-          }
-        >
-          <option value="">another part …</option>
-          {view.materials
+          options={view.materials
             .filter(
               ({ id, kind }) =>
                 kind === 'ingredient' && id !== material.id && !parts.some(({ materialId }) => materialId === id),
             )
-            .map(({ id, name: text }) => (
-              <option key={id} value={id}>
-                {text}
-              </option>
-            ))}
-        </select>
+            .map(({ id, name: text }) => [id, text] as const)}
+          onChange={(materialId) =>
+            put({ parts: [...parts, { materialId, pct: Math.max(0.1, Number((100 - sumParts).toFixed(1))) }] })
+          }
+        />
       </Section>
       {material.id !== '' && (
         <Section title="Since when" aside="allergens, price and figures">
-          <Box
+          <DayBox
             className="max-w-xs"
             label="What is changed holds from (empty: it was always so)"
-            type="date"
             value={from}
             problem={server['contents']}
             onChange={(from) => put({ from })}

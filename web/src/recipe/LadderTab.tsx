@@ -16,6 +16,7 @@ import { choicesOf, kitchen, rowsOf } from './compute';
 import { routeFor } from './draft';
 import { useNibsOf } from './nibs';
 import { Quantity } from './Quantity';
+import { Choice } from '../parts/choice';
 
 /** Three to five variants of the recipe, small, side by side, that end in a tasting. */
 export function LadderTab({
@@ -231,19 +232,13 @@ function Kept({
               </p>
             ) : (
               <div className="mt-2 grid gap-2">
-                <select
-                  className="entry text-sm!"
-                  aria-label={`Grinder for ${arm.name}`}
+                <Choice
+                  className="text-sm!"
+                  label={`Grinder for ${arm.name}`}
                   value={machines[index] ?? ''}
-                  onChange={(event) => setMachines((now) => ({ ...now, [index]: event.target.value }))}
-                >
-                  <option value="">any grinder</option>
-                  {grinders.map(({ id, name }) => (
-                    <option key={id} value={id}>
-                      {name}
-                    </option>
-                  ))}
-                </select>
+                  options={[['', 'any grinder'], ...grinders.map(({ id, name }) => [id, name] as const)]}
+                  onChange={(id) => setMachines((now) => ({ ...now, [index]: id }))}
+                />
                 <button type="button" className="button" disabled={busy} onClick={() => weigh(index)}>
                   Weigh it
                 </button>

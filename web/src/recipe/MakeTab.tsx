@@ -17,6 +17,7 @@ import { Follows } from './Follows';
 import { Quantity } from './Quantity';
 import { TargetRows } from './TargetRows';
 import type { Weighed } from './weighed';
+import { Choice } from '../parts/choice';
 
 /** From what is wanted to what to weigh, and back. */
 export function MakeTab({
@@ -235,35 +236,29 @@ export function MakeTab({
                   only from what is here
                 </label>
               )}
-              <label className="flex min-w-0 flex-1 items-center gap-2">
-                <span className="sr-only">Another ingredient</span>
-                <select
-                  className="entry w-auto! max-w-full text-sm!"
-                  value=""
-                  onChange={(event) =>
-                    event.target.value !== '' &&
-                    change({
-                      lines: [
-                        ...recipe.lines.map((line) => ({
-                          ...line,
-                          grams: Number(gramsOf(line.ingredient).toFixed(3)),
-                        })),
-                        blankLine(event.target.value),
-                      ],
-                    })
-                  }
-                >
-                  <option value="">another ingredient …</option>
-                  {pantry.rows
-                    .filter(({ id }) => !used.has(id))
-                    .map(({ id, name, stockG }) => (
-                      <option key={id} value={id}>
-                        {name}
-                        {stockG > 0 ? `, ${show.mass(stockG * 1000)} here` : ''}
-                      </option>
-                    ))}
-                </select>
-              </label>
+              <Choice
+                className="w-auto! max-w-full text-sm!"
+                label="Another ingredient"
+                placeholder="another ingredient …"
+                value=""
+                options={pantry.rows
+                  .filter(({ id }) => !used.has(id))
+                  .map(
+                    ({ id, name, stockG }) =>
+                      [id, `${name}${stockG > 0 ? `, ${show.mass(stockG * 1000)} here` : ''}`] as const,
+                  )}
+                onChange={(id) =>
+                  change({
+                    lines: [
+                      ...recipe.lines.map((line) => ({
+                        ...line,
+                        grams: Number(gramsOf(line.ingredient).toFixed(3)),
+                      })),
+                      blankLine(id),
+                    ],
+                  })
+                }
+              />
             </div>
           </div>
         </div>

@@ -7,6 +7,7 @@ import { FIGURE_IDS, FIGURES, type FigureId } from '@wunsch/core/recipe/words';
 import { useHere } from '../parts/workshop';
 import { blankLimit } from './draft';
 import { Quantity } from './Quantity';
+import { Choice } from '../parts/choice';
 
 type Way = 'aim' | 'least' | 'most' | 'between';
 const WAYS: Record<Way, string> = { aim: 'about', least: 'at least', most: 'at most', between: 'between' };
@@ -106,23 +107,17 @@ export function TargetRows({
                     {missed && ', not met'}
                   </span>
                 </span>
-                <select
-                  className="entry w-24! px-2! text-sm! sm:w-28!"
-                  aria-label={`${name}: how`}
+                <Choice
+                  className="w-24! px-2! text-sm! sm:w-28!"
+                  label={`${name}: how`}
                   value={way}
-                  onChange={(event) => {
-                    const next = event.target.value as Way;
+                  options={Object.entries(WAYS) as [Way, string][]}
+                  onChange={(next) => {
                     const [first = 0] = values;
                     const ends = next === 'between' ? [first, Math.min(first + 2, high)] : values;
                     set(index, withValues(limit, next, ends));
                   }}
-                >
-                  {Object.entries(WAYS).map(([key, label]) => (
-                    <option key={key} value={key}>
-                      {label}
-                    </option>
-                  ))}
-                </select>
+                />
                 {values.map((one, thumb) => (
                   <Quantity
                     key={thumb}
@@ -175,15 +170,22 @@ export function TargetRows({
           );
         })}
       </ul>
-      <label className="mt-3 flex flex-wrap items-center gap-2 text-sm">
+      <div className="mt-3 flex flex-wrap items-center gap-2 text-sm">
         <Plus size={18} aria-hidden />
-        <span>Ask for</span>
-        <select
-          className="entry w-auto! text-sm!"
+        <Choice
+          className="w-auto! text-sm!"
+          label="Ask for"
+          placeholder="ask for another figure …"
           value=""
-          onChange={(event) => {
-            const of = event.target.value;
-            if (of === '') return;
+          options={[
+            ...free.map((of) => [of as string, FIGURES[of].name] as const),
+            ...ingredients.flatMap(({ id, name }) =>
+              (['share', 'grams'] as const)
+                .filter((kind) => !limits.some(({ of }) => of === `${kind}:${id}`))
+                .map((kind) => [`${kind}:${id}`, kind === 'share' ? `Share of ${name}` : `Grams of ${name}`] as const),
+            ),
+          ]}
+          onChange={(of) => {
             const at = now(of);
             const start =
               at === null || !Number.isFinite(at) ? (RANGE[of as FigureId]?.[0] ?? 0) : Math.round(at * 10) / 10;
@@ -194,24 +196,8 @@ export function TargetRows({
               ]),
             ]);
           }}
-        >
-          <option value="">another figure …</option>
-          {free.map((of) => (
-            <option key={of} value={of}>
-              {FIGURES[of].name}
-            </option>
-          ))}
-          {ingredients.flatMap(({ id, name }) =>
-            (['share', 'grams'] as const)
-              .filter((kind) => !limits.some(({ of }) => of === `${kind}:${id}`))
-              .map((kind) => (
-                <option key={kind + id} value={`${kind}:${id}`}>
-                  {kind === 'share' ? `Share of ${name}` : `Grams of ${name}`}
-                </option>
-              )),
-          )}
-        </select>
-      </label>
+        />
+      </div>
     </div>
   );
 }

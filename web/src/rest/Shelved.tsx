@@ -4,10 +4,11 @@ import type { FieldSpec } from '../entry/entry';
 import { StepForm } from '../entry/StepForm';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
-import { Box, Chips } from '../parts/fields';
+import { Chips } from '../parts/fields';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
+import { DayBox } from '../parts/dates';
 
 const WEEK_MS = 7 * 86_400_000;
 const WEEKS = [1, 2, 3, 4, 6, 8].map((weeks) => [String(weeks), weeks === 1 ? 'one week' : `${weeks} weeks`] as const);
@@ -75,7 +76,7 @@ export function Shelved({ batch, since }: { batch: RestShelf['batches'][number];
           choose={([next]) => until(since + Number(next ?? 2) * WEEK_MS)}
         />
         <div className="flex flex-wrap items-end gap-3">
-          <Box label="Or until" type="date" value={day} onChange={setDay} />
+          <DayBox label="Or until" value={day} onChange={setDay} />
           <button
             type="button"
             className="button"

@@ -15,6 +15,7 @@ import { roasting, useLoadViews } from './compute';
 import { curveLines } from './lines';
 import { useLoads } from './LoadTable';
 import { RoastingHead } from './RoastingNav';
+import { SelectBox } from '../parts/choice';
 
 const MOST = 6;
 const POINTS = 240;
@@ -57,24 +58,24 @@ function AddLoad({ codes, put, family }: { codes: readonly string[]; put: (codes
   const loads = useLoads(60, family);
   if (codes.length >= MOST) return <p className="label pb-3">Six is the most that can be told apart.</p>;
   return (
-    <label className="label max-w-xl min-w-60 flex-1">
-      Add
-      <select
-        className="entry text-base! text-ink"
-        value=""
-        onChange={(event) => event.target.value !== '' && put([...codes, event.target.value])}
-      >
-        <option value="">{family === '' ? 'a load' : `another load of ${family}`}</option>
-        {(loads ?? [])
-          .filter(({ code }) => !codes.includes(code))
-          .map((row) => (
-            <option key={row.code} value={row.code}>
-              {row.code}, {show.moment(row.at)}, {row.program ?? 'no program'}
-              {row.score !== null && `, ${row.score.toFixed(1)} of 10`}
-            </option>
-          ))}
-      </select>
-    </label>
+    <SelectBox
+      className="max-w-xl min-w-60 flex-1"
+      label="Add"
+      value=""
+      placeholder={family === '' ? 'a load' : `another load of ${family}`}
+      options={(loads ?? [])
+        .filter(({ code }) => !codes.includes(code))
+        .map(
+          (row) =>
+            [
+              row.code,
+              `${row.code}, ${show.moment(row.at)}, ${row.program ?? 'no program'}${
+                row.score === null ? '' : `, ${row.score.toFixed(1)} of 10`
+              }`,
+            ] as const,
+        )}
+      onChange={(code) => put([...codes, code])}
+    />
   );
 }
 
@@ -130,30 +131,24 @@ function Compared({
   return (
     <>
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
-        <label className="label">
-          Laid over one another by
-          <select
-            className="entry text-base! text-ink"
-            value={by}
-            onChange={(event) =>
-              setQuery(
-                (now) => {
-                  now.set('by', event.target.value);
-                  return now;
-                },
-                { replace: true },
-              )
-            }
-          >
-            <option value="start">the start</option>
-            <option value="bean">a bean temperature</option>
-            {signs.map((sign) => (
-              <option key={sign} value={sign}>
-                “{sign}”
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectBox
+          label="Laid over one another by"
+          value={by}
+          options={[
+            ['start', 'the start'],
+            ['bean', 'a bean temperature'],
+            ...signs.map((sign) => [sign, `“${sign}”`] as const),
+          ]}
+          onChange={(value) =>
+            setQuery(
+              (now) => {
+                now.set('by', value);
+                return now;
+              },
+              { replace: true },
+            )
+          }
+        />
         {by === 'bean' && (
           <NumberBox
             label="Beans at"

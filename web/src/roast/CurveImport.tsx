@@ -14,6 +14,7 @@ import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
 import { curveLines } from './lines';
+import { SelectBox } from '../parts/choice';
 
 const RoastChart = lazy(() => import('../charts/RoastChart'));
 
@@ -101,53 +102,38 @@ export function CurveImport({ code }: { code: string }) {
           </p>
           <div className="mt-4 flex flex-wrap items-end gap-x-5 gap-y-3">
             {preview.columns.map(({ name, samples }, index) => (
-              <label key={index} className="label w-44">
-                {name}: {samples.join(', ')}
-                <select
-                  className="entry text-base! text-ink"
-                  value={preview.mapping.roles[index] ?? 'none'}
-                  onChange={(event) => {
-                    const role = event.target.value as ColumnRole;
-                    again({
-                      roles: preview.mapping.roles.map((old, i) =>
-                        i === index ? role : role !== 'none' && old === role ? 'none' : old,
-                      ),
-                    });
-                  }}
-                >
-                  {COLUMN_ROLES.map((role) => (
-                    <option key={role} value={role}>
-                      {ROLE_NAMES[role]}
-                    </option>
-                  ))}
-                </select>
-              </label>
+              <SelectBox
+                key={index}
+                className="w-44"
+                label={`${name}: ${samples.join(', ')}`}
+                value={preview.mapping.roles[index] ?? 'none'}
+                options={COLUMN_ROLES.map((role) => [role, ROLE_NAMES[role]] as const)}
+                onChange={(role) =>
+                  again({
+                    roles: preview.mapping.roles.map((old, i) =>
+                      i === index ? role : role !== 'none' && old === role ? 'none' : old,
+                    ),
+                  })
+                }
+              />
             ))}
-            <label className="label w-44">
-              The time is
-              <select
-                className="entry text-base! text-ink"
-                value={preview.mapping.time}
-                onChange={(event) => again({ time: event.target.value as TimeForm })}
-              >
-                {TIME_FORMS.map((form) => (
-                  <option key={form} value={form}>
-                    {TIME_NAMES[form]}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <label className="label w-28">
-              In
-              <select
-                className="entry text-base! text-ink"
-                value={preview.mapping.unit}
-                onChange={(event) => again({ unit: event.target.value as 'C' | 'F' })}
-              >
-                <option value="C">°C</option>
-                <option value="F">°F</option>
-              </select>
-            </label>
+            <SelectBox
+              className="w-44"
+              label="The time is"
+              value={preview.mapping.time}
+              options={TIME_FORMS.map((form) => [form, TIME_NAMES[form]] as const)}
+              onChange={(time) => again({ time })}
+            />
+            <SelectBox
+              className="w-28"
+              label="In"
+              value={preview.mapping.unit}
+              options={[
+                ['C', '°C'],
+                ['F', '°F'],
+              ]}
+              onChange={(unit) => again({ unit })}
+            />
           </div>
           <div className="mt-4">
             <Suspense fallback={<div className="h-[240px]" />}>

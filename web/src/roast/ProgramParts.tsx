@@ -7,6 +7,7 @@ import { readNumber } from '../parts/number';
 import { Figure } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 import { minutesWords, rangeWords } from './words';
+import { SelectBox } from '../parts/choice';
 
 /** What a program comes to, in figures with their range. */
 export function Figures({ band, massG, moisture }: { band: PlanBand | null; massG: number; moisture: number }) {
@@ -199,31 +200,28 @@ export function StepsTable({
             step.until ? 'At most' : 'For',
             'min',
           )}
-          <label className="label col-span-3 md:col-span-1">
-            Until
-            <select
-              className="entry text-base! text-ink"
-              value={step.until === null ? '' : step.until.what === 'bean' ? 'bean' : step.until.sign}
-              onChange={({ target: { value } }) =>
-                put(index, {
-                  until:
-                    value === ''
-                      ? null
-                      : value === 'bean'
-                        ? { what: 'bean', beanC: show.tempIn(Math.round(show.tempOut(118))) }
-                        : { what: 'sign', sign: value },
-                })
-              }
-            >
-              <option value="">the minutes are over</option>
-              <option value="bean">the beans have …</option>
-              {[...new Set([...SIGNS, ...(step.until?.what === 'sign' ? [step.until.sign] : [])])].map((sign) => (
-                <option key={sign} value={sign}>
-                  “{sign}”
-                </option>
-              ))}
-            </select>
-          </label>
+          <SelectBox
+            className="col-span-3 md:col-span-1"
+            label="Until"
+            value={step.until === null ? '' : step.until.what === 'bean' ? 'bean' : step.until.sign}
+            options={[
+              ['', 'the minutes are over'],
+              ['bean', 'the beans have …'],
+              ...[...new Set([...SIGNS, ...(step.until?.what === 'sign' ? [step.until.sign] : [])])].map(
+                (sign) => [sign, `“${sign}”`] as const,
+              ),
+            ]}
+            onChange={(value) =>
+              put(index, {
+                until:
+                  value === ''
+                    ? null
+                    : value === 'bean'
+                      ? { what: 'bean', beanC: show.tempIn(Math.round(show.tempOut(118))) }
+                      : { what: 'sign', sign: value },
+              })
+            }
+          />
           <div className="col-span-3 flex items-end gap-3 md:col-span-1">
             {step.until?.what === 'bean' &&
               cell(

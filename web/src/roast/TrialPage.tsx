@@ -8,6 +8,7 @@ import { NOBODY, useSave } from '../parts/save';
 import { ScoreRange } from '../parts/ScoreRange';
 import { useHere, useShow } from '../parts/workshop';
 import { RoastingNav } from './RoastingNav';
+import { SelectBox } from '../parts/choice';
 
 /** One trial: the plan as warmth over length, what the panel said, which roast to try next. */
 export function TrialPage() {
@@ -217,33 +218,33 @@ function AddLoad({ view }: { view: TrialView }) {
   };
   return (
     <Section title="A load was made">
-      <label className="label block">
-        Load of this lot
-        <select className="entry text-base! text-ink" value={code} onChange={(event) => setCode(event.target.value)}>
-          <option value="">{fitting.length === 0 ? 'none that is not in it yet' : 'choose'}</option>
-          {fitting.map((row) => (
-            <option key={row.code} value={row.code}>
-              {row.code}, {show.moment(row.at)}
-              {row.endC !== null && `, ended at ${show.temp(row.endC)}`}
-              {row.minutes !== null && ` after ${Math.round(row.minutes)} min`}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="label mt-3 block">
-        Which roast it was
-        <select
-          className="entry text-base! text-ink"
-          value={cell}
-          onChange={(event) => setCell(Number(event.target.value))}
-        >
-          {view.trial.cells.map(({ peakC, minutes }, index) => (
-            <option key={index} value={index}>
-              {roastName(index)}: {show.temp(peakC)}, {minutes} min
-            </option>
-          ))}
-        </select>
-      </label>
+      <SelectBox
+        label="Load of this lot"
+        value={code}
+        options={[
+          ['', fitting.length === 0 ? 'none that is not in it yet' : 'choose'],
+          ...fitting.map(
+            (row) =>
+              [
+                row.code,
+                `${row.code}, ${show.moment(row.at)}${row.endC === null ? '' : `, ended at ${show.temp(row.endC)}`}${
+                  row.minutes === null ? '' : ` after ${Math.round(row.minutes)} min`
+                }`,
+              ] as const,
+          ),
+        ]}
+        onChange={setCode}
+      />
+      <SelectBox
+        className="mt-3"
+        label="Which roast it was"
+        value={String(cell)}
+        options={view.trial.cells.map(
+          ({ peakC, minutes }, index) =>
+            [String(index), `${roastName(index)}: ${show.temp(peakC)}, ${minutes} min`] as const,
+        )}
+        onChange={(index) => setCell(Number(index))}
+      />
       <button type="button" className="button mt-3" disabled={busy || code === ''} onClick={add}>
         Add it to the trial
       </button>

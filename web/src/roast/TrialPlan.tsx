@@ -9,6 +9,7 @@ import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { useRoasters } from './compute';
 import { RoastingHead } from './RoastingNav';
+import { SelectBox } from '../parts/choice';
 
 interface Plan {
   name: string;
@@ -98,21 +99,15 @@ export function TrialPlan() {
       </RoastingHead>
       <div className="grid gap-x-12 gap-y-6 lg:grid-cols-2">
         <div className="grid content-start gap-4">
-          <label className="label">
-            Lot
-            <select
-              className="entry text-base! text-ink"
-              value={lot?.id ?? ''}
-              onChange={(event) => set({ lotId: event.target.value })}
-            >
-              <option value="">choose</option>
-              {standing.map(({ id, code, name, massMg }) => (
-                <option key={id} value={id}>
-                  {code} {name}, {show.mass(massMg)}
-                </option>
-              ))}
-            </select>
-          </label>
+          <SelectBox
+            label="Lot"
+            value={lot?.id ?? ''}
+            options={[
+              ['', 'choose'],
+              ...standing.map(({ id, code, name, massMg }) => [id, `${code} ${name}, ${show.mass(massMg)}`] as const),
+            ]}
+            onChange={(lotId) => set({ lotId })}
+          />
           <Box
             label="Name"
             value={plan.name}

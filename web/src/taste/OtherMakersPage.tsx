@@ -9,6 +9,7 @@ import { Empty, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
 import { TasteHead } from './TasteNav';
+import { DayBox } from '../parts/dates';
 
 const EMPTY = {
   maker: '',
@@ -109,7 +110,7 @@ export function OtherMakersPage() {
               <NumberBox key={name} label={label} unit={unit === '' ? currency : unit} {...field(name)} />
             ))}
             <Box label="Its batch" {...field('batch')} />
-            <Box className="col-span-2" type="date" label="Best before" {...field('bestBefore')} />
+            <DayBox className="col-span-2" label="Best before" {...field('bestBefore')} />
             <Box className="col-span-2" label="Note" {...field('note')} />
           </div>
           <button type="button" className="button button-main mt-3" disabled={busy} onClick={keep}>

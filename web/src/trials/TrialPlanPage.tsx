@@ -13,7 +13,8 @@ import {
 import { ask, send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { EditableRows } from '../parts/EditableRows';
-import { Box, Chips, NumberBox, SelectBox } from '../parts/fields';
+import { SelectBox } from '../parts/choice';
+import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber, someSeed } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';

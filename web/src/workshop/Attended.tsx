@@ -1,5 +1,6 @@
 import type { Settings } from '@wunsch/core/workshop/schemas';
-import { Box, Chips, SelectBox, Tick } from '../parts/fields';
+import { SelectBox } from '../parts/choice';
+import { Box, Chips, Tick } from '../parts/fields';
 
 const DAYS = [
   ['1', 'Mon'],

@@ -7,6 +7,7 @@ import { Refusal } from '../parts/pieces';
 import { settingsHere } from '../parts/regions';
 import { useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
+import { SelectBox } from '../parts/choice';
 
 const WAYS = [
   [
@@ -53,20 +54,12 @@ function WhoAndWhere() {
     label: string,
     options: readonly (readonly [string, string])[],
   ) => (
-    <label className="label">
-      {label}
-      <select
-        className="entry"
-        value={here[key]}
-        onChange={(event) => setHere((now) => ({ ...now, [key]: event.target.value }))}
-      >
-        {options.map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
+    <SelectBox
+      label={label}
+      value={here[key]}
+      options={options}
+      onChange={(value) => setHere((now) => ({ ...now, [key]: value }))}
+    />
   );
   const list = (of: 'timeZone' | 'currency', own: string) =>
     [...new Set([...Intl.supportedValuesOf(of), own])]

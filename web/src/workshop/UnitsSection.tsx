@@ -6,6 +6,8 @@ import { Attended } from './Attended';
 import { readNumbers } from '../parts/number';
 import { Refusal, Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
+import { SelectBox } from '../parts/choice';
+import { DayBox } from '../parts/dates';
 
 const NUMBERS = {
   wagePerHour: 'An hour of work costs',
@@ -100,65 +102,50 @@ export function Units() {
           value={settings.name}
           onChange={(text) => set('name', text)}
         />
-        <label className="label">
-          Weights
-          <select
-            className="entry"
-            value={settings.massSystem}
-            onChange={(event) => set('massSystem', event.target.value as Settings['massSystem'])}
-          >
-            <option value="metric">g and kg</option>
-            <option value="imperial">oz and lb</option>
-          </select>
-        </label>
-        <label className="label">
-          Temperatures
-          <select
-            className="entry"
-            value={settings.temperatureUnit}
-            onChange={(event) => set('temperatureUnit', event.target.value as Settings['temperatureUnit'])}
-          >
-            <option value="C">°C</option>
-            <option value="F">°F</option>
-          </select>
-        </label>
-        <label className="label">
-          Half a gram is written
-          <select
-            className="entry"
-            value={settings.decimalMark}
-            onChange={(event) => set('decimalMark', event.target.value as Settings['decimalMark'])}
-          >
-            <option value=".">0.5 g</option>
-            <option value=",">0,5 g</option>
-          </select>
-        </label>
-        <label className="label">
-          Currency
-          <select className="entry" value={settings.currency} onChange={(event) => set('currency', event.target.value)}>
-            {names('currency', settings.currency).map((code) => (
-              <option key={code} value={code}>
-                {currencyName(code)}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="label">
-          Time zone
-          <select className="entry" value={settings.timeZone} onChange={(event) => set('timeZone', event.target.value)}>
-            {names('timeZone', settings.timeZone).map((zone) => (
-              <option key={zone} value={zone}>
-                {zone.replaceAll('_', ' ')}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectBox
+          label="Weights"
+          value={settings.massSystem}
+          options={[
+            ['metric', 'g and kg'],
+            ['imperial', 'oz and lb'],
+          ]}
+          onChange={(value) => set('massSystem', value)}
+        />
+        <SelectBox
+          label="Temperatures"
+          value={settings.temperatureUnit}
+          options={[
+            ['C', '°C'],
+            ['F', '°F'],
+          ]}
+          onChange={(value) => set('temperatureUnit', value)}
+        />
+        <SelectBox
+          label="Half a gram is written"
+          value={settings.decimalMark}
+          options={[
+            ['.', '0.5 g'],
+            [',', '0,5 g'],
+          ]}
+          onChange={(value) => set('decimalMark', value)}
+        />
+        <SelectBox
+          label="Currency"
+          value={settings.currency}
+          options={names('currency', settings.currency).map((code) => [code, currencyName(code)] as const)}
+          onChange={(value) => set('currency', value)}
+        />
+        <SelectBox
+          label="Time zone"
+          value={settings.timeZone}
+          options={names('timeZone', settings.timeZone).map((zone) => [zone, zone.replaceAll('_', ' ')] as const)}
+          onChange={(value) => set('timeZone', value)}
+        />
         {number('wagePerHour')}
         {number('energyPerKwh')}
         {newRates && (
-          <Box
+          <DayBox
             className="col-span-2"
-            type="date"
             label="The new costs hold from"
             value={ratesFrom === '' ? show.clock(now).slice(0, 10) : ratesFrom}
             onChange={setRatesFrom}

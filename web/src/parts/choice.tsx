@@ -1,0 +1,203 @@
+import { CaretDown, Check } from '@phosphor-icons/react';
+import { Command } from 'cmdk';
+import { Popover } from 'radix-ui';
+import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+
+export type Option<T extends string = string> = readonly [value: T, label: string];
+
+interface ChoiceProps<T extends string> {
+  value: T;
+  onChange: (value: T) => void;
+  options: readonly Option<T>[];
+  /** What stands there while the value is none of the options. */
+  placeholder?: string | undefined;
+  /** The name, where no label stands beside it. */
+  label?: string | undefined;
+  id?: string | undefined;
+  className?: string | undefined;
+  invalid?: boolean | undefined;
+  describedBy?: string | undefined;
+  onFocus?: (() => void) | undefined;
+}
+
+/** From so many on a list is found by typing. */
+const SEARCHED_FROM = 9;
+
+/** Values may be empty, which the list takes for none. */
+const key = (value: string): string => `=${value}`;
+
+/** Every word that was typed stands somewhere in the option. */
+export function fitsSearch(label: string, search: string): boolean {
+  const text = label.toLocaleLowerCase();
+  return search
+    .toLocaleLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+}
+
+const isTouched = (): boolean => window.matchMedia('(pointer: coarse)').matches;
+
+/** One of a list: long lists are found by typing. Arrows and letters open it; Escape leaves it as it was. */
+export function Choice<T extends string>({
+  value,
+  onChange,
+  options,
+  placeholder = '–',
+  label,
+  id,
+  className = '',
+  invalid = false,
+  describedBy,
+  onFocus,
+}: ChoiceProps<T>) {
+  const [open, setOpen] = useState(false);
+  const [at, setAt] = useState(key(value));
+  const [search, setSearch] = useState('');
+  const list = useRef<HTMLDivElement>(null);
+  const listId = useId();
+  const searched = options.length >= SEARCHED_FROM;
+  const chosen = options.find(([option]) => option === value);
+
+  const turn = (next: boolean, letters = ''): void => {
+    if (next) {
+      setAt(key(value));
+      setSearch(searched ? letters : '');
+    }
+    setOpen(next);
+  };
+
+  /** In a short list a letter goes to the next option that begins with it. */
+  const byLetter = (letter: string): void => {
+    const from = options.findIndex(([option]) => key(option) === at) + 1;
+    const next = [...options.slice(from), ...options.slice(0, from)].find(([, text]) =>
+      text.toLocaleLowerCase().startsWith(letter.toLocaleLowerCase()),
+    );
+    if (next) setAt(key(next[0]));
+  };
+
+  const isLetter = (event: KeyboardEvent): boolean =>
+    event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.metaKey && !event.altKey;
+
+  return (
+    <Popover.Root open={open} onOpenChange={(next) => turn(next)}>
+      <Popover.Trigger
+        id={id}
+        type="button"
+        role="combobox"
+        aria-label={label}
+        aria-haspopup="listbox"
+        aria-expanded={open}
+        aria-controls={open ? listId : undefined}
+        aria-invalid={invalid}
+        aria-describedby={describedBy}
+        className={`entry choice ${className}`}
+        onFocus={onFocus}
+        onKeyDown={(event) => {
+          if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+            event.preventDefault();
+            turn(true);
+          } else if (isLetter(event)) {
+            event.preventDefault();
+            event.stopPropagation();
+            turn(true, event.key);
+            if (!searched) byLetter(event.key);
+          }
+        }}
+      >
+        <span className={`min-w-0 flex-1 truncate ${chosen ? '' : 'text-soft'}`}>{chosen?.[1] ?? placeholder}</span>
+        <CaretDown size={16} className="shrink-0 text-soft" aria-hidden />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={8}
+          className="choice-list"
+          onOpenAutoFocus={(event) => {
+            if (searched && !isTouched()) return;
+            event.preventDefault();
+            list.current?.focus();
+          }}
+        >
+          <Command
+            ref={list}
+            label={label ?? 'Choose'}
+            loop
+            vimBindings={false}
+            shouldFilter={false}
+            value={at}
+            onValueChange={setAt}
+            className="flex min-h-0 flex-1 flex-col outline-none"
+            onKeyDown={(event) => {
+              event.stopPropagation();
+              if (!searched && isLetter(event)) byLetter(event.key);
+            }}
+          >
+            {searched && (
+              <Command.Input
+                value={search}
+                onValueChange={setSearch}
+                placeholder="type to find"
+                className="entry mb-1 shrink-0"
+              />
+            )}
+            <Command.List id={listId} label={label ?? 'Choose'} className="min-h-0 flex-1 overflow-y-auto">
+              {options
+                .filter(([, text]) => fitsSearch(text, search))
+                .map(([option, text]) => (
+                  <Command.Item
+                    key={option}
+                    value={key(option)}
+                    data-choice={option}
+                    className="choice-item"
+                    onSelect={() => {
+                      setOpen(false);
+                      if (option !== value) onChange(option);
+                    }}
+                  >
+                    <Check size={16} className={option === value ? '' : 'invisible'} aria-hidden />
+                    <span className="min-w-0 flex-1">{text}</span>
+                  </Command.Item>
+                ))}
+              <Command.Empty className="p-3 text-soft">None is called that.</Command.Empty>
+            </Command.List>
+          </Command>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** One of a list, with its name above. */
+export function SelectBox<T extends string>({
+  label,
+  hint,
+  problem,
+  className = '',
+  ...choice
+}: Omit<ChoiceProps<T>, 'label' | 'id' | 'invalid' | 'describedBy'> & {
+  label: ReactNode;
+  hint?: ReactNode;
+  problem?: string | undefined;
+}) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="label">
+        {label}
+      </label>
+      <Choice
+        {...choice}
+        id={id}
+        invalid={problem !== undefined}
+        describedBy={problem === undefined ? undefined : `${id}-problem`}
+      />
+      {hint !== undefined && <div className="mt-1 text-sm text-soft">{hint}</div>}
+      {problem !== undefined && (
+        <div id={`${id}-problem`} className="mt-1 text-sm font-semibold text-crimson">
+          {problem}
+        </div>
+      )}
+    </div>
+  );
+}
