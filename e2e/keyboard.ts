@@ -30,6 +30,14 @@ export class Keyboard {
     await this.page.keyboard.type(text);
   }
 
+  /** One of a list, found by typing. */
+  async choose(label: string, text: string): Promise<void> {
+    await this.fill(label, text);
+    await expect(this.page.getByRole('option', { selected: true })).toContainText(text);
+    await this.page.keyboard.press('Enter');
+    await expect(this.page.getByLabel(label, { exact: true })).toContainText(text);
+  }
+
   button(name: string | RegExp): Locator {
     return this.page.getByRole('button', { name, ...(typeof name === 'string' ? { exact: true } : {}) }).first();
   }

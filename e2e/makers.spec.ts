@@ -309,7 +309,7 @@ test('while an entry is begun digits are its own; reloaded, its choices are all 
   await page.goto('/station/beans?show=receive');
   await page.getByRole('button', { name: 'Nibs', exact: true }).click();
   await page.getByRole('button', { name: 'Roasted', exact: true }).click();
-  await expect(page.getByLabel('Route')).toHaveValue('from-nibs');
+  await expect(page.getByLabel('Route')).toContainText('nibs');
   await readout(page, 'Name of the lot').fill('Half typed');
   await readout(page, 'Net weight, all sacks').fill('2');
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());

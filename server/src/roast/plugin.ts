@@ -39,7 +39,7 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
     'Roast loads, newest first; page with `before`',
     (_, query) => ({ loads: loadRows(views, query) }),
     z.object({
-      limit: z.coerce.number().int().min(1).max(200).default(40),
+      limit: z.coerce.number().int().min(1).max(400).default(40),
       family: z.string().max(200).optional(),
       lot: z.string().max(20).optional(),
       before: z.coerce.number().int().optional(),

@@ -24,7 +24,7 @@ export function traceRoutes(router: Router, views: Views): void {
   recallRoutes(router, views);
   const page = z.object({
     offset: z.coerce.number().int().min(0).default(0),
-    limit: z.coerce.number().int().min(1).max(200).default(60),
+    limit: z.coerce.number().int().min(1).max(5000).default(60),
   });
 
   router.read(

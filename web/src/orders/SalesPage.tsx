@@ -2,10 +2,11 @@ import { useState } from 'react';
 import type { MarginsView, SalesPreview } from '@wunsch/core/api/orders';
 import { FREE_USE_WORDS } from '@wunsch/core/ledger/commands';
 import { marginOfAll } from '@wunsch/core/products/margin';
-import { milliFromMajor } from '@wunsch/core/units/money';
+import { majorFromMilli, milliFromMajor } from '@wunsch/core/units/money';
 import { ask, send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { FilePick } from '../parts/FilePick';
+import { Listing, type Column } from '../parts/listing';
 import { Figure, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
@@ -15,8 +16,43 @@ import { StoreNav } from '../store/StoreNav';
 export function SalesPage() {
   const { data, error } = useApi<MarginsView>('/api/orders/margins');
   const show = useShow();
+  const { currency } = useHere().view.settings;
   if (!data) return <Loading error={error} />;
   const all = marginOfAll(data.margins);
+  const money = (id: 'revenueMilli' | 'costMilli', head: string): Column<MarginsView['margins'][number]> => ({
+    id,
+    head,
+    unit: currency,
+    right: true,
+    value: (row) => majorFromMilli(row[id]),
+    show: (row) => <span className="figure">{show.money(row[id])}</span>,
+  });
+  const columns: Column<MarginsView['margins'][number]>[] = [
+    { id: 'product', head: 'Product', value: ({ product }) => product },
+    { id: 'channel', head: 'Channel', value: ({ channel }) => channel, filter: 'every channel' },
+    {
+      id: 'pieces',
+      head: 'Pieces',
+      right: true,
+      value: ({ pieces }) => pieces,
+      show: ({ pieces }) => <span className="figure">{count(pieces)}</span>,
+    },
+    money('revenueMilli', 'Taken in'),
+    money('costMilli', 'Cost'),
+    {
+      id: 'left',
+      head: 'Left of it',
+      unit: currency,
+      right: true,
+      value: ({ marginMilli }) => majorFromMilli(marginMilli),
+      show: ({ marginMilli, share }) => (
+        <span className={`figure ${marginMilli < 0 ? 'text-crimson' : ''}`}>
+          {show.money(marginMilli)}
+          {share !== null && `, ${show.percent(share, 0)}`}
+        </span>
+      ),
+    },
+  ];
   return (
     <div>
       <StoreNav />
@@ -42,35 +78,14 @@ export function SalesPage() {
         {data.margins.length === 0 ? (
           <p className="text-soft">Nothing was sold.</p>
         ) : (
-          <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Margins">
-            <table className="w-full min-w-[36rem]">
-              <thead className="label text-left">
-                <tr>
-                  <th className="font-normal">Product</th>
-                  <th className="font-normal">Channel</th>
-                  <th className="text-right font-normal">Pieces</th>
-                  <th className="text-right font-normal">Taken in</th>
-                  <th className="text-right font-normal">Cost</th>
-                  <th className="text-right font-normal">Left of it</th>
-                </tr>
-              </thead>
-              <tbody>
-                {data.margins.slice(0, 60).map((row) => (
-                  <tr key={`${row.productId} ${row.product} ${row.channel}`} className="border-t border-rule">
-                    <td className="py-1.5">{row.product}</td>
-                    <td>{row.channel}</td>
-                    <td className="figure text-right">{count(row.pieces)}</td>
-                    <td className="figure text-right">{show.money(row.revenueMilli)}</td>
-                    <td className="figure text-right">{show.money(row.costMilli)}</td>
-                    <td className={`figure text-right ${row.marginMilli < 0 ? 'text-crimson' : ''}`}>
-                      {show.money(row.marginMilli)}
-                      {row.share !== null && `, ${show.percent(row.share, 0)}`}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <Listing
+            label="Margins"
+            rows={data.margins}
+            columns={columns}
+            rowId={({ productId, product, channel }) => `${productId} ${product} ${channel}`}
+            sort="-left"
+            minWidth="36rem"
+          />
         )}
       </Section>
       <Import />

@@ -26,18 +26,34 @@ const SEARCHED_FROM = 9;
 /** Values may be empty, which the list takes for none. */
 const key = (value: string): string => `=${value}`;
 
-/** Every word that was typed stands somewhere in the option. */
-export function fitsSearch(label: string, search: string): boolean {
-  const text = label.toLocaleLowerCase();
+const wordsOf = (text: string): string[] => text.toLocaleLowerCase().split(/[^\p{L}\p{N}%]+/u);
+
+/** Every word that was typed stands somewhere in the text. */
+export function fitsSearch(text: string, search: string): boolean {
+  const lower = text.toLocaleLowerCase();
   return search
     .toLocaleLowerCase()
     .split(/\s+/)
-    .every((word) => text.includes(word));
+    .every((word) => lower.includes(word));
+}
+
+/** What fits a search, in its order, but first what begins with it, then what has a word that does. */
+export function optionsFound<T extends string>(options: readonly Option<T>[], search: string): Option<T>[] {
+  const typed = search.trim().toLocaleLowerCase();
+  if (typed === '') return [...options];
+  const rank = (label: string): number =>
+    label.toLocaleLowerCase().startsWith(typed) ? 0 : wordsOf(label).some((word) => word.startsWith(typed)) ? 1 : 2;
+  return options
+    .filter(([, label]) => fitsSearch(label, typed))
+    .map((option) => ({ option, rank: rank(option[1]) }))
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ option }) => option);
 }
 
 const isTouched = (): boolean => window.matchMedia('(pointer: coarse)').matches;
 
-/** One of a list: long lists are found by typing. Arrows and letters open it; Escape leaves it as it was. */
+/** One of a list: long lists are found by typing. Arrows and letters open it, Enter and Tab take what is marked, Escape
+ * leaves it as it was. */
 export function Choice<T extends string>({
   value,
   onChange,
@@ -75,6 +91,11 @@ export function Choice<T extends string>({
     if (next) setAt(key(next[0]));
   };
 
+  const take = (option: T): void => {
+    setOpen(false);
+    if (option !== value) onChange(option);
+  };
+
   const isLetter = (event: KeyboardEvent): boolean =>
     event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.metaKey && !event.altKey;
 
@@ -99,7 +120,9 @@ export function Choice<T extends string>({
           } else if (isLetter(event)) {
             event.preventDefault();
             event.stopPropagation();
-            turn(true, event.key);
+            // Letters can come faster than the list takes the focus.
+            if (open) setSearch((now) => now + event.key);
+            else turn(true, event.key);
             if (!searched) byLetter(event.key);
           }
         }}
@@ -130,6 +153,11 @@ export function Choice<T extends string>({
             className="flex min-h-0 flex-1 flex-col outline-none"
             onKeyDown={(event) => {
               event.stopPropagation();
+              const here = options.find(([option]) => key(option) === at);
+              if (event.key === 'Tab' && here) {
+                event.preventDefault();
+                take(here[0]);
+              }
               if (!searched && isLetter(event)) byLetter(event.key);
             }}
           >
@@ -142,23 +170,18 @@ export function Choice<T extends string>({
               />
             )}
             <Command.List id={listId} label={label ?? 'Choose'} className="min-h-0 flex-1 overflow-y-auto">
-              {options
-                .filter(([, text]) => fitsSearch(text, search))
-                .map(([option, text]) => (
-                  <Command.Item
-                    key={option}
-                    value={key(option)}
-                    data-choice={option}
-                    className="choice-item"
-                    onSelect={() => {
-                      setOpen(false);
-                      if (option !== value) onChange(option);
-                    }}
-                  >
-                    <Check size={16} className={option === value ? '' : 'invisible'} aria-hidden />
-                    <span className="min-w-0 flex-1">{text}</span>
-                  </Command.Item>
-                ))}
+              {optionsFound(options, search).map(([option, text]) => (
+                <Command.Item
+                  key={option}
+                  value={key(option)}
+                  data-choice={option}
+                  className="choice-item"
+                  onSelect={() => take(option)}
+                >
+                  <Check size={16} className={option === value ? '' : 'invisible'} aria-hidden />
+                  <span className="min-w-0 flex-1">{text}</span>
+                </Command.Item>
+              ))}
               <Command.Empty className="p-3 text-soft">None is called that.</Command.Empty>
             </Command.List>
           </Command>

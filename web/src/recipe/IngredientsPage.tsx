@@ -3,9 +3,11 @@ import { useSearchParams } from 'react-router';
 import type { PantryRow } from '@wunsch/core/api/recipe';
 import type { Material } from '@wunsch/core/ledger/types';
 import { otherDryPct } from '@wunsch/core/ledger/contents';
+import { majorFromMilli } from '@wunsch/core/units/money';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Box } from '../parts/fields';
+import { Listing, type Column } from '../parts/listing';
 import { Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { UsualMaterials } from '../parts/UsualMaterials';
@@ -23,6 +25,7 @@ const pct = (value: number): string => (value < 0.05 ? '–' : value.toFixed(val
 export function IngredientsPage() {
   const { view } = useHere();
   const pantry = usePantry();
+  const show = useShow();
   const [query, setQuery] = useSearchParams();
   if (!pantry.data) return <Loading error={pantry.error} />;
   const rows = pantry.data.rows.filter(({ id }) => !id.startsWith('lot:') && id !== 'nibs');
@@ -31,6 +34,54 @@ export function IngredientsPage() {
   const asked = query.get('edit');
   const editing = asked === 'new' ? NEW : materialOf(asked ?? '');
   const edit = (id: string | null): void => setQuery(id === null ? {} : { edit: id });
+  const share = (id: string, head: string, of: (row: PantryRow) => number | null): Column<PantryRow> => ({
+    id,
+    head: `${head}, %`,
+    right: true,
+    value: of,
+    show: (row) => {
+      const value = of(row);
+      return value === null ? '–' : pct(value);
+    },
+  });
+  const columns: Column<PantryRow>[] = [
+    {
+      id: 'name',
+      head: 'Ingredient',
+      value: ({ name, allergens }) => [name, ...allergens].join(', '),
+      show: (row) => <Named row={row} material={materialOf(row.id)} />,
+    },
+    share('fat', 'Fat', ({ contents }) => contents?.fatPct ?? null),
+    share('cocoa', 'Cocoa', ({ contents, cocoaPct }) => (contents ? cocoaPct : null)),
+    share('sugar', 'Sugar', ({ contents }) => (contents ? contents.sugarPct + contents.polyolsPct : null)),
+    share('milk', 'Milk', ({ contents }) => (contents ? contents.dryMilkPct + contents.milkFatPct : null)),
+    share('water', 'Water', ({ contents }) => contents?.waterPct ?? null),
+    {
+      id: 'price',
+      head: 'A kilogram',
+      unit: view.settings.currency,
+      right: true,
+      value: ({ perKgMilli }) => (perKgMilli === null ? null : majorFromMilli(perKgMilli)),
+      show: ({ perKgMilli }) =>
+        perKgMilli === null ? <span className="text-soft">no price</span> : show.money(perKgMilli),
+    },
+    {
+      id: 'here',
+      head: 'Here',
+      unit: 'g',
+      right: true,
+      value: ({ stockG }) => stockG,
+      show: ({ stockG, stock }) => {
+        const expiry = stock.find(({ bestBefore }) => bestBefore !== null)?.bestBefore;
+        return (
+          <>
+            {stockG > 0 ? show.mass(stockG * 1000) : '–'}
+            {expiry != null && <span className="block text-sm text-soft">to {expiry}</span>}
+          </>
+        );
+      },
+    },
+  ];
   return (
     <>
       <div className="mb-5 flex flex-wrap items-baseline justify-between gap-x-6">
@@ -50,26 +101,25 @@ export function IngredientsPage() {
         />
       ) : (
         <>
-          <div className="overflow-x-auto">
-            <table className="w-full min-w-[46rem]">
-              <thead className="text-left text-sm text-soft">
-                <tr>
-                  {['Ingredient', 'Fat', 'Cocoa', 'Sugar', 'Milk', 'Water', 'A kilogram', 'Here', ''].map(
-                    (head, index) => (
-                      <th key={head} className={`py-1 font-normal ${index > 0 && index < 8 ? 'text-right' : ''}`}>
-                        {index > 0 && index < 6 ? `${head}, %` : head}
-                      </th>
-                    ),
-                  )}
-                </tr>
-              </thead>
-              <tbody>
-                {rows.map((row) => (
-                  <Row key={row.id} row={row} material={materialOf(row.id)} edit={({ id }) => edit(id)} />
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <Listing
+            label="Ingredients"
+            rows={rows}
+            columns={columns}
+            rowId={({ id }) => id}
+            minWidth="46rem"
+            tail={({ id, name }) =>
+              materialOf(id) && (
+                <button
+                  type="button"
+                  className="button button-quiet"
+                  aria-label={`Change ${name}`}
+                  onClick={() => edit(id)}
+                >
+                  Change
+                </button>
+              )
+            }
+          />
           <button type="button" className="button mt-4" onClick={() => edit('new')}>
             Another one
           </button>
@@ -89,66 +139,22 @@ export function IngredientsPage() {
   );
 }
 
-function Row({
-  row,
-  material,
-  edit,
-}: {
-  row: PantryRow;
-  material: Material | undefined;
-  edit: (material: Material) => void;
-}) {
-  const show = useShow();
-  const c = row.contents;
-  const expiry = row.stock.find(({ bestBefore }) => bestBefore !== null)?.bestBefore;
+function Named({ row, material }: { row: PantryRow; material: Material | undefined }) {
+  const { contents } = row;
   return (
-    <tr className="border-t border-rule align-top">
-      <td className="py-2 pr-4">
-        <span className="font-semibold">{row.name}</span>
-        <span className="block text-sm text-soft">
-          {row.allergens.length > 0 && <strong className="text-crimson">{row.allergens.join(', ')} · </strong>}
-          {material?.origin ? `${material.origin} · ` : ''}
-          {c === null
-            ? 'nobody said what it is made of'
-            : row.assumed
-              ? row.source
-              : `own: ${row.source || 'entered here'}`}
-          {c !== null && otherDryPct(c) > 0.5 && `; ${otherDryPct(c).toFixed(0)} % other dry matter`}
-        </span>
-      </td>
-      {c === null ? (
-        <td colSpan={5} className="py-2 text-right text-soft">
-          –
-        </td>
-      ) : (
-        [c.fatPct, row.cocoaPct, c.sugarPct + c.polyolsPct, c.dryMilkPct + c.milkFatPct, c.waterPct].map(
-          (value, index) => (
-            <td key={index} className="py-2 text-right">
-              {pct(value)}
-            </td>
-          ),
-        )
-      )}
-      <td className="py-2 text-right whitespace-nowrap">
-        {row.perKgMilli === null ? <span className="text-soft">no price</span> : show.money(row.perKgMilli)}
-      </td>
-      <td className="py-2 text-right whitespace-nowrap">
-        {row.stockG > 0 ? show.mass(row.stockG * 1000) : '–'}
-        {expiry != null && <span className="block text-sm text-soft">to {expiry}</span>}
-      </td>
-      <td className="py-1 text-right">
-        {material && (
-          <button
-            type="button"
-            className="button button-quiet"
-            aria-label={`Change ${row.name}`}
-            onClick={() => edit(material)}
-          >
-            Change
-          </button>
-        )}
-      </td>
-    </tr>
+    <>
+      <span className="font-semibold">{row.name}</span>
+      <span className="block text-sm text-soft">
+        {row.allergens.length > 0 && <strong className="text-crimson">{row.allergens.join(', ')} · </strong>}
+        {material?.origin ? `${material.origin} · ` : ''}
+        {contents === null
+          ? 'nobody said what it is made of'
+          : row.assumed
+            ? row.source
+            : `own: ${row.source || 'entered here'}`}
+        {contents !== null && otherDryPct(contents) > 0.5 && `; ${otherDryPct(contents).toFixed(0)} % other dry matter`}
+      </span>
+    </>
   );
 }
 

@@ -1,8 +1,10 @@
 import { Link } from 'react-router';
 import type { RecipeBatch, RecipeVersionView, RecipeView } from '@wunsch/core/api/recipe';
 import { meanScore } from '@wunsch/core/recipe/compare';
+import { majorFromMilli } from '@wunsch/core/units/money';
+import { Listing, type Column } from '../parts/listing';
 import { Section } from '../parts/pieces';
-import { useShow } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 
 /** What changed from version to version, what that did, and what each batch was called and really is. */
 export function VersionsTab({ view }: { view: RecipeView }) {
@@ -41,50 +43,88 @@ function One({ version }: { version: RecipeVersionView }) {
         </p>
       )}
       {recipe.note !== '' && <p className="text-sm text-soft">{recipe.note}</p>}
-      {batches.length > 0 && <BatchTable batches={batches} />}
+      {batches.length > 0 && <BatchTable batches={batches} prefix={`v${version.version}-`} />}
     </Section>
   );
 }
 
 /** What batches were called, and what they are by the arithmetic. */
-export function BatchTable({ batches }: { batches: readonly RecipeBatch[] }) {
+export function BatchTable({ batches, prefix }: { batches: readonly RecipeBatch[]; prefix: string }) {
   const show = useShow();
+  const { currency } = useHere().view.settings;
+  const columns: Column<RecipeBatch>[] = [
+    {
+      id: 'batch',
+      head: 'Batch',
+      value: ({ code, name }) => `${code} ${name}`,
+      show: ({ code, name }) => (
+        <>
+          <Link className="code link" to={`/batch/${code}`}>
+            {code}
+          </Link>{' '}
+          {name}
+        </>
+      ),
+    },
+    {
+      id: 'on',
+      head: 'On',
+      value: ({ startedAt }) => show.clock(startedAt),
+      show: ({ startedAt }) => show.day(startedAt),
+    },
+    {
+      id: 'called',
+      head: 'Called',
+      unit: '%',
+      right: true,
+      value: ({ calledPct }) => calledPct,
+      show: ({ calledPct }) => (calledPct === null ? '–' : `${calledPct} %`),
+    },
+    {
+      id: 'is',
+      head: 'It is',
+      unit: '%',
+      right: true,
+      value: ({ cocoaPct }) => Number(cocoaPct.toFixed(2)),
+      show: ({ calledPct, cocoaPct }) => (
+        <span className={calledPct !== null && cocoaPct < calledPct - 0.05 ? 'font-bold text-crimson' : ''}>
+          {cocoaPct.toFixed(1)} %
+        </span>
+      ),
+    },
+    {
+      id: 'thickness',
+      head: 'Thickness',
+      right: true,
+      value: ({ flow }) => flow,
+      show: ({ flow }) => (flow === null ? '–' : `${flow.toFixed(1)}×`),
+    },
+    {
+      id: 'cost',
+      head: 'A kilogram',
+      unit: currency,
+      right: true,
+      value: ({ perKgMilli }) => (perKgMilli === null ? null : majorFromMilli(perKgMilli)),
+      show: ({ perKgMilli }) => (perKgMilli === null ? '–' : show.money(perKgMilli)),
+    },
+    {
+      id: 'score',
+      head: 'Score',
+      right: true,
+      value: ({ score }) => score,
+      show: ({ score, scores }) => (score === null ? '–' : `${score.toFixed(1)} (${scores})`),
+    },
+  ];
   return (
-    <div className="mt-2 overflow-x-auto">
-      <table className="w-full min-w-[30rem] text-sm">
-        <thead className="text-left text-soft">
-          <tr>
-            <th className="py-1 font-normal">Batch</th>
-            <th className="font-normal">On</th>
-            <th className="text-right font-normal">Called</th>
-            <th className="text-right font-normal">It is</th>
-            <th className="text-right font-normal">Thickness</th>
-            <th className="text-right font-normal">A kilogram</th>
-            <th className="text-right font-normal">Score</th>
-          </tr>
-        </thead>
-        <tbody>
-          {batches.map((row) => {
-            const off = row.calledPct !== null && row.cocoaPct < row.calledPct - 0.05;
-            return (
-              <tr key={row.id} className="border-t border-rule">
-                <td className="py-1.5">
-                  <Link className="code link" to={`/batch/${row.code}`}>
-                    {row.code}
-                  </Link>{' '}
-                  {row.name}
-                </td>
-                <td>{show.day(row.startedAt)}</td>
-                <td className="text-right">{row.calledPct === null ? '–' : `${row.calledPct} %`}</td>
-                <td className={`text-right ${off ? 'font-bold text-crimson' : ''}`}>{row.cocoaPct.toFixed(1)} %</td>
-                <td className="text-right">{row.flow === null ? '–' : `${row.flow.toFixed(1)}×`}</td>
-                <td className="text-right">{row.perKgMilli === null ? '–' : show.money(row.perKgMilli)}</td>
-                <td className="text-right">{row.score === null ? '–' : `${row.score.toFixed(1)} (${row.scores})`}</td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-    </div>
+    <Listing
+      label="Batches of this recipe"
+      prefix={prefix}
+      rows={batches}
+      columns={columns}
+      rowId={({ id }) => id}
+      sort="-on"
+      pageSize={20}
+      minWidth="32rem"
+    />
   );
 }

@@ -3,6 +3,7 @@ import type { LoadRow } from '@wunsch/core/api/roast';
 import { clock } from '@wunsch/core/roast/words';
 import { fixedTemperature } from '@wunsch/core/units/temperature';
 import { useApi } from '../parts/api';
+import { Listing, type Column } from '../parts/listing';
 import { useHere, useShow } from '../parts/workshop';
 
 export function useLoads(limit: number, family = '', before = ''): LoadRow[] | undefined {
@@ -25,62 +26,106 @@ interface Props {
 export function LoadTable({ loads, chosen, toggle }: Props) {
   const show = useShow();
   const { temperatureUnit } = useHere().view.settings;
-  const head = 'py-1 pr-4 font-normal';
+  const columns: Column<LoadRow>[] = [
+    {
+      id: 'code',
+      head: 'Load',
+      value: ({ code, name }) => `${code} ${name}`,
+      show: ({ code, name, at }) => (
+        <>
+          <Link className="code link" to={`/roasting/load/${code}`}>
+            {code}
+          </Link>{' '}
+          {name}
+          <span className="block text-sm text-soft">{show.moment(at)}</span>
+        </>
+      ),
+    },
+    { id: 'at', head: 'When', extra: true, value: ({ at }) => show.clock(at), show: ({ at }) => show.moment(at) },
+    { id: 'family', head: 'Beans', extra: true, value: ({ family }) => family, filter: 'all beans' },
+    {
+      id: 'program',
+      head: 'Program',
+      value: ({ program }) => program,
+      show: ({ program, roaster }) => (
+        <span className="text-soft">
+          {program ?? 'no program'}
+          {roaster !== null && <span className="block text-sm">{roaster}</span>}
+        </span>
+      ),
+    },
+    { id: 'roaster', head: 'Roaster', extra: true, value: ({ roaster }) => roaster },
+    {
+      id: 'in',
+      head: 'In',
+      unit: 'g',
+      right: true,
+      value: ({ inG }) => inG,
+      show: ({ inG }) => show.mass(inG * 1000),
+    },
+    {
+      id: 'minutes',
+      head: 'Time',
+      unit: 'min',
+      right: true,
+      value: ({ minutes }) => minutes,
+      show: ({ minutes }) => (minutes === null ? '–' : clock(minutes * 60)),
+    },
+    {
+      id: 'end',
+      head: 'Beans at the end',
+      unit: '°C',
+      right: true,
+      value: ({ endC }) => endC,
+      show: ({ endC, curve }) => (
+        <>
+          {endC === null ? '–' : fixedTemperature(endC, temperatureUnit)}
+          {!curve && <span className="block text-sm text-soft">no curve</span>}
+        </>
+      ),
+    },
+    {
+      id: 'lost',
+      head: 'Lost',
+      unit: '%',
+      right: true,
+      value: ({ weightLeft }) => Number((100 * (1 - weightLeft)).toFixed(2)),
+      show: ({ weightLeft }) => show.percent(1 - weightLeft),
+    },
+    {
+      id: 'score',
+      head: 'Score',
+      right: true,
+      value: ({ score }) => score,
+      show: ({ score }) => (score === null ? '–' : score.toFixed(1)),
+    },
+  ];
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full min-w-[34rem] text-left">
-        <thead>
-          <tr className="label">
-            {toggle && <th className={head}>Compare</th>}
-            <th className={head}>Load</th>
-            <th className={head}>Program</th>
-            <th className={`${head} text-right`}>In</th>
-            <th className={`${head} text-right`}>Time</th>
-            <th className={`${head} text-right`}>Beans at the end</th>
-            <th className={`${head} text-right`}>Lost</th>
-            <th className={`${head} pr-0! text-right`}>Score</th>
-          </tr>
-        </thead>
-        <tbody>
-          {loads.map((load) => (
-            <tr key={load.loadId} className="border-t border-rule align-baseline">
-              {toggle && (
-                <td className="pr-4 align-middle">
-                  <label className="inline-flex min-h-11 min-w-11 items-center">
-                    <input
-                      type="checkbox"
-                      className="size-5"
-                      aria-label={`Compare ${load.code}`}
-                      checked={chosen?.includes(load.code) ?? false}
-                      disabled={!(chosen?.includes(load.code) ?? false) && (chosen?.length ?? 0) >= 6}
-                      onChange={() => toggle(load.code)}
-                    />
-                  </label>
-                </td>
-              )}
-              <td className="py-2 pr-4">
-                <Link className="code link" to={`/roasting/load/${load.code}`}>
-                  {load.code}
-                </Link>{' '}
-                {load.name}
-                <span className="block text-sm text-soft">{show.moment(load.at)}</span>
-              </td>
-              <td className="py-2 pr-4 text-soft">
-                {load.program ?? 'no program'}
-                {load.roaster !== null && <span className="block text-sm">{load.roaster}</span>}
-              </td>
-              <td className="py-2 pr-4 text-right whitespace-nowrap">{show.mass(load.inG * 1000)}</td>
-              <td className="py-2 pr-4 text-right">{load.minutes === null ? '–' : clock(load.minutes * 60)}</td>
-              <td className="py-2 pr-4 text-right whitespace-nowrap">
-                {load.endC === null ? '–' : fixedTemperature(load.endC, temperatureUnit)}
-                {!load.curve && <span className="block text-sm text-soft">no curve</span>}
-              </td>
-              <td className="py-2 pr-4 text-right whitespace-nowrap">{show.percent(1 - load.weightLeft)}</td>
-              <td className="py-2 text-right">{load.score === null ? '–' : load.score.toFixed(1)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <Listing
+      label="Roast loads"
+      rows={loads}
+      columns={columns}
+      rowId={({ loadId }) => loadId}
+      sort=""
+      pageSize={40}
+      {...(toggle && {
+        lead: {
+          head: 'Compare',
+          cell: ({ code }: LoadRow) => (
+            <label className="inline-flex min-h-11 min-w-11 items-center">
+              <input
+                type="checkbox"
+                className="size-5"
+                aria-label={`Compare ${code}`}
+                checked={chosen?.includes(code) ?? false}
+                disabled={!(chosen?.includes(code) ?? false) && (chosen?.length ?? 0) >= 6}
+                onChange={() => toggle(code)}
+              />
+            </label>
+          ),
+        },
+        marked: ({ code }: LoadRow) => chosen?.includes(code) ?? false,
+      })}
+    />
   );
 }

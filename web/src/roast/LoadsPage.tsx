@@ -1,21 +1,17 @@
 import { Link, useSearchParams } from 'react-router';
-import { Chips } from '../parts/fields';
 import { Empty, Loading } from '../parts/pieces';
 import { LoadTable, useLoads } from './LoadTable';
 import { RoastingHead } from './RoastingNav';
 
-const PAGE = 40;
-/** Loads among which the families of the filter are looked for. */
-const LOOKED = 200;
+/** Loads that are looked through at once; earlier ones are a press away. */
+const AT_ONCE = 400;
 
 /** All loads, newest first; up to six chosen to be laid over one another. */
 export function LoadsPage() {
   const [query, setQuery] = useSearchParams();
-  const family = query.get('family') ?? '';
   const chosen = (query.get('codes') ?? '').split(',').filter(Boolean);
   const before = query.get('before') ?? '';
-  const recent = useLoads(LOOKED);
-  const loads = useLoads(PAGE, family, before);
+  const loads = useLoads(AT_ONCE, '', before);
   const put = (name: string, value: string): void =>
     setQuery(
       (now) => {
@@ -27,12 +23,11 @@ export function LoadsPage() {
     );
   const toggle = (code: string): void =>
     put('codes', (chosen.includes(code) ? chosen.filter((row) => row !== code) : [...chosen, code]).join(','));
-  if (!loads || !recent) return <Loading />;
-  const families = [...new Set(recent.map((row) => row.family))].sort();
+  if (!loads) return <Loading />;
   return (
     <>
       <RoastingHead title="Roast loads" />
-      {recent.length === 0 ? (
+      {loads.length === 0 && before === '' ? (
         <Empty
           title="No load yet."
           action={
@@ -45,17 +40,6 @@ export function LoadsPage() {
         </Empty>
       ) : (
         <>
-          {families.length > 1 && (
-            <Chips
-              legend="Beans"
-              options={[['', 'all'] as const, ...families.map((name) => [name, name] as const)]}
-              chosen={[family]}
-              choose={([name]) => {
-                put('family', name ?? '');
-                put('before', '');
-              }}
-            />
-          )}
           <div className="sticky top-32 z-10 my-4 flex min-h-14 flex-wrap items-center gap-4 bg-paper py-2">
             {chosen.length === 0 ? (
               <p className="text-soft">Choose two to six loads to lay them over one another.</p>
@@ -80,7 +64,7 @@ export function LoadsPage() {
                 The newest
               </button>
             )}
-            {loads.length === PAGE && (
+            {loads.length === AT_ONCE && (
               <button
                 type="button"
                 className="button"

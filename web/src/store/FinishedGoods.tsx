@@ -7,21 +7,53 @@ import { Box, NumberBox } from '../parts/fields';
 import { Marks } from '../parts/marks';
 import { readNumber } from '../parts/number';
 import { Code, Refusal, Section } from '../parts/pieces';
+import { Listing, type Column } from '../parts/listing';
+import { majorFromMilli } from '@wunsch/core/units/money';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
 
 /** So few days before its date that somebody should hurry. */
 const SOON_DAYS = 60;
-const MOST = 60;
-
 /** Packed goods by product, what expires first on top; where they stand and how the air is there. */
 export function FinishedGoods() {
   const { data } = useApi<FinishedGoodsView>('/api/orders/goods');
-  const [product, setProduct] = useState('');
+  const show = useShow();
+  const { currency } = useHere().view.settings;
   if (!data) return null;
-  const names = [...new Set(data.goods.map((row) => row.product))].sort();
-  const rows = data.goods.filter((row) => product === '' || row.product === product);
   const past = data.goods.filter(({ daysLeft }) => daysLeft !== null && daysLeft < 0);
+  const columns: Column<FinishedView>[] = [
+    { id: 'code', head: 'Code', value: ({ code }) => code, show: ({ code }) => <Code code={code} kind="packed" /> },
+    {
+      id: 'product',
+      head: 'Product',
+      value: ({ product }) => product,
+      show: (row) => <Packed row={row} places={data.places} />,
+      filter: 'every product',
+    },
+    { id: 'bestBefore', head: 'Best before', value: ({ bestBefore }) => bestBefore, extra: true },
+    {
+      id: 'place',
+      head: 'Where',
+      value: ({ placeId }) => data.places.find(({ id }) => id === placeId)?.name ?? null,
+      extra: true,
+    },
+    { id: 'promised', head: 'Promised', value: ({ promised }) => promised, right: true, extra: true },
+    {
+      id: 'pieces',
+      head: 'Here',
+      right: true,
+      value: ({ pieces }) => pieces,
+      show: ({ pieces }) => <span className="figure text-lg">{count(pieces)}</span>,
+    },
+    {
+      id: 'cost',
+      head: 'A piece',
+      unit: currency,
+      right: true,
+      value: ({ perPieceMilli }) => majorFromMilli(perPieceMilli),
+      show: ({ perPieceMilli }) => <span className="text-sm text-soft">{show.money(perPieceMilli)}</span>,
+    },
+  ];
   return (
     <>
       <Section title="Bars" aside="what expires first on top">
@@ -31,33 +63,22 @@ export function FinishedGoods() {
             more as good.
           </p>
         )}
-        {names.length > 1 && (
-          <SelectBox
-            className="mb-2 max-w-sm"
-            label="Of"
-            value={product}
-            options={[['', 'every product'], ...names.map((name) => [name, name] as const)]}
-            onChange={setProduct}
-          />
-        )}
-        {rows.length === 0 ? (
-          <p className="text-soft">None packed.</p>
-        ) : (
-          <ul className="rows">
-            {rows.slice(0, MOST).map((row) => (
-              <Row key={row.holdingId} row={row} places={data.places} />
-            ))}
-          </ul>
-        )}
-        {rows.length > MOST && <p className="mt-2 text-sm text-soft">{rows.length - MOST} more expire later.</p>}
+        <Listing
+          label="Packed bars"
+          rows={data.goods}
+          columns={columns}
+          rowId={({ holdingId }) => holdingId}
+          prefix="bars-"
+          pageSize={30}
+          minWidth="0"
+        />
       </Section>
       <Places places={data.places} goods={data.goods} />
     </>
   );
 }
 
-function Row({ row, places }: { row: FinishedView; places: readonly PlaceView[] }) {
-  const show = useShow();
+function Packed({ row, places }: { row: FinishedView; places: readonly PlaceView[] }) {
   const { daysLeft } = row;
   const tone =
     daysLeft !== null && daysLeft < 0
@@ -66,22 +87,17 @@ function Row({ row, places }: { row: FinishedView; places: readonly PlaceView[] 
         ? 'font-semibold'
         : 'text-soft';
   return (
-    <li className="flex flex-wrap items-baseline gap-x-4 py-2">
-      <Code code={row.code} kind="packed" />
-      <span className="min-w-0 flex-1">
-        {row.product}
-        <span className={`block text-sm ${tone}`}>
-          {row.bestBefore === null
-            ? 'no date'
-            : `best before ${row.bestBefore}${daysLeft === null ? '' : daysLeft < 0 ? `, ${-daysLeft} days past` : daysLeft < SOON_DAYS ? `, ${daysLeft} days left` : ''}`}
-          {row.placeId !== null && `, ${places.find(({ id }) => id === row.placeId)?.name ?? ''}`}
-          {row.promised > 0 && `, ${count(row.promised)} promised`}
-        </span>
-        <Marks marks={row.marks} />
+    <>
+      {row.product}
+      <span className={`block text-sm ${tone}`}>
+        {row.bestBefore === null
+          ? 'no date'
+          : `best before ${row.bestBefore}${daysLeft === null ? '' : daysLeft < 0 ? `, ${-daysLeft} days past` : daysLeft < SOON_DAYS ? `, ${daysLeft} days left` : ''}`}
+        {row.placeId !== null && `, ${places.find(({ id }) => id === row.placeId)?.name ?? ''}`}
+        {row.promised > 0 && `, ${count(row.promised)} promised`}
       </span>
-      <span className="figure text-lg">{count(row.pieces)}</span>
-      <span className="w-16 text-right text-sm text-soft">{show.money(row.perPieceMilli)}</span>
-    </li>
+      <Marks marks={row.marks} />
+    </>
   );
 }
 

@@ -7,7 +7,8 @@ import { FinishedGoods } from './FinishedGoods';
 import { StoreNav } from './StoreNav';
 import { askTakings, PRICES, proposeTakings, SALE_FIELDS, saleOf, type Price } from './takings';
 import { useApi } from '../parts/api';
-import { Empty, Figure, HoldingRow, Loading, Section } from '../parts/pieces';
+import { HoldingList } from '../parts/HoldingList';
+import { Empty, Figure, Loading, Section } from '../parts/pieces';
 import { MassUnitHere, count, useHere, useShow, useUnitOf } from '../parts/workshop';
 
 type Act = 'none' | 'sell' | 'buy';
@@ -149,22 +150,14 @@ export function StorePage() {
             {pantry.length === 0 ? (
               <p className="text-soft">Empty. Buy sugar and wrappers before the first batch.</p>
             ) : (
-              <ul className="rows">
-                {pantry.map((holding) => (
-                  <HoldingRow key={holding.id} holding={holding} />
-                ))}
-              </ul>
+              <HoldingList label="Pantry" holdings={pantry} prefix="pantry-" />
             )}
           </Section>
           <Section title="Seconds, husk, unpacked bars">
             {others.length === 0 ? (
               <p className="text-soft">None.</p>
             ) : (
-              <ul className="rows">
-                {others.slice(0, 30).map((holding) => (
-                  <HoldingRow key={holding.id} holding={holding} />
-                ))}
-              </ul>
+              <HoldingList label="Seconds, husk, unpacked bars" holdings={others} prefix="others-" />
             )}
           </Section>
         </div>

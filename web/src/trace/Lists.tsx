@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { Link } from 'react-router';
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { Batch, LotFacts } from '@wunsch/core/ledger/types';
@@ -6,7 +5,9 @@ import { useApi } from '../parts/api';
 import { Empty, Loading } from '../parts/pieces';
 import type { Mark } from '@wunsch/core/trace/marks';
 import { Marks } from '../parts/marks';
-import { count, useShow, useUnitOf } from '../parts/workshop';
+import { Listing, type Column } from '../parts/listing';
+import { count, useHere, useShow, useUnitOf } from '../parts/workshop';
+import { majorFromMilli } from '@wunsch/core/units/money';
 
 interface BatchRow {
   batch: Batch;
@@ -21,82 +22,100 @@ interface BatchRow {
   allergens: string[];
 }
 
-const PAGE = 60;
+/** More batches than a workshop makes in a lifetime. */
+const ALL = 5000;
 
 export function BatchesPage() {
-  const [offset, setOffset] = useState(0);
-  const answer = useApi<{ total: number; batches: BatchRow[] }>(`/api/trace/batches?offset=${offset}&limit=${PAGE}`);
-  const unit = useUnitOf((answer.data?.batches ?? []).map(({ chargedMg }) => chargedMg));
+  const answer = useApi<{ total: number; batches: BatchRow[] }>(`/api/trace/batches?limit=${ALL}`);
+  const unit = useUnitOf((answer.data?.batches ?? []).slice(0, 60).map(({ chargedMg }) => chargedMg));
   const show = useShow(unit);
   if (!answer.data) return <Loading error={answer.error} />;
-  const { total, batches } = answer.data;
-  if (total === 0) return <Empty title="No batches yet.">A batch begins when nibs go into a grinder. Press 5.</Empty>;
+  const { batches } = answer.data;
+  if (batches.length === 0)
+    return <Empty title="No batches yet.">A batch begins when nibs go into a grinder. Press 5.</Empty>;
+  const columns: Column<BatchRow>[] = [
+    {
+      id: 'code',
+      head: 'Code',
+      value: ({ batch }) => batch.code,
+      show: ({ batch }) => (
+        <Link className="code link" to={`/batch/${batch.code}`}>
+          {batch.code}
+        </Link>
+      ),
+    },
+    {
+      id: 'name',
+      head: 'Name',
+      value: ({ batch }) => batch.name,
+      show: ({ batch, marks, allergens }) => (
+        <>
+          {batch.name}
+          <Marks marks={marks} allergens={allergens} />
+        </>
+      ),
+    },
+    { id: 'origin', head: 'Origin', value: ({ family }) => family, filter: 'every origin' },
+    {
+      id: 'began',
+      head: 'Began',
+      value: ({ startedAt }) => show.clock(startedAt),
+      show: ({ startedAt }) => <span className="whitespace-nowrap text-soft">{show.day(startedAt)}</span>,
+    },
+    {
+      id: 'charged',
+      head: 'Into the bowl',
+      unit: 'g',
+      right: true,
+      value: ({ chargedMg }) => chargedMg / 1000,
+      show: ({ chargedMg }) => show.mass(chargedMg),
+    },
+    {
+      id: 'cocoa',
+      head: 'Cocoa',
+      unit: '%',
+      right: true,
+      value: ({ cocoaPct }) => Number(cocoaPct.toFixed(2)),
+      show: ({ cocoaPct }) => `${cocoaPct.toFixed(1)} %`,
+    },
+    {
+      id: 'bars',
+      head: 'Bars',
+      right: true,
+      value: ({ bars }) => bars,
+      show: ({ bars, bowlMg }) => (bars > 0 ? count(bars) : bowlMg > 0 ? 'on the stones' : '–'),
+    },
+    {
+      id: 'score',
+      head: 'Score',
+      right: true,
+      value: ({ score }) => score,
+      show: ({ score }) => <span className="figure">{score === null ? '–' : score.toFixed(1)}</span>,
+    },
+    { id: 'allergens', head: 'Allergens', extra: true, value: ({ allergens }) => allergens.join(', ') },
+  ];
   return (
     <>
       <h1 className="mb-4 text-4xl">Batches</h1>
-      <div className="overflow-x-auto">
-        <table className="w-full min-w-[640px] text-left">
-          <thead className="label">
-            <tr>
-              <th className="py-1 font-normal">Code</th>
-              <th className="font-normal">Name</th>
-              <th className="font-normal">Origin</th>
-              <th className="font-normal">Began</th>
-              <th className="text-right font-normal">Into the bowl</th>
-              <th className="text-right font-normal">Cocoa</th>
-              <th className="text-right font-normal">Bars</th>
-              <th className="text-right font-normal">Score</th>
-            </tr>
-          </thead>
-          <tbody>
-            {batches.map((row) => (
-              <tr key={row.batch.id} className="border-t border-rule hover:bg-sunk">
-                <td className="py-2.5">
-                  <Link className="code link" to={`/batch/${row.batch.code}`}>
-                    {row.batch.code}
-                  </Link>
-                </td>
-                <td>
-                  {row.batch.name}
-                  <Marks marks={row.marks} allergens={row.allergens} />
-                </td>
-                <td className="text-soft">{row.family}</td>
-                <td className="text-soft">{show.day(row.startedAt)}</td>
-                <td className="text-right">{show.mass(row.chargedMg)}</td>
-                <td className="text-right">{row.cocoaPct.toFixed(1)} %</td>
-                <td className="text-right">{row.bars > 0 ? count(row.bars) : row.bowlMg > 0 ? 'on the stones' : ''}</td>
-                <td className="figure text-right">{row.score === null ? '' : row.score.toFixed(1)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      {total > PAGE && (
-        <div className="mt-4 flex items-center gap-3">
-          <button type="button" className="button" disabled={offset === 0} onClick={() => setOffset(offset - PAGE)}>
-            Newer
-          </button>
-          <button
-            type="button"
-            className="button"
-            disabled={offset + PAGE >= total}
-            onClick={() => setOffset(offset + PAGE)}
-          >
-            Older
-          </button>
-          <span className="text-soft">
-            {offset + 1} to {Math.min(total, offset + PAGE)} of {total}
-          </span>
-        </div>
-      )}
+      <Listing
+        label="Batches"
+        rows={batches}
+        columns={columns}
+        rowId={({ batch }) => batch.id}
+        sort="-began"
+        minWidth="44rem"
+      />
     </>
   );
 }
 
+type LotRow = HoldingView & { facts: LotFacts; receivedMg: number };
+
 export function LotsPage() {
-  const answer = useApi<{ lots: (HoldingView & { facts: LotFacts; receivedMg: number })[] }>('/api/trace/lots');
+  const answer = useApi<{ lots: LotRow[] }>('/api/trace/lots');
   const unit = useUnitOf((answer.data?.lots ?? []).map(({ massMg }) => massMg));
   const show = useShow(unit);
+  const { currency } = useHere().view.settings;
   if (!answer.data) return <Loading error={answer.error} />;
   const { lots } = answer.data;
   if (lots.length === 0) {
@@ -113,42 +132,77 @@ export function LotsPage() {
       </Empty>
     );
   }
+  const left = (lot: LotRow): number => lot.massMg / Math.max(1, lot.receivedMg);
+  const columns: Column<LotRow>[] = [
+    {
+      id: 'code',
+      head: 'Code',
+      value: ({ code }) => code,
+      show: ({ code }) => (
+        <Link className="code link text-lg" to={`/lot/${code}`}>
+          {code}
+        </Link>
+      ),
+    },
+    {
+      id: 'name',
+      head: 'Lot',
+      value: ({ name, facts }) =>
+        [name, facts.region, facts.variety, facts.harvest].filter((word) => word !== '').join(', '),
+      show: (lot) => (
+        <span className="block max-w-md">
+          <span className="block">{lot.name}</span>
+          <span className="block text-sm text-soft">
+            {[lot.facts.region, lot.facts.variety, lot.facts.harvest].filter((word) => word !== '').join(', ')}
+          </span>
+          <Marks marks={lot.marks} />
+          {lot.facts.note !== '' && <span className="block text-sm font-semibold text-crimson">{lot.facts.note}</span>}
+        </span>
+      ),
+    },
+    { id: 'country', head: 'Country', value: ({ facts }) => facts.country, filter: 'every country', extra: true },
+    { id: 'producer', head: 'Producer', value: ({ facts }) => facts.producer, extra: true },
+    {
+      id: 'since',
+      head: 'Came in',
+      value: ({ since }) => show.clock(since),
+      show: ({ since }) => <span className="whitespace-nowrap text-soft">{show.day(since)}</span>,
+    },
+    {
+      id: 'left',
+      head: 'Left of it',
+      unit: '%',
+      value: (lot) => Number((100 * left(lot)).toFixed(1)),
+      show: (lot) => (
+        <span className="block w-28">
+          <span className="block h-2 overflow-hidden rounded-full bg-sunk">
+            <span className="block h-full bg-leaf" style={{ width: `${100 * left(lot)}%` }} />
+          </span>
+          <span className="text-sm text-soft">{lot.massMg > 0 ? show.percent(left(lot), 0) : 'used up'}</span>
+        </span>
+      ),
+    },
+    {
+      id: 'mass',
+      head: 'Here',
+      unit: 'g',
+      right: true,
+      value: ({ massMg }) => massMg / 1000,
+      show: ({ massMg }) => <span className="figure text-lg">{show.mass(massMg)}</span>,
+    },
+    {
+      id: 'price',
+      head: 'A kilogram',
+      unit: currency,
+      right: true,
+      value: ({ perKgMilli }) => majorFromMilli(perKgMilli),
+      show: ({ perKgMilli }) => <span className="text-sm text-soft">{show.money(perKgMilli)}</span>,
+    },
+  ];
   return (
     <>
       <h1 className="mb-4 text-4xl">Lots</h1>
-      <ul className="rows">
-        {lots.map((lot) => {
-          const left = lot.massMg / Math.max(1, lot.receivedMg);
-          return (
-            <li
-              key={lot.id}
-              className="grid grid-cols-[4rem_minmax(0,1fr)_auto] items-center gap-x-4 gap-y-1 py-3 md:grid-cols-[4rem_minmax(0,1fr)_10rem_9rem_8rem]"
-            >
-              <Link className="code link text-lg" to={`/lot/${lot.code}`}>
-                {lot.code}
-              </Link>
-              <span className="min-w-0">
-                <span className="block truncate">{lot.name}</span>
-                <span className="block truncate text-sm text-soft">
-                  {[lot.facts.region, lot.facts.variety, lot.facts.harvest].filter((word) => word !== '').join(', ')}
-                </span>
-                <Marks marks={lot.marks} />
-                {lot.facts.note !== '' && (
-                  <span className="block truncate text-sm font-semibold text-crimson">{lot.facts.note}</span>
-                )}
-              </span>
-              <span className="hidden md:block">
-                <span className="block h-2 overflow-hidden rounded-full bg-sunk">
-                  <span className="block h-full bg-leaf" style={{ width: `${100 * left}%` }} />
-                </span>
-                <span className="text-sm text-soft">{left > 0 ? `${show.percent(left, 0)} left` : 'used up'}</span>
-              </span>
-              <span className="figure text-right text-lg">{show.mass(lot.massMg)}</span>
-              <span className="hidden text-right text-sm text-soft md:block">{show.money(lot.perKgMilli)} a kg</span>
-            </li>
-          );
-        })}
-      </ul>
+      <Listing label="Lots" rows={lots} columns={columns} rowId={({ id }) => id} sort="-since" minWidth="46rem" />
     </>
   );
 }
