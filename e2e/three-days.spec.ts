@@ -261,6 +261,7 @@ test('a rest shelf: tasted along the way, meant to come off on a day of its own,
   await expect(row.getByText(/to go, meant until/)).toBeVisible();
   await sleep(page, 24 * 4);
   await expect(row.getByText(/^has rested, meant until/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take blocks off the shelf' }).click();
   await page.getByRole('button', { name: /^K\d+/ }).first().click();
   await page.getByRole('button', { name: 'Take to temper' }).click();
   await saved(page);

@@ -24,7 +24,7 @@ export function traceRoutes(router: Router, views: Views): void {
   recallRoutes(router, views);
   const page = z.object({
     offset: z.coerce.number().int().min(0).default(0),
-    limit: z.coerce.number().int().min(1).max(5000).default(60),
+    limit: z.coerce.number().int().min(1).max(300).default(60),
   });
 
   router.read(
@@ -172,16 +172,17 @@ function newestStock(views: Views): string[] {
 function batchRow(views: Views, batchId: string): unknown {
   const { batches, book } = views.workshop;
   const steps = views.stepsOfBatch(batchId);
+  const composition = views.cocoa(batchId);
   const scores = steps.filter(({ kind }) => kind === 'taste').map((step) => (step.command as { score: number }).score);
   return {
     batch: batches.get(batchId),
     startedAt: book.entriesOf(batchId)[0]?.at ?? 0,
     bowlMg: book.balance(batchId).massMg,
     chargedMg: book.entriesOf(batchId).reduce((sum, { massMg }) => sum + Math.max(0, massMg), 0),
-    cocoaPct: views.cocoa(batchId).cocoaPct,
+    cocoaPct: composition.cocoaPct,
     family: originWords(views, batchId),
     marks: views.batchMarks(batchId),
-    allergens: views.cocoa(batchId).allergens,
+    allergens: composition.allergens,
     bars: tenth(views.bars(batchId).made),
     score: scores.length > 0 ? scores.reduce((a, b) => a + b, 0) / scores.length : null,
   };

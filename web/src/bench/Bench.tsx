@@ -18,6 +18,7 @@ import { PackBench } from '../pack/PackBench';
 import { RestBench } from '../rest/RestBench';
 import { TemperBench } from '../temper/TemperBench';
 import { TasteBench } from '../taste/TasteBench';
+import { WithPadPlace } from '../entry/PadPlace';
 import { SavedHere, SavedNote, type SavedEntry } from '../entry/SavedNote';
 import { WinnowBench } from '../winnow/WinnowBench';
 import { MouldBench } from '../mould/MouldBench';
@@ -44,40 +45,45 @@ function BenchOf({ station }: { station: Station }) {
   if (!view) return <Loading error={bench.error} />;
   return (
     <MassUnitHere value={unit}>
-      <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_17.5rem]">
-        <div className="min-w-0">
-          <div className="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-1">
-            <h1 className="flex items-center gap-3 text-3xl">
-              <StationIcon station={station} size={28} />
-              {STATION_NAMES[station]}
-            </h1>
-            <p className="text-lg text-soft">{capital(stateWords(view, show.mass))}</p>
-          </div>
-          {saved && <SavedNote entry={saved} />}
-          <SavedHere value={setSaved}>{SURFACES[station](view)}</SavedHere>
-        </div>
-        <aside aria-label="Judgement, cautions and log" className="min-w-0">
-          {view.judgement && <Verdict title={`Last one done, ${view.judgement.code}`} judgement={view.judgement} />}
-          {view.history.length >= 4 && (
-            <div className="mt-4">
-              <Suspense fallback={<div className="h-40" />}>
-                <YieldChart
-                  points={view.history.slice(-40)}
-                  chart={view.judgement?.chart ?? null}
-                  watch={view.judgement?.tone === 'watch'}
-                />
-              </Suspense>
+      <WithPadPlace>
+        {(pad) => (
+          <div className="grid gap-10 lg:grid-cols-[minmax(0,1fr)_17.5rem]">
+            <div className="min-w-0">
+              <div className="mb-3 flex flex-wrap items-baseline gap-x-5 gap-y-1">
+                <h1 className="flex items-center gap-3 text-3xl">
+                  <StationIcon station={station} size={28} />
+                  {STATION_NAMES[station]}
+                </h1>
+                <p className="text-lg text-soft">{capital(stateWords(view, show.mass))}</p>
+              </div>
+              {saved && <SavedNote entry={saved} />}
+              <SavedHere value={setSaved}>{SURFACES[station](view)}</SavedHere>
             </div>
-          )}
-          <div className="mt-5 grid gap-3">
-            {[...routeCautions(view, routes), ...CAUTIONS[station]].map((text) => (
-              <Caution key={text}>{text}</Caution>
-            ))}
+            <aside aria-label="Judgement, cautions and log" className="min-w-0">
+              {pad}
+              <div className="mb-5 grid gap-3">
+                {[...routeCautions(view, routes), ...CAUTIONS[station]].map((text) => (
+                  <Caution key={text}>{text}</Caution>
+                ))}
+              </div>
+              {view.judgement && <Verdict title={`Last one done, ${view.judgement.code}`} judgement={view.judgement} />}
+              {view.history.length >= 4 && (
+                <div className="mt-4">
+                  <Suspense fallback={<div className="h-40" />}>
+                    <YieldChart
+                      points={view.history.slice(-40)}
+                      chart={view.judgement?.chart ?? null}
+                      watch={view.judgement?.tone === 'watch'}
+                    />
+                  </Suspense>
+                </div>
+              )}
+              <h2 className="mt-6 mb-1 text-lg">Log</h2>
+              <Log steps={view.recent} station={false} />
+            </aside>
           </div>
-          <h2 className="mt-6 mb-1 text-lg">Log</h2>
-          <Log steps={view.recent} station={false} />
-        </aside>
-      </div>
+        )}
+      </WithPadPlace>
     </MassUnitHere>
   );
 }

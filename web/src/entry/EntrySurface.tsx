@@ -3,6 +3,7 @@ import type { MassUnit } from '@wunsch/core/units/mass';
 import { isMass, massUnitOf, type FieldSpec, type Fields, type FieldState, type Problems } from './entry';
 import { FieldView } from './FieldView';
 import { Needed } from './Needed';
+import { usePadPlace } from './PadPlace';
 import { addWeighing, otherUnit, padKey, tareWeighing, WeighPad, type PadTarget } from './WeighPad';
 
 interface Props {
@@ -17,6 +18,8 @@ interface Props {
   begun: boolean;
   /** Above the fields: what goes in. */
   before?: ReactNode;
+  /** What stands before is tall: on a wide screen the fields stand beside it. */
+  beside?: boolean | undefined;
   /** Below the fields: the running sum, the refusal. */
   children: ReactNode;
   /** The save: stays in view. */
@@ -37,6 +40,7 @@ export function EntrySurface({
   changeUnit,
   begun,
   before,
+  beside = false,
   children,
   foot,
   onSubmit,
@@ -44,6 +48,8 @@ export function EntrySurface({
   const padded = specs.filter(({ type }) => PADDED.has(type));
   const [active, setActive] = useState<string | null>(padded[0]?.name ?? null);
   const form = useRef<HTMLFormElement>(null);
+  const place = usePadPlace();
+  const split = beside && place.away && before != null;
   const stateOf = (spec: FieldSpec): FieldState =>
     isMass(spec)
       ? { text: '', unit: massUnitOf(spec, massUnit), ...fields[spec.name] }
@@ -52,7 +58,15 @@ export function EntrySurface({
   const index = current ? padded.indexOf(current) : -1;
   const following = padded[index + 1];
   const target: PadTarget | null = current
-    ? { spec: current, state: stateOf(current), change: (state) => setField(current.name, state) }
+    ? {
+        spec: current,
+        state: stateOf(current),
+        change: (state) => {
+          setField(current.name, state);
+          // The figure that the pad fills has to be seen.
+          form.current?.querySelector('[data-active=true]')?.scrollIntoView({ block: 'nearest' });
+        },
+      }
     : null;
   const unitOf = (spec: FieldSpec): (() => void) | null =>
     isMass(spec) && spec.unit === undefined ? () => changeUnit(otherUnit(massUnit)) : null;
@@ -77,8 +91,9 @@ export function EntrySurface({
   return (
     <form
       ref={form}
-      className="grid gap-x-6 gap-y-8 md:grid-cols-[minmax(0,1fr)_17rem] lg:gap-x-8 lg:grid-cols-[minmax(0,1fr)_19rem]"
+      className={place.away ? '' : 'grid gap-x-6 gap-y-8 md:grid-cols-[minmax(0,1fr)_17rem] lg:gap-x-8'}
       noValidate
+      onFocus={place.claim}
       data-begun={begun}
       onSubmit={(event) => {
         event.preventDefault();
@@ -111,22 +126,28 @@ export function EntrySurface({
       }}
     >
       <div>
-        {before}
-        <div className="grid grid-cols-2 gap-x-6 gap-y-4 xl:grid-cols-3">
-          {specs.map((spec) => (
-            <FieldView
-              key={spec.name}
-              spec={spec}
-              state={stateOf(spec)}
-              change={(state) => setField(spec.name, state)}
-              active={spec.name === active}
-              onActive={() => setActive(PADDED.has(spec.type) ? spec.name : null)}
-              problem={problems[spec.name]}
-              suggestion={suggestions?.[spec.name]}
-            />
-          ))}
+        <div className={split ? 'grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_19rem]' : ''}>
+          {before != null && <div>{before}</div>}
+          <div>
+            <div
+              className={`grid grid-cols-2 gap-x-6 gap-y-4 ${split ? '' : place.away ? 'sm:grid-cols-3 xl:grid-cols-4' : 'xl:grid-cols-3'}`}
+            >
+              {specs.map((spec) => (
+                <FieldView
+                  key={spec.name}
+                  spec={spec}
+                  state={stateOf(spec)}
+                  change={(state) => setField(spec.name, state)}
+                  active={spec.name === active}
+                  onActive={() => setActive(PADDED.has(spec.type) ? spec.name : null)}
+                  problem={problems[spec.name]}
+                  suggestion={suggestions?.[spec.name]}
+                />
+              ))}
+            </div>
+            {children}
+          </div>
         </div>
-        {children}
         <div className="save-bar">
           {foot}
           {specs.some(({ optional }) => optional !== true) && (
@@ -136,13 +157,15 @@ export function EntrySurface({
           )}
         </div>
       </div>
-      <aside className="hidden md:sticky md:top-40 md:block md:self-start">
-        <WeighPad
-          target={target}
-          unit={target ? unitOf(target.spec) : null}
-          next={following ? () => setActive(following.name) : null}
-        />
-      </aside>
+      {place.put(
+        <div className={place.away ? '' : 'hidden md:sticky md:top-40 md:block md:self-start'}>
+          <WeighPad
+            target={target}
+            unit={target ? unitOf(target.spec) : null}
+            next={following ? () => setActive(following.name) : null}
+          />
+        </div>,
+      )}
     </form>
   );
 }

@@ -111,6 +111,8 @@ interface Props {
   /** How many of the candidates are shown at once; the rest on asking. */
   shownFirst?: number;
   before?: Slot;
+  /** What stands before is tall: on a wide screen the fields stand beside it. */
+  beside?: boolean;
   /** Whose work it is, when not that of the person at the bench. */
   as?: string;
   /** Below the running sum, from what is typed so far. */
@@ -421,6 +423,7 @@ export function StepForm(props: Props) {
           begun={draft.touched}
           onSubmit={() => void save()}
           before={slot(props.before)}
+          beside={props.beside}
           foot={
             <>
               <button type="submit" className="button button-main min-w-44 text-lg" disabled={busy}>

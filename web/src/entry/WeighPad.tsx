@@ -69,7 +69,7 @@ export function WeighPad({
   return (
     <section aria-label="Weigh pad" className="select-none">
       <PadHead target={target} />
-      <div className="mt-3 grid grid-cols-4 gap-2">
+      <div className="mt-3 grid grid-cols-4 gap-2 md:max-lg:mt-1">
         <div className="col-span-3 grid grid-cols-3 gap-2">
           {KEYS.map((key) => (
             <button
@@ -126,9 +126,9 @@ function PadHead({ target }: { target: PadTarget | null }) {
   const sum = mass ? fieldG(state) : null;
   const parts = state.parts ?? [];
   return (
-    <div className="min-h-20" aria-live="polite">
+    <div className="min-h-20 md:max-lg:min-h-16" aria-live="polite">
       <div className="label">{spec.label}</div>
-      <div className="figure mt-1 flex items-baseline gap-2 text-5xl">
+      <div className="figure mt-1 flex items-baseline gap-2 text-5xl md:max-lg:text-4xl">
         <span className={state.text === '' ? 'text-soft' : ''}>{state.text === '' ? '0' : state.text}</span>
         <span className="text-2xl text-soft">{unit}</span>
       </div>

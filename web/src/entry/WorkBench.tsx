@@ -288,7 +288,7 @@ export function FinishWork({
               problem: (entry: Entry) => extras.problem(entry, work),
             }
           : {})}
-        {...(follow ? { before: (entry: Choosing) => follow(work, entry) } : {})}
+        {...(follow ? { before: (entry: Choosing) => follow(work, entry), beside: true } : {})}
         onSaved={onDone}
         {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
       />

@@ -89,9 +89,9 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
   const under = machine?.minG != null && grind.massMg / 1000 < machine.minG;
   return (
     <>
-      <div className="grid items-start gap-x-8 gap-y-3 lg:grid-cols-[minmax(0,1fr)_auto]">
+      <div className="grid items-start gap-x-8 gap-y-3 md:grid-cols-[minmax(0,1fr)_auto]">
         <Foretold grind={grind} told={told} />
-        <div className="grid grid-cols-2 gap-x-8">
+        <div className="grid grid-cols-2 gap-x-8 gap-y-3 md:max-lg:grid-cols-1">
           {machine?.coarse ? (
             <Figure small label="Passes" value={run?.passes ?? '–'} note="through this machine" />
           ) : (

@@ -76,14 +76,25 @@ export function PackBench({ view }: { view: BenchView }) {
           'no allergen in what went in; look at what its machines saw before.'
         )}
       </p>
-      <div className="mb-5 grid grid-cols-3 gap-6">
-        <Figure label="Here" value={counted ? count(holding.pieces) : show.mass(holding.massMg)} />
+      <div className="mb-4 grid grid-cols-3 gap-6">
+        <Figure small label="Here" value={counted ? count(holding.pieces) : show.mass(holding.massMg)} />
         {counted ? (
-          <Figure label="Mean weight" value={show.pieceMass(holding.massMg / holding.pieces)} note="before wrapping" />
+          <Figure
+            small
+            label="Mean weight"
+            value={show.pieceMass(holding.massMg / holding.pieces)}
+            note="before wrapping"
+          />
         ) : (
-          <Figure label="Kept as" value={holding.kind === 'block' ? 'blocks' : 'a tub'} note="weighed into packs" />
+          <Figure
+            small
+            label="Kept as"
+            value={holding.kind === 'block' ? 'blocks' : 'a tub'}
+            note="weighed into packs"
+          />
         )}
         <Figure
+          small
           label="Cost so far"
           value={show.money(counted ? holding.perPieceMilli : holding.perKgMilli)}
           note={counted ? 'a bar, without its packaging' : 'a kilogram'}

@@ -6,7 +6,7 @@ import { useNow } from '../app/DueLine';
 import { StepForm } from '../entry/StepForm';
 import { useApi } from '../parts/api';
 import { Marks } from '../parts/marks';
-import { Code, Empty, Section } from '../parts/pieces';
+import { Code, Empty } from '../parts/pieces';
 import { Benefit } from './Benefit';
 import { Shelved } from './Shelved';
 import { span, useHere, useShow } from '../parts/workshop';
@@ -18,11 +18,14 @@ export function RestBench({ view }: { view: BenchView }) {
   const { view: workshop } = useHere();
   const show = useShow();
   const now = useNow();
-  const [query] = useSearchParams();
+  const [query, setQuery] = useSearchParams();
   const [open, setOpen] = useState<string | null>(null);
   const shelf = useApi<RestShelf>('/api/rest/shelf').data?.batches ?? [];
   const days = workshop.settings.restDays;
-  const asked = view.waiting.find(({ code }) => code === query.get('holding'));
+  const asked = (query.get('holding') ?? '')
+    .split(',')
+    .flatMap((code) => view.waiting.find((row) => row.code === code) ?? []);
+  const taking = asked.length > 0 || query.get('show') === 'take';
   if (view.waiting.length === 0)
     return (
       <Empty title="The shelf is empty.">Blocks poured from the grinder rest here when their route says so.</Empty>
@@ -32,8 +35,43 @@ export function RestBench({ view }: { view: BenchView }) {
     const key = `${holding.batchCode ?? ''} ${holding.name}`.trim();
     byName.set(key, [...(byName.get(key) ?? []), holding]);
   }
+  const tab = (value: boolean, label: string) => (
+    <button
+      type="button"
+      className="chip"
+      aria-pressed={taking === value}
+      onClick={() => setQuery(value ? { show: 'take' } : {}, { replace: true })}
+    >
+      {label}
+    </button>
+  );
+  const tabs = (
+    <div className="mb-4 flex flex-wrap gap-2" role="group" aria-label="What to do">
+      {tab(false, 'On the shelf')}
+      {tab(true, 'Take blocks off the shelf')}
+    </div>
+  );
+  if (taking)
+    return (
+      <>
+        {tabs}
+        <StepForm
+          key={asked.map(({ id }) => id).join() || 'any'}
+          kind="rest"
+          station="rest"
+          draftId="rest"
+          candidates={view.waiting}
+          initialPicked={asked.map(({ id }) => id)}
+          pickTitle="Which blocks"
+          path="/api/ledger/steps"
+          submit="Take to temper"
+          finish={(values, sources) => ({ ...values, sources })}
+        />
+      </>
+    );
   return (
     <>
+      {tabs}
       <ul className="rows mb-8">
         {[...byName].map(([name, blocks]) => {
           const [first] = blocks;
@@ -76,36 +114,32 @@ export function RestBench({ view }: { view: BenchView }) {
                   </span>
                 </span>
                 <span className="figure w-16 text-right text-2xl">{Math.floor(age)} d</span>
-                {shelved && (
+                <span className="col-span-2 flex gap-2 sm:col-span-1">
                   <button
                     type="button"
-                    className="button col-span-2 sm:col-span-1"
-                    aria-expanded={open === shelved.batchId}
-                    onClick={() => setOpen(open === shelved.batchId ? null : shelved.batchId)}
+                    className={`button ${ripe ? 'button-main' : ''}`}
+                    aria-label={`Take ${name} off`}
+                    onClick={() => setQuery({ holding: blocks.map(({ code }) => code).join() }, { replace: true })}
                   >
-                    {open === shelved.batchId ? 'Close' : 'Taste or plan'}
+                    Take off
                   </button>
-                )}
+                  {shelved && (
+                    <button
+                      type="button"
+                      className="button"
+                      aria-expanded={open === shelved.batchId}
+                      onClick={() => setOpen(open === shelved.batchId ? null : shelved.batchId)}
+                    >
+                      {open === shelved.batchId ? 'Close' : 'Taste or plan'}
+                    </button>
+                  )}
+                </span>
               </div>
               {shelved && open === shelved.batchId && <Shelved batch={shelved} since={since} />}
             </li>
           );
         })}
       </ul>
-      <Section title="Take blocks off the shelf">
-        <StepForm
-          key={asked?.id ?? 'any'}
-          kind="rest"
-          station="rest"
-          draftId="rest"
-          candidates={view.waiting}
-          initialPicked={asked ? [asked.id] : []}
-          pickTitle="Which blocks"
-          path="/api/ledger/steps"
-          submit="Take to temper"
-          finish={(values, sources) => ({ ...values, sources })}
-        />
-      </Section>
       <Benefit names={[...new Set(view.waiting.map(({ name }) => name))]} />
     </>
   );

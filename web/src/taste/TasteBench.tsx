@@ -2,6 +2,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { PalateView } from '@wunsch/core/api/taste';
 import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import { StepForm } from '../entry/StepForm';
+import { Choice } from '../parts/choice';
 import { Marks } from '../parts/marks';
 import { Empty } from '../parts/pieces';
 import { useApi } from '../parts/api';
@@ -12,6 +13,9 @@ import { TasteNav } from './TasteNav';
 
 /** One row a batch; goods of no batch (what began with bought chocolate) each for themselves. */
 const subjectOf = ({ batchId, id }: HoldingView): string => batchId ?? id;
+
+/** Batches that are a press away. */
+const NEAR = 5;
 
 export function TasteBench({ view }: { view: BenchView }) {
   // Bars that wait for their wrapper are tasted as well.
@@ -36,11 +40,14 @@ export function TasteBench({ view }: { view: BenchView }) {
         <SamePanel />
       </>
     );
+  // The newest, and the one on the bench; the others are found by typing.
+  const newest = choices.slice(0, NEAR);
+  const near = newest.includes(holding) ? newest : [holding, ...newest.slice(1)];
   return (
     <>
       <TasteNav />
       <div className="mt-2 mb-5 flex flex-wrap gap-2" role="group" aria-label="Which batch">
-        {choices.slice(0, 10).map((row) => (
+        {near.map((row) => (
           <button
             key={row.id}
             type="button"
@@ -61,6 +68,18 @@ export function TasteBench({ view }: { view: BenchView }) {
             </span>
           </button>
         ))}
+        {choices.length > near.length && (
+          <Choice
+            className="w-auto! max-w-64"
+            label="Another batch"
+            placeholder="another batch …"
+            value=""
+            options={choices
+              .filter((row) => !near.includes(row))
+              .map((row) => [row.batchCode ?? row.code, `${row.batchCode ?? row.code} ${row.name}`] as const)}
+            onChange={(batch) => setQuery({ batch }, { replace: true })}
+          />
+        )}
       </div>
       {holding.allergens.length > 0 && (
         <p className="mb-3 font-semibold">Before anybody eats: it has {holding.allergens.join(', ')}.</p>

@@ -1,4 +1,4 @@
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { Batch, LotFacts } from '@wunsch/core/ledger/types';
 import { useApi } from '../parts/api';
@@ -22,17 +22,19 @@ interface BatchRow {
   allergens: string[];
 }
 
-/** More batches than a workshop makes in a lifetime. */
-const ALL = 5000;
+/** Batches that are looked through at once; earlier ones are a press away. */
+const AT_ONCE = 300;
 
 export function BatchesPage() {
-  const answer = useApi<{ total: number; batches: BatchRow[] }>(`/api/trace/batches?limit=${ALL}`);
+  const [query, setQuery] = useSearchParams();
+  const offset = Math.max(0, Math.floor(Number(query.get('from') ?? 0)) || 0);
+  const answer = useApi<{ total: number; batches: BatchRow[] }>(`/api/trace/batches?offset=${offset}&limit=${AT_ONCE}`);
   const unit = useUnitOf((answer.data?.batches ?? []).slice(0, 60).map(({ chargedMg }) => chargedMg));
   const show = useShow(unit);
   if (!answer.data) return <Loading error={answer.error} />;
-  const { batches } = answer.data;
-  if (batches.length === 0)
-    return <Empty title="No batches yet.">A batch begins when nibs go into a grinder. Press 5.</Empty>;
+  const { total, batches } = answer.data;
+  const from = (next: number): void => setQuery(next <= 0 ? {} : { from: String(next) });
+  if (total === 0) return <Empty title="No batches yet.">A batch begins when nibs go into a grinder. Press 5.</Empty>;
   const columns: Column<BatchRow>[] = [
     {
       id: 'code',
@@ -105,6 +107,23 @@ export function BatchesPage() {
         sort="-began"
         minWidth="44rem"
       />
+      {total > AT_ONCE && (
+        <div className="mt-5 flex flex-wrap items-center gap-3 border-t border-rule pt-3">
+          <span className="text-soft">
+            Looked through: {offset + 1} to {offset + batches.length} of {count(total)}, the newest first.
+          </span>
+          {offset > 0 && (
+            <button type="button" className="button" onClick={() => from(offset - AT_ONCE)}>
+              Newer ones
+            </button>
+          )}
+          {offset + AT_ONCE < total && (
+            <button type="button" className="button" onClick={() => from(offset + AT_ONCE)}>
+              Earlier ones
+            </button>
+          )}
+        </div>
+      )}
     </>
   );
 }
