@@ -17,9 +17,28 @@ const LOWER = [
   'run',
 ];
 
+const TYPED = ['{core,server,web,e2e,bench,attack}/**/*.{ts,tsx}'];
+
 export default tseslint.config(
   { ignores: ['**/dist/', '**/node_modules/', 'data*/', 'web/public/', '.cache/', 'test-results/'] },
   ...tseslint.configs.recommended,
+  // Rules that know the types: promises nobody waits for, what can never be so, what is no word.
+  ...tseslint.configs.recommendedTypeCheckedOnly.map((config) => ({ ...config, files: TYPED })),
+  {
+    files: TYPED,
+    languageOptions: {
+      parserOptions: {
+        project: ['core', 'server', 'web', 'e2e'].map((part) => `${part}/tsconfig.json`),
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      // Numbers are written into sentences.
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowBoolean: true }],
+      '@typescript-eslint/no-deprecated': 'error',
+      '@typescript-eslint/no-unnecessary-condition': 'error',
+    },
+  },
   {
     files: ['**/*.{ts,tsx}'],
     rules: {
@@ -32,6 +51,13 @@ export default tseslint.config(
       'no-console': 'error',
     },
   },
+  // What a test expects of an answer is of no type.
+  {
+    files: ['**/test/**', 'e2e/**'],
+    rules: { '@typescript-eslint/no-unsafe-assignment': 'off', '@typescript-eslint/no-unsafe-argument': 'off' },
+  },
+  // Tools doubt even what the types promise.
+  { files: ['attack/**', 'bench/**'], rules: { '@typescript-eslint/no-unnecessary-condition': 'off' } },
   {
     files: ['core/src/**'],
     rules: {

@@ -26,7 +26,7 @@ async function withItsClock(page: Page): Promise<void> {
       const { from: start, real: since } = moved ?? { from: from ?? 0, real: real ?? 0 };
       const fast = (): number => start + (own.now() - since) * 600;
       const Fast = new Proxy(own, {
-        construct: (target, args: []) => (args.length === 0 ? new target(fast()) : new target(...args)),
+        construct: (target, args: [] | [number]) => (args.length === 0 ? new target(fast()) : new target(...args)),
         get: (target, key) => (key === 'now' ? fast : (Reflect.get(target, key) as unknown)),
       });
       window.Date = Fast;

@@ -35,19 +35,18 @@ function beside(command, args, { env = {}, quiet = false } = {}) {
 const npm = (script, args = [], options = {}) => beside('npm', ['run', '--silent', script, '--', ...args], options);
 
 // Two at a time: what a small machine has cores for.
-const [licences, types, lint] = await Promise.all([
-  beside('node', ['scripts/licences.mjs']),
-  npm('typecheck'),
-  npm('lint'),
-]);
+const [licences, types] = await Promise.all([beside('node', ['scripts/licences.mjs']), npm('typecheck')]);
 count(licences === 0, 'licences');
 count(types === 0, 'types');
-count(lint === 0, 'lint');
 
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 const jest = join(results, 'jest.json');
-const jestCode = await npm('jest', ['--json', `--outputFile=${jest}`, '--silent'], { quiet: true });
+const [lint, jestCode] = await Promise.all([
+  npm('lint'),
+  npm('jest', ['--json', `--outputFile=${jest}`, '--silent'], { quiet: true }),
+]);
+count(lint === 0, 'lint');
 if (existsSync(jest)) {
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(jest, 'utf8'));
   passed += numPassedTests;

@@ -58,7 +58,7 @@ test('rows from before facts other than contents had days are read as they were'
     ...plain,
     contents: [{ from: '2027-03-01', source: 'label', contents: { fatPct: 60 } }],
   });
-  expect(on({ ...plain, ...read } as Material, '2027-04-01')).toEqual({
+  expect(on({ ...plain, ...read }, '2027-04-01')).toEqual({
     allergens: ['coconut'],
     pricePerKg: 9,
     fatPct: 60,

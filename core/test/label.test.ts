@@ -94,7 +94,7 @@ test.each([
     'Ingredients: cocoa beans, cane sugar, OAT FLOUR, sea salt.',
   ],
 ])('%s', (_, shares, pct, ingredients) => {
-  const own = goods(shares as unknown as Record<string, number>);
+  const own = goods(shares);
   expect(labelOf(own, { market: 'en' }).cocoa).toBe(`Cocoa solids: ${pct} % minimum`);
   expect(text(own)).toBe(ingredients);
 });

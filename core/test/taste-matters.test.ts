@@ -21,7 +21,7 @@ function book(
       Object.entries(z).map(([key, value]) => [key, chance() < gaps ? null : 20 + 3 * value]),
     );
     const score = Object.entries(effects).reduce(
-      (sum, [key, effect]) => sum + (effect ?? 0) * z[key as keyof typeof z],
+      (sum, [key, effect]) => sum + effect * z[key as keyof typeof z],
       6 + 0.5 * normal(),
     );
     return { code: `B${i}`, score, facts };

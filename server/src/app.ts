@@ -128,14 +128,16 @@ export async function buildApp({
     );
   });
   limitPatience(app, (url) => url.startsWith('/api/workshop/restore'), patience);
-  app.addHook('preHandler', async (request) => {
+  app.addHook('preHandler', (request, _reply, done) => {
     // What comes as a stream is looked at as it is read.
     const path = request.body instanceof Readable ? null : unstorable(request.body);
-    if (path === null) return;
-    throw new DomainError(
-      'http/unstorable',
-      'Some text holds characters that cannot be kept, or lists lie too deep in one another.',
-      [{ path, message: 'holds characters that cannot be kept' }],
+    if (path === null) return done();
+    done(
+      new DomainError(
+        'http/unstorable',
+        'Some text holds characters that cannot be kept, or lists lie too deep in one another.',
+        [{ path, message: 'holds characters that cannot be kept' }],
+      ),
     );
   });
   // A page from elsewhere must not write here through the maker's browser.

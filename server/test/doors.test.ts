@@ -95,7 +95,7 @@ test('a restore looks at every row, and says which does not fit', async () => {
 test('damage is found at a start, not on a page', async () => {
   await server.step(lotCommand());
   const { store } = server.workshop;
-  await store.db.execute(`update steps set value = replace(value, '"receive"', '"recieve"')` as never);
+  await store.db.execute(`update steps set value = replace(value, '"receive"', '"recieve"')`);
   await expect(Workshop.open(store)).rejects.toThrow(/damaged: steps/);
 });
 

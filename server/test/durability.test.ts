@@ -27,8 +27,8 @@ function start(directory: string): Promise<Running> {
       const base = /ready at (http:\/\/\S+)/.exec(output)?.[1];
       if (base) resolve({ child, base, output: () => output });
     };
-    child.stdout?.on('data', hear);
-    child.stderr?.on('data', hear);
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
     child.on('exit', (code) => reject(new Error(`exit ${code}: ${output}`)));
   });
 }

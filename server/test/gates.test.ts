@@ -110,7 +110,7 @@ test('raw nibs stop at the bowl; a named person goes on with a word, which stays
     micron: null,
     note: '',
   });
-  const block = out.lines.find((line) => (line.massMg ?? 0) > 0 && line.code)?.code ?? '';
+  const block = out.lines.find((line) => line.massMg > 0 && line.code)?.code ?? '';
   const tub = (await server.call('GET', `/api/ledger/holdings/${block}`)).body as { holding: HoldingView };
   expect(tub.holding.marks.map(({ label, why }) => [label, why.includes('letter of 3 May')])).toEqual([
     ['stop gone past', true],

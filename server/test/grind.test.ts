@@ -56,7 +56,7 @@ async function bowl(name = 'Ridge 70'): Promise<{ id: string; code: string }> {
   const batch = { name, routeId: 'from-nibs', targetMicron: 20, cocoaTargetPct: 70 };
   const charged = await server.step(
     { kind: 'charge', batch, sources: [{ holdingId: nibs, massG: 7000 }], note: '' } as never,
-    { machineId: 'stone' } as never,
+    { machineId: 'stone' },
   );
   const id = madeBy(charged, 'mass');
   clock += 8 * HOUR;

@@ -163,7 +163,7 @@ test('a workshop from before roasts were followed opens: its roasts stay, its ov
       },
     });
     expect(begun.statusCode).toBe(201);
-    expect(await get(`/api/roast/live/${(begun.json() as { id: string }).id}`)).toMatchObject({
+    expect(await get(`/api/roast/live/${begun.json<{ id: string }>().id}`)).toMatchObject({
       roast: { probe: 'hand', seconds: null },
     });
     await app.close();

@@ -79,7 +79,7 @@ describe('a curve that grows', () => {
     const size = async (): Promise<number> =>
       (
         await workshop.store.db.execute<{ n: number }>(
-          `select (pg_total_relation_size('roast_curves') + pg_total_relation_size('curve_parts'))::int as n` as never,
+          `select (pg_total_relation_size('roast_curves') + pg_total_relation_size('curve_parts'))::int as n`,
         )
       ).rows[0]?.n ?? 0;
     const before = await size();
@@ -116,7 +116,7 @@ test('a database that ends before what was saved is not gone on with', async () 
   writeFileSync(join(directory, 'last-step'), '7');
   const late = await openDatabase(directory, MIGRATIONS);
   await expect(Workshop.open(late)).rejects.toThrow(/ends at step 1, and step 7 had been saved/);
-  await late.db.execute(`update holdings set made_by = 'nobody'` as never);
+  await late.db.execute(`update holdings set made_by = 'nobody'`);
   rmSync(join(directory, 'last-step'));
   await expect(Workshop.open(late)).rejects.toThrow(/L001 was made by a step that is not there/);
   await late.close();

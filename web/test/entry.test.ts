@@ -1,5 +1,5 @@
 import { gramsFrom } from '@wunsch/core/units/mass';
-import { fieldG, fieldsOf, readFields, readNumber, type FieldState } from '../src/entry/entry';
+import { fieldG, fieldsOf, readFields, readNumber } from '../src/entry/entry';
 
 test('numbers as people type them', () => {
   expect(readNumber('4,25')).toBe(4.25);
@@ -59,7 +59,7 @@ test('what was not changed in a correction is sent back exactly as it was, in ev
       const { values } = readFields('roast', { ...fields, note: { text: 'another word' } }, 'F');
       expect(values['outG']).toBe(grams);
       expect(values['endBeanC']).toBe(117.46);
-      const typed = { ...fields, outG: { ...fields['outG'], text: '5' } as FieldState };
+      const typed = { ...fields, outG: { ...fields['outG'], text: '5' } };
       expect(readFields('roast', typed, 'F').values['outG']).toBeCloseTo(gramsFrom(5, unit), 2);
     }
 });

@@ -197,7 +197,7 @@ function arrival(
     if (reading.kind !== 'gauge') continue;
     found = reading.micron <= targetMicron ? (found ?? reading.atH) : null;
   }
-  return found !== null && populations.some(({ atH }) => atH > (found ?? 0)) ? null : found;
+  return found !== null && populations.some(({ atH }) => atH > found) ? null : found;
 }
 
 /** A time to read the gauge, and what it would leave of the doubt. */

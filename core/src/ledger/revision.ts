@@ -122,10 +122,10 @@ export function consequences(
     const entered = step.command as Command;
     const edit = edits.get(step.id) ?? (propose ? takeWhatIsThere(step, untouched, now) : null);
     const command = edit ?? entered;
-    const before = attempt(() => plan(entered, step as Step, untouched));
+    const before = attempt(() => plan(entered, step, untouched));
     // A step that today's rules would refuse as it stands is left as it is, unless it is corrected along.
     if (!before.plan && !edit) continue;
-    const after = attempt(() => plan(command, step as Step, now));
+    const after = attempt(() => plan(command, step, now));
     if (after.plan && before.plan && !edit && alike(before.plan.postings, after.plan.postings)) continue;
     found.push({ old: step, command, ...after });
     if (!after.plan) continue;
@@ -148,7 +148,6 @@ export function takeWhatIsThere(step: Step, was: Revision, is: Revision): Comman
   if (!('sources' in command)) return null;
   const sums = (on: Revision, holdingId: string): Balance => sumOf(on.before(holdingId, step, step.id));
   const left = new Map<string, number>();
-  let changed = false;
   const sources = command.sources.map((source) => {
     if (source.massG === undefined) return source;
     const { holdingId } = source;
@@ -160,10 +159,9 @@ export function takeWhatIsThere(step: Step, was: Revision, is: Revision): Comman
     const takes = Math.max(0, tookAll ? now : Math.min(wanted, now));
     left.set(holdingId, now - takes);
     if (takes === wanted) return source;
-    changed = true;
     return { ...source, massG: takes / 1000 };
   });
-  return changed ? ({ ...command, sources } as Command) : null;
+  return sources.some((source, index) => source !== command.sources[index]) ? { ...command, sources } : null;
 }
 
 function attempt(plan: () => StepPlan): { plan: StepPlan; problem: null } | { plan: null; problem: DomainError } {

@@ -71,7 +71,7 @@ export function planOpen(command: CommandOf<'open'>, context: PlanContext): Step
       { path: 'routeId', message: 'is missing' },
     ]);
   const place = FIXED.includes(what)
-    ? (AFTER[what] as Place)
+    ? AFTER[what]
     : planner.after(AFTER[what] as Station, routeId, OTHERWISE[what] ?? 'store');
   const mg = toMg(command.massG);
   const id = planner.make(

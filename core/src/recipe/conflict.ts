@@ -122,19 +122,19 @@ function outsideOf(
 
 /** A smallest set of numbers that has one of every list, by depth-first search with a bound. */
 function smallestHitting(lists: readonly (readonly number[])[]): number[] {
-  let best: number[] | null = null;
+  const found: { best: number[] | null } = { best: null };
   const visit = (taken: readonly number[]): void => {
-    if (best !== null && taken.length >= best.length) return;
+    if (found.best !== null && taken.length >= found.best.length) return;
     const open = lists.filter((list) => !list.some((index) => taken.includes(index)));
     const next = open.reduce<readonly number[] | null>(
       (shortest, list) => (shortest === null || list.length < shortest.length ? list : shortest),
       null,
     );
-    if (next === null) best = [...taken];
+    if (next === null) found.best = [...taken];
     else for (const index of next) visit([...taken, index]);
   };
   visit([]);
-  return best ?? [];
+  return found.best ?? [];
 }
 
 /** Takes out one limit after the other; those without which it fits stay in. */

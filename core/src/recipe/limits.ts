@@ -150,7 +150,9 @@ export const aimTolerance = (of: string, value: number): number =>
 /** What a limit is about, in words. */
 export const nameOfLimit = (of: string, nameOf: (ingredient: string) => string): string => {
   const subject = subjectOf(of);
-  return subject ? nameOf(subject.id) : (FIGURES[of as FigureId]?.name ?? of);
+  return subject
+    ? nameOf(subject.id)
+    : ((FIGURES as Readonly<Record<string, { name: string } | undefined>>)[of]?.name ?? of);
 };
 
 /** A value of a limit with its unit: `72 %`, `500 g`, `8.4×`. @param currency of a cost */

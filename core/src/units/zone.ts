@@ -12,14 +12,9 @@ const two = (value: number): string => String(value).padStart(2, '0');
 export function instantOf(text: string, zone: string): number | null {
   const match = /^(\d{4})-(\d{2})-(\d{2})(?:T(\d{2}):(\d{2})(?::(\d{2}))?)?$/.exec(text.trim());
   if (!match) return null;
-  const [year, month, day, hour, minute, second] = match.slice(1).map((part) => Number(part ?? 0)) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ];
+  const [year, month, day, hour, minute, second] = match
+    .slice(1)
+    .map((part: string | undefined) => Number(part ?? 0)) as [number, number, number, number, number, number];
   const found = new TZDate(year, month - 1, day, hour, minute, second, zone);
   const at = found.getTime();
   const wrongDay = found.getFullYear() !== year || found.getMonth() !== month - 1 || found.getDate() !== day;

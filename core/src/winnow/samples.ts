@@ -121,9 +121,7 @@ export function airAdvice(
   ]
     .filter((text) => text !== '')
     .join(' ');
-  const sure =
-    (!shellHigh || (shell !== null && shell.low > shellLimit)) &&
-    (!nibHigh || (nib !== null && usualNib !== null && nib.low > usualNib.high));
+  const sure = (!shellHigh || shell.low > shellLimit) && (!nibHigh || nib.low > usualNib.high);
   const say = (turn: AirAdvice['turn'], sentence: string): AirAdvice => ({
     tone: turn === 'leave' ? 'good' : 'watch',
     turn,

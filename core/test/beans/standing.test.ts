@@ -1,5 +1,5 @@
 import { USUAL_HOLD } from '../../src/beans/hold';
-import { beanRecord, inForce, type BeanRecord, type BeanRecordValue } from '../../src/beans/records';
+import { beanRecord, inForce, type BeanRecord } from '../../src/beans/records';
 import { canBeWorked, checkHoldRecord, lotStanding, mayBeWorked } from '../../src/beans/state';
 import type { StepKind } from '../../src/ledger/types';
 import { ROUTE_TEMPLATES } from '../../src/workshop/routes';
@@ -15,7 +15,7 @@ const record = (value: Record<string, unknown>, hoursLater = 1): BeanRecord => {
     at: clock,
     recordedAt: clock,
     personId: 'p',
-    value: beanRecord.parse(value) as BeanRecordValue,
+    value: beanRecord.parse(value),
   };
 };
 const beans = { form: 'beans', sample: false } as const;
@@ -92,7 +92,7 @@ describe('a lot between the door and the sorting table', () => {
 
   describe('the end of a hold', () => {
     const check = (records: BeanRecord[], value: Record<string, unknown>, at = clock) =>
-      refusal(() => checkHoldRecord(stands(records), beanRecord.parse(value) as BeanRecordValue, at));
+      refusal(() => checkHoldRecord(stands(records), beanRecord.parse(value), at));
 
     it('asks for a word while the hours are not reached, and for none after', () => {
       const early = [freeze(), cold(), cold()];

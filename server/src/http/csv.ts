@@ -83,7 +83,7 @@ function tableRows(text: string, { most, code, keepBlank = false }: TableOptions
       relax_column_count: true,
       skip_empty_lines: !keepBlank,
       to: most,
-    }) as string[][];
+    });
   } catch (error) {
     const { code: fault, lines, message } = error as CsvError & { lines?: number };
     throw new DomainError(

@@ -54,7 +54,8 @@ export class Views {
     const { lots, book } = this.workshop;
     const facts = lots.get(rootId);
     if (facts) return facts;
-    const command = book.steps.get(book.entriesOf(rootId)[0]?.stepId ?? '')?.command as Partial<CommandOf<'open'>>;
+    const command = book.steps.get(book.entriesOf(rootId)[0]?.stepId ?? '')?.command as
+      Partial<CommandOf<'open'>> | undefined;
     return { producer: command?.producer ?? '', country: command?.country ?? '', region: '' };
   }
 

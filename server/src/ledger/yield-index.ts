@@ -64,7 +64,7 @@ export class YieldIndex {
   private add(step: Step, index: number): void {
     const point = stepYield(this.workshop.book, step);
     const made = step.slots['good'] ?? step.batchId;
-    if (!point || made === null || made === undefined) return;
+    if (!point || made === null) return;
     const { lotId, family } = this.familyOf(made);
     const row: IndexedYield = {
       ...point,

@@ -90,7 +90,6 @@ function stepsByFamily(views: Views, from: number): Map<string, Step[]> {
     if (
       step.postings.length === 0 ||
       made === null ||
-      made === undefined ||
       step.kind === 'buy' ||
       step.kind === 'sell' ||
       step.kind === 'return'

@@ -219,7 +219,7 @@ export function weighingRoutes(router: Router, views: Views): void {
         {
           personId: who.personId,
           machineId: plan.machineId,
-          minutes: minutes ?? 0,
+          minutes,
           energyKwh: 0,
           overrides,
           ...(who.at === undefined ? {} : { at: who.at }),

@@ -18,7 +18,7 @@ import {
   type SharedOptions,
   type SharedThing,
 } from '@wunsch/core/trace/shared';
-import { STATION_NAMES, type Place } from '@wunsch/core/work/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { dayText, instantOf } from '@wunsch/core/units/zone';
 import { dayIn } from '@wunsch/core/units/zone';
 import type { Views } from '../ledger/views';
@@ -125,7 +125,8 @@ function thingView(views: Views, { kind, id }: SharedThing): SharedThingView {
   }
 }
 
-const placeWords = (place: string): string => STATION_NAMES[place as Place] ?? place;
+const placeWords = (place: string): string =>
+  (STATION_NAMES as Readonly<Record<string, string | undefined>>)[place] ?? place;
 
 function groupView(views: Views, { things, having, of, pieces, share, chance }: SharedGroup): SharedGroupView {
   const all = having === of;

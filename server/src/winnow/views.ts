@@ -2,7 +2,7 @@ import type { WinnowPastView, WinnowSession } from '@wunsch/core/api/losses';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import { majorFromMilli } from '@wunsch/core/units/money';
-import { fitResponse, type Dials } from '@wunsch/core/winnow/response';
+import { fitResponse } from '@wunsch/core/winnow/response';
 import { sampleShare, SHELL_CEILING } from '@wunsch/core/winnow/samples';
 import type { Views } from '../ledger/views';
 import type { IndexedYield } from '../ledger/yield-index';
@@ -54,7 +54,7 @@ function sessionOf(views: Views, row: IndexedYield): WinnowSession {
     nibYield: row.value,
     shell: sampleShare(command.shellSamples ?? [])?.mean ?? null,
     nib: sampleShare(command.nibSamples ?? [])?.mean ?? null,
-    dials: (command.settings ?? {}) as Dials,
+    dials: command.settings ?? {},
     method: command.method ?? null,
   };
 }

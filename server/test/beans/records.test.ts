@@ -24,7 +24,7 @@ const put = (record: object, code = 'L001', at?: number): Promise<Answer> =>
 const lotView = async (code = 'L001'): Promise<BeanLotView> =>
   (await server.call('GET', `/api/beans/lots/${code}`)).body as BeanLotView;
 const store = async (): Promise<BeanStoreView> => (await server.call('GET', '/api/beans/store')).body as BeanStoreView;
-const receive = async (rest: object = {}) => server.step({ ...lotCommand(60_000), ...rest } as never);
+const receive = async (rest: object = {}) => server.step({ ...lotCommand(60_000), ...rest });
 const clean = { ...NO_BEANS, brown: 299, slaty: 1 };
 
 describe('what is written down about a lot', () => {

@@ -1,4 +1,4 @@
-import { MagnifyingGlass, Moon, Sun } from '@phosphor-icons/react';
+import { MagnifyingGlassIcon, MoonIcon, SunIcon } from '@phosphor-icons/react';
 import { Popover } from 'radix-ui';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation } from 'react-router';
@@ -105,7 +105,7 @@ function Shell() {
             onClick={() => setPalette(true)}
             aria-label="Find any code or page"
           >
-            <MagnifyingGlass size={22} aria-hidden />
+            <MagnifyingGlassIcon size={22} aria-hidden />
             <span className="hidden text-sm lg:inline">Find</span>
           </button>
           <button
@@ -114,7 +114,7 @@ function Shell() {
             onClick={turn}
             aria-label={theme === 'night' ? 'Day theme' : 'Night theme'}
           >
-            {theme === 'night' ? <Sun size={22} aria-hidden /> : <Moon size={22} aria-hidden />}
+            {theme === 'night' ? <SunIcon size={22} aria-hidden /> : <MoonIcon size={22} aria-hidden />}
           </button>
           <WhoIsHere />
         </div>

@@ -171,12 +171,14 @@ function Told({ lot, value }: { lot: BeanLotView; value: HoldView['value'] }) {
   );
 }
 
+const FIRST_METHOD: HoldMethod = 'freeze' as HoldMethod;
+
 function Begin({ lot }: { lot: BeanLotView }) {
   const show = useShow();
   const { personId } = useHere();
   const { write, busy, error, fail } = useRecords(lot.code);
   const draft = useDraft(`hold.${lot.code}`, () => ({
-    method: 'freeze' as HoldMethod,
+    method: FIRST_METHOD,
     figures: { threshold: '', hours: '' },
     place: '',
     why: '',

@@ -112,7 +112,7 @@ export function ImportPanel() {
                 ]}
                 onChange={(value) => {
                   const column = value === '' ? null : Number(value);
-                  if (text !== null) void look(text, { ...preview.mapping, [name]: column } as Mapping, preview.unit);
+                  if (text !== null) void look(text, { ...preview.mapping, [name]: column }, preview.unit);
                 }}
               />
             ))}

@@ -1,4 +1,4 @@
-import { FilePdf, Trash } from '@phosphor-icons/react';
+import { FilePdfIcon, TrashIcon } from '@phosphor-icons/react';
 import { useRef, useState } from 'react';
 import type { FileView } from '@wunsch/core/api/beans';
 import { isSure } from '../parts/asking';
@@ -101,7 +101,7 @@ export function Pictures({ code, files }: { code: string; files: readonly FileVi
                   />
                 ) : (
                   <span className="flex aspect-[8/5] items-center justify-center">
-                    <FilePdf size={40} aria-label="PDF" />
+                    <FilePdfIcon size={40} aria-label="PDF" />
                   </span>
                 )}
               </a>
@@ -116,9 +116,9 @@ export function Pictures({ code, files }: { code: string; files: readonly FileVi
                   type="button"
                   className="inline-flex size-11 flex-none items-center justify-center text-soft hover:text-ink"
                   aria-label={`Remove ${file.caption || file.name}`}
-                  onClick={() => remove(file)}
+                  onClick={() => void remove(file)}
                 >
-                  <Trash size={16} aria-hidden />
+                  <TrashIcon size={16} aria-hidden />
                 </button>
               </div>
             </li>

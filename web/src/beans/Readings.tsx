@@ -1,4 +1,4 @@
-import { X } from '@phosphor-icons/react';
+import { XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
@@ -53,7 +53,7 @@ export function Readings({ label, unit, values, change, check, digits, hint }: P
               aria-label={`Take ${value} ${unit} out`}
               onClick={() => change(values.filter((_, at) => at !== index))}
             >
-              {value.toFixed(digits)} <X size={14} aria-hidden />
+              {value.toFixed(digits)} <XIcon size={14} aria-hidden />
             </button>
           </li>
         ))}

@@ -1,4 +1,4 @@
-import { Trash } from '@phosphor-icons/react';
+import { TrashIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { CountCheck } from '@wunsch/core/beans/sacks';
 import { formatMass } from '@wunsch/core/units/mass';
@@ -105,7 +105,7 @@ export function SackList({ sacks, inHand, change, check }: Props) {
                   )
                 }
               >
-                <Trash size={16} aria-hidden />
+                <TrashIcon size={16} aria-hidden />
               </button>
             </li>
           );

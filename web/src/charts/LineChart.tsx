@@ -58,7 +58,7 @@ export default function LineChart({
         <Chart
           type={band ? 'rangeArea' : bars ? 'bar' : 'line'}
           height={height}
-          series={series as never}
+          series={series}
           options={{
             ...quiet(),
             stroke: { width: widths, curve: 'straight', dashArray: [...(band ? [0] : []), 0, 4] },

@@ -92,7 +92,7 @@ export default function RoastChart({
     <figure>
       <figcaption className="label">{caption}</figcaption>
       <div aria-hidden>
-        <Chart type={band ? 'rangeArea' : 'line'} height={height} series={series as never} options={options} />
+        <Chart type={band ? 'rangeArea' : 'line'} height={height} series={series} options={options} />
       </div>
     </figure>
   );

@@ -3,7 +3,7 @@ import type { MassUnit } from '@wunsch/core/units/mass';
 import { isMass, massUnitOf, type FieldSpec, type Fields, type FieldState, type Problems } from './entry';
 import { FieldView } from './FieldView';
 import { Needed } from './Needed';
-import { usePadPlace } from './PadPlace';
+import { PadStand, usePadPlace } from './PadPlace';
 import { addWeighing, otherUnit, padKey, tareWeighing, WeighPad, type PadTarget } from './WeighPad';
 
 interface Props {
@@ -157,15 +157,15 @@ export function EntrySurface({
           )}
         </div>
       </div>
-      {place.put(
+      <PadStand place={place}>
         <div className={place.away ? '' : 'hidden md:sticky md:top-40 md:block md:self-start'}>
           <WeighPad
             target={target}
             unit={target ? unitOf(target.spec) : null}
             next={following ? () => setActive(following.name) : null}
           />
-        </div>,
-      )}
+        </div>
+      </PadStand>
     </form>
   );
 }

@@ -59,8 +59,10 @@ export function usePadPlace(): {
   away: boolean;
   /** Makes the pad this entry's. */
   claim: () => void;
-  /** The pad where it stands; nothing while it is another entry's. */
-  put: (pad: ReactNode) => ReactNode;
+  /** Where in the margin; null: beside the entry. */
+  element: HTMLElement | null;
+  /** Whether the pad is this entry's. */
+  own: boolean;
 } {
   const id = useId();
   const { element, owner, claim, leave } = useContext(PlaceContext);
@@ -71,6 +73,13 @@ export function usePadPlace(): {
   return {
     away: element !== null,
     claim: () => claim(id),
-    put: (pad) => (element === null ? pad : owner === id ? createPortal(pad, element) : null),
+    element,
+    own: owner === id,
   };
+}
+
+/** A pad where it stands; nothing while the place is another entry's. */
+export function PadStand({ place, children }: { place: ReturnType<typeof usePadPlace>; children: ReactNode }) {
+  if (place.element === null) return children;
+  return place.own ? createPortal(children, place.element) : null;
 }

@@ -1,4 +1,4 @@
-import { Backspace, Scales } from '@phosphor-icons/react';
+import { BackspaceIcon, ScalesIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { MassUnit } from '@wunsch/core/units/mass';
 import { decimalMark } from '../parts/number';
@@ -90,7 +90,7 @@ export function WeighPad({
             disabled={!typed || target.state.text === ''}
             onClick={() => target?.change({ ...target.state, text: target.state.text.slice(0, -1) })}
           >
-            <Backspace size={26} aria-hidden />
+            <BackspaceIcon size={26} aria-hidden />
           </button>
         </div>
         <div className="grid grid-rows-4 gap-2">
@@ -105,7 +105,7 @@ export function WeighPad({
           </button>
         </div>
       </div>
-      {weighs && target && <FromScale target={target} />}
+      {weighs && <FromScale target={target} />}
     </section>
   );
 }
@@ -175,7 +175,7 @@ function PadActions({ target, turn }: { target: PadTarget | null; turn: (() => v
         className="pad-key text-base!"
         disabled={!added}
         title="Keep this weighing and begin another (Alt A)"
-        onClick={() => added && target?.change(added)}
+        onClick={() => added && target.change(added)}
       >
         Add
       </button>
@@ -194,7 +194,7 @@ function FromScale({ target }: { target: PadTarget }) {
   if (!on) {
     return (
       <button type="button" className="button mt-3 w-full" onClick={() => setOn(true)}>
-        <Scales size={22} aria-hidden /> Take from scale
+        <ScalesIcon size={22} aria-hidden /> Take from scale
       </button>
     );
   }

@@ -209,7 +209,8 @@ const pastOf = (view: BenchView, kind: Command['kind']): Nearby => {
 
 /** What stands in a field before anybody types: the last program, the usual bar. */
 function defaults(view: BenchView, kind: Command['kind']): Fields {
-  const last = view.recent.find((step) => step.kind === kind)?.command as Record<string, unknown> | undefined;
+  const last = view.recent.find((step) => step.kind === kind)?.command as
+    Record<string, string | number | undefined> | undefined;
   const keep: Record<string, string[]> = { temper: ['method'], mould: ['barG', 'cavities'], winnow: ['setting'] };
   const fields: Fields = kind === 'temper' ? { method: { text: 'slab' }, test: { text: 'none' } } : {};
   for (const name of keep[kind] ?? [])

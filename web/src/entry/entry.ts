@@ -388,7 +388,11 @@ export function fieldsOf(
       );
     else if (spec.type === 'program')
       fields[spec.name] = { text: writeProgram(value as { setC: number; minutes: number; note: string }[], unit) };
-    else fields[spec.name] = typeof value === 'number' ? keptField(typedNumber(value), value) : { text: String(value) };
+    else
+      fields[spec.name] =
+        typeof value === 'number'
+          ? keptField(typedNumber(value), value)
+          : { text: typeof value === 'string' ? value : JSON.stringify(value) };
   }
   return fields;
 }

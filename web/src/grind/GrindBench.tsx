@@ -110,7 +110,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
               over ? (
                 <strong className="text-crimson">over what {machine?.name} carries</strong>
               ) : under ? (
-                <strong className="text-crimson">under the minimum of {machine?.name}: stones run on each other</strong>
+                <strong className="text-crimson">under the minimum of {machine.name}: stones run on each other</strong>
               ) : (
                 <>
                   <strong>{grind.cocoa.cocoaPct.toFixed(1)} % cocoa</strong>

@@ -193,7 +193,7 @@ function OneMore({
         label="Act"
         value={kind}
         options={ACT_KINDS.map((id) => [id, id === 'other' ? 'Something else' : ACTS[id].words] as const)}
-        onChange={(id) => set({ kind: id as ActKind })}
+        onChange={(id) => set({ kind: id })}
       />
       <Box
         label={kind === 'other' ? 'What is to be done' : 'In other words, if you like'}
@@ -207,7 +207,7 @@ function OneMore({
         label="When"
         value={way}
         options={WAYS.filter(([id]) => id !== 'act' || acts.length > 0)}
-        onChange={(id) => set({ way: id as Way })}
+        onChange={(id) => set({ way: id })}
       />
       {way === 'clock' && (
         <MomentBox label="Time" value={when} onChange={(text) => set({ when: text })} onEnter={plan} />

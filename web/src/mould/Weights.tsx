@@ -122,7 +122,7 @@ export function Weights({
               )}
               onChange={(own) => {
                 localStorage.setItem(KEY, own);
-                setSystem(own as WeightSystem);
+                setSystem(own);
               }}
             />
             <p className="min-w-0 flex-1 text-sm text-soft">

@@ -136,7 +136,7 @@ export function LabelPanel({ code }: { code: string }) {
               label="Language"
               value={how.market}
               options={MARKETS.map((market) => [market, MARKET_WORDS[market]] as const)}
-              onChange={(market) => set({ market: market as Market })}
+              onChange={(market) => set({ market: market })}
             />
             <NumberBox label="Declare cocoa" unit="%" value={declared} onChange={setDeclared} placeholder="true one" />
             <NumberBox label="Declare net" unit="g" value={net} onChange={setNet} placeholder="mean" />
@@ -151,7 +151,7 @@ export function LabelPanel({ code }: { code: string }) {
                 ['yes', 'A4 sheets, as many as fit'],
                 ['no', 'one a page, for a label printer'],
               ]}
-              onChange={(own) => set({ sheet: own as Kept['sheet'] })}
+              onChange={(own) => set({ sheet: own })}
             />
           </div>
           {unread && <p className="mt-2 font-semibold text-crimson">One of these is not a number.</p>}

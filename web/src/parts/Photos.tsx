@@ -1,4 +1,4 @@
-import { Camera } from '@phosphor-icons/react';
+import { CameraIcon } from '@phosphor-icons/react';
 import { useRef } from 'react';
 import type { FileView } from '@wunsch/core/api/beans';
 import { prepare } from './shrink';
@@ -48,7 +48,7 @@ export function Photos({
         }}
       />
       <button type="button" className="button button-quiet" disabled={busy} onClick={() => input.current?.click()}>
-        <Camera size={20} aria-hidden /> {busy ? 'Sending …' : words}
+        <CameraIcon size={20} aria-hidden /> {busy ? 'Sending …' : words}
       </button>
       <Refusal error={error} />
       {photos.length > 0 && (

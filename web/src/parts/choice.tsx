@@ -1,4 +1,4 @@
-import { CaretDown, Check } from '@phosphor-icons/react';
+import { CaretDownIcon, CheckIcon } from '@phosphor-icons/react';
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
 import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
@@ -128,7 +128,7 @@ export function Choice<T extends string>({
         }}
       >
         <span className={`min-w-0 flex-1 truncate ${chosen ? '' : 'text-soft'}`}>{chosen?.[1] ?? placeholder}</span>
-        <CaretDown size={16} className="shrink-0 text-soft" aria-hidden />
+        <CaretDownIcon size={16} className="shrink-0 text-soft" aria-hidden />
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -178,7 +178,7 @@ export function Choice<T extends string>({
                   className="choice-item"
                   onSelect={() => take(option)}
                 >
-                  <Check size={16} className={option === value ? '' : 'invisible'} aria-hidden />
+                  <CheckIcon size={16} className={option === value ? '' : 'invisible'} aria-hidden />
                   <span className="min-w-0 flex-1">{text}</span>
                 </Command.Item>
               ))}

@@ -1,4 +1,4 @@
-import { CalendarBlank } from '@phosphor-icons/react';
+import { CalendarBlankIcon } from '@phosphor-icons/react';
 import { Popover } from 'radix-ui';
 import { lazy, Suspense, useId, useState, type ReactNode } from 'react';
 import { readDay, readMoment, sayTyped } from '@wunsch/core/units/typed-day';
@@ -82,7 +82,7 @@ export function TypedDay({
             aria-label="Calendar"
             className="absolute inset-y-0 right-0 grid w-11 place-items-center text-soft"
           >
-            <CalendarBlank size={20} aria-hidden />
+            <CalendarBlankIcon size={20} aria-hidden />
           </Popover.Trigger>
           <Popover.Portal>
             <Popover.Content align="end" sideOffset={4} collisionPadding={8} className="choice-list max-h-none!">

@@ -1,11 +1,11 @@
 import {
-  ArrowDown,
-  ArrowUp,
-  CaretLeft,
-  CaretRight,
-  Columns,
-  DownloadSimple,
-  MagnifyingGlass,
+  ArrowDownIcon,
+  ArrowUpIcon,
+  CaretLeftIcon,
+  CaretRightIcon,
+  ColumnsIcon,
+  DownloadSimpleIcon,
+  MagnifyingGlassIcon,
 } from '@phosphor-icons/react';
 import {
   getCoreRowModel,
@@ -186,7 +186,7 @@ export function Listing<R>({
         <div className="mb-2 flex flex-wrap items-center gap-2">
           <label className="relative max-w-xs min-w-40 flex-1">
             <span className="sr-only">Find in {label.toLowerCase()}</span>
-            <MagnifyingGlass
+            <MagnifyingGlassIcon
               size={18}
               className="pointer-events-none absolute top-1/2 left-2 -translate-y-1/2 text-soft"
               aria-hidden
@@ -219,7 +219,7 @@ export function Listing<R>({
           <span className="ml-auto flex items-center gap-2">
             <Popover.Root>
               <Popover.Trigger type="button" className="chip" aria-label={`Columns of ${label.toLowerCase()}`}>
-                <Columns size={18} aria-hidden /> Columns
+                <ColumnsIcon size={18} aria-hidden /> Columns
               </Popover.Trigger>
               <Popover.Portal>
                 <Popover.Content align="end" sideOffset={4} collisionPadding={8} className="choice-list px-3!">
@@ -244,7 +244,7 @@ export function Listing<R>({
               </Popover.Portal>
             </Popover.Root>
             <button type="button" className="chip" onClick={() => void download(label, shown, inOrder())}>
-              <DownloadSimple size={18} aria-hidden /> CSV
+              <DownloadSimpleIcon size={18} aria-hidden /> CSV
             </button>
           </span>
         </div>
@@ -289,7 +289,12 @@ export function Listing<R>({
                         onClick={() => turn(id)}
                       >
                         {head}
-                        {on && (order.desc ? <ArrowDown size={14} aria-hidden /> : <ArrowUp size={14} aria-hidden />)}
+                        {on &&
+                          (order.desc ? (
+                            <ArrowDownIcon size={14} aria-hidden />
+                          ) : (
+                            <ArrowUpIcon size={14} aria-hidden />
+                          ))}
                       </button>
                     </th>
                   );
@@ -326,7 +331,7 @@ export function Listing<R>({
             disabled={page === 0}
             onClick={() => put({ page: page <= 1 ? null : String(page) })}
           >
-            <CaretLeft size={18} aria-hidden />
+            <CaretLeftIcon size={18} aria-hidden />
           </button>
           <span className="text-soft">
             {page * pageSize + 1} to {Math.min(found.length, (page + 1) * pageSize)} of {found.length}
@@ -338,7 +343,7 @@ export function Listing<R>({
             disabled={page + 1 >= pages}
             onClick={() => put({ page: String(page + 2) })}
           >
-            <CaretRight size={18} aria-hidden />
+            <CaretRightIcon size={18} aria-hidden />
           </button>
         </nav>
       )}

@@ -61,7 +61,7 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
     const words = READING_WORDS[what];
     if (words !== undefined) return words;
     if (what === 'seen')
-      return `seen: ${((command['seen'] ?? []) as Seen[]).map((row) => SEEN_WORDS[row]).join(', ')}${command['bloom'] == null ? '' : `, ${String(command['bloom'])} bloom`}`;
+      return `seen: ${((command['seen'] ?? []) as Seen[]).map((row) => SEEN_WORDS[row]).join(', ')}${typeof command['bloom'] === 'string' ? `, ${command['bloom']} bloom` : ''}`;
     if (what === 'felt') return `feels: ${FELT[value ?? 0]?.words ?? ''}`;
     return what === 'micron'
       ? `${value} µm`
@@ -83,10 +83,10 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
   }
   if (step.kind === 'sell') {
     const pieces = step.lines.reduce((sum, line) => sum - line.pieces, 0);
-    const use = command['use'];
-    if (use !== undefined && use !== 'sold')
-      return `${show.mass(step.inMg)} ${String(use)}${command['to'] === '' ? '' : `, ${String(command['to'])}`}`;
-    return `${pieces > 0 ? `${count(pieces)} ${pieces === 1 ? 'piece' : 'pieces'}` : show.mass(step.inMg)} for ${show.money(step.cost.revenueMilli)}${command['to'] === '' ? '' : `, ${String(command['to'])}`}`;
+    const use = textOf(command['use']);
+    const to = textOf(command['to']);
+    if (use !== '' && use !== 'sold') return `${show.mass(step.inMg)} ${use}${to === '' ? '' : `, ${to}`}`;
+    return `${pieces > 0 ? `${count(pieces)} ${pieces === 1 ? 'piece' : 'pieces'}` : show.mass(step.inMg)} for ${show.money(step.cost.revenueMilli)}${to === '' ? '' : `, ${to}`}`;
   }
   const losses = step.lines
     .filter((line) => line.loss !== null && line.massMg !== 0)
@@ -115,9 +115,11 @@ export function stepWords(step: StepView, show: ReturnType<typeof useShow>): str
   return [main, ...bars, ...husk, ...grouped].join(', ');
 }
 
+const textOf = (value: unknown): string => (typeof value === 'string' ? value : '');
+
 /** What was noted with a step, where its words do not say it already. */
 const noteOf = ({ kind, command }: StepView): string =>
-  kind === 'taste' ? '' : String((command as { note?: unknown }).note ?? '');
+  kind === 'taste' ? '' : textOf((command as { note?: unknown }).note);
 
 const LOG_ROWS = 12;
 

@@ -43,7 +43,7 @@ export async function prepare(file: File): Promise<{ data: string; name: string 
 function base64(blob: Blob): Promise<string> {
   return new Promise((resolve, reject) => {
     const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result).replace(/^data:[^,]*,/, ''));
+    reader.onload = () => resolve((reader.result as string).replace(/^data:[^,]*,/, ''));
     reader.onerror = () => reject(new Error('That file could not be read.'));
     reader.readAsDataURL(blob);
   });

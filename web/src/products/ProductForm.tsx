@@ -207,7 +207,7 @@ export function ProductForm({
                 label="How"
                 value={part.role}
                 options={ROLES.map((role) => [role, ROLE_WORDS[role]] as const)}
-                onChange={(role) => row('parts', index, { role: role as Role })}
+                onChange={(role) => row('parts', index, { role: role })}
               />
               <NumberBox
                 label="A piece"

@@ -1,4 +1,4 @@
-import { X } from '@phosphor-icons/react';
+import { XIcon } from '@phosphor-icons/react';
 import { Link } from 'react-router';
 import type { PantryView } from '@wunsch/core/api/recipe';
 import { figuresOfLines } from '@wunsch/core/recipe/ingredient';
@@ -218,7 +218,7 @@ export function MakeTab({
                         })
                       }
                     >
-                      <X size={18} aria-hidden />
+                      <XIcon size={18} aria-hidden />
                     </button>
                   </li>
                 );

@@ -1,4 +1,4 @@
-import { Scales } from '@phosphor-icons/react';
+import { ScalesIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { WeighingView } from '@wunsch/core/api/recipe';
 import type { MassUnit } from '@wunsch/core/units/mass';
@@ -152,7 +152,7 @@ export function OnTheScale({ line, run, unit }: { line: Line; run: WeighingView;
           disabled={busy || netG === null || netG <= 0 || reading?.stable !== true}
           onClick={() => netG !== null && take(netG, 'scale')}
         >
-          <Scales size={20} aria-hidden />{' '}
+          <ScalesIcon size={20} aria-hidden />{' '}
           {reading?.stable === false
             ? 'Still moving …'
             : netG === null || netG <= 0

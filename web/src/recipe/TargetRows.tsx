@@ -1,4 +1,4 @@
-import { Plus, X } from '@phosphor-icons/react';
+import { PlusIcon, XIcon } from '@phosphor-icons/react';
 import { Slider } from 'radix-ui';
 import type { Kept } from '@wunsch/core/recipe/solve';
 import { valueText } from '@wunsch/core/recipe/limits';
@@ -163,7 +163,7 @@ export function TargetRows({
                   aria-label={`Do not ask for ${name}`}
                   onClick={() => change(limits.filter((_, i) => i !== index))}
                 >
-                  <X size={18} aria-hidden />
+                  <XIcon size={18} aria-hidden />
                 </button>
               </div>
             </li>
@@ -171,7 +171,7 @@ export function TargetRows({
         })}
       </ul>
       <div className="mt-3 flex flex-wrap items-center gap-2 text-sm">
-        <Plus size={18} aria-hidden />
+        <PlusIcon size={18} aria-hidden />
         <Choice
           className="w-auto! text-sm!"
           label="Ask for"

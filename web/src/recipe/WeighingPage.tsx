@@ -1,4 +1,4 @@
-import { Check } from '@phosphor-icons/react';
+import { CheckIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { StepView } from '@wunsch/core/api/types';
@@ -178,7 +178,7 @@ function Running({ run }: { run: WeighingView }) {
                   <span
                     className={`flex size-7 shrink-0 items-center justify-center rounded-full border-2 ${row.state === 'done' ? 'border-leaf text-leaf' : row.state === 'over' ? 'border-crimson text-crimson' : 'border-rule'}`}
                   >
-                    {row.state === 'done' && <Check size={16} weight="bold" aria-label="weighed" />}
+                    {row.state === 'done' && <CheckIcon size={16} weight="bold" aria-label="weighed" />}
                     {row.state === 'over' && <span aria-label="too much">!</span>}
                   </span>
                   <span className={`min-w-0 flex-1 ${row === line ? 'font-bold' : ''}`}>

@@ -33,7 +33,7 @@ function Load({ load }: { load: LoadView }) {
   const { temperatureUnit } = useHere().view.settings;
   const roasters = useRoasters();
   const roaster = roasters?.find(({ id }) => id === load.machineId);
-  const worked = useSWR(
+  const worked = useSWR<Study, unknown>(
     roasters
       ? ['roast-study', load.code, load.source, load.weightLeft, load.kill, roaster?.curves, temperatureUnit]
       : null,

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react';
 import type { ProgramVersion } from '@wunsch/core/api/roast';
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { Program } from '@wunsch/core/roast/records';
-import { SCHOOLS, type School } from '@wunsch/core/work/roasting-words';
+import { SCHOOLS } from '@wunsch/core/work/roasting-words';
 import { useApi } from '../parts/api';
 import { Box, Chips } from '../parts/fields';
 import { Section } from '../parts/pieces';
@@ -22,7 +22,7 @@ export function WhatFor({ program, set }: Props) {
         legend="School"
         options={SCHOOLS.map((school) => [school, SCHOOL_NAMES[school]] as const)}
         chosen={[program.school]}
-        choose={([school]) => set({ school: (school ?? 'own') as School })}
+        choose={([school]) => set({ school: school ?? 'own' })}
       />
       <div className="mt-3">
         <Chips

@@ -1,4 +1,4 @@
-import { ArrowsSplit, Trash } from '@phosphor-icons/react';
+import { ArrowsSplitIcon, TrashIcon } from '@phosphor-icons/react';
 import type { PlanBand } from '@wunsch/core/roast/band';
 import type { ProgramStep } from '@wunsch/core/roast/records';
 import { SIGNS } from '@wunsch/core/roast/words';
@@ -249,7 +249,7 @@ export function StepsTable({
               aria-label={`Split step ${index + 1} in two`}
               onClick={() => split(index)}
             >
-              <ArrowsSplit size={20} aria-hidden />
+              <ArrowsSplitIcon size={20} aria-hidden />
             </button>
             <button
               type="button"
@@ -258,7 +258,7 @@ export function StepsTable({
               disabled={steps.length === 1}
               onClick={() => remove(index)}
             >
-              <Trash size={20} aria-hidden />
+              <TrashIcon size={20} aria-hidden />
             </button>
           </span>
         </li>

@@ -1,4 +1,4 @@
-import { Pause, Play } from '@phosphor-icons/react';
+import { PauseIcon, PlayIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { SortView } from '@wunsch/core/api/beans';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
@@ -135,7 +135,11 @@ function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
           {clock(ms)}
         </p>
         <button type="button" className="button min-w-36" disabled={busy} onClick={turn}>
-          {paused ? <Play size={18} weight="fill" aria-hidden /> : <Pause size={18} weight="fill" aria-hidden />}
+          {paused ? (
+            <PlayIcon size={18} weight="fill" aria-hidden />
+          ) : (
+            <PauseIcon size={18} weight="fill" aria-hidden />
+          )}
           {paused ? 'Go on' : 'Pause'}
         </button>
         <p className="text-lg">
@@ -162,7 +166,7 @@ function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
         )}
         {...SORT_SUM}
       />
-      <button type="button" className="button button-quiet mt-2" onClick={putBack}>
+      <button type="button" className="button button-quiet mt-2" onClick={() => void putBack()}>
         Put it all back
       </button>
       {findings.data && source && (

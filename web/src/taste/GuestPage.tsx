@@ -22,7 +22,8 @@ interface Mine {
   /** What could not be sent yet. */
   waiting: Waiting[];
   /** What was not taken, and why. */
-  refused: { code: string; why: string }[];
+  /** Sheets of an older draft have none. */
+  refused?: { code: string; why: string }[];
   at: string | null;
   now: Impression;
   step: StepAt;

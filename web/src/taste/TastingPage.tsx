@@ -212,7 +212,7 @@ export function TastingPage() {
                         {before && (
                           <span className="block text-sm text-soft">
                             {before.overall === last?.overall
-                              ? `still ${last?.overall ?? '–'} on going back`
+                              ? `still ${before.overall ?? '–'} on going back`
                               : `was ${before.overall ?? '–'} before`}
                           </span>
                         )}

@@ -1,4 +1,4 @@
-import { Check } from '@phosphor-icons/react';
+import { CheckIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import type { PourView } from '@wunsch/core/api/temper';
 import { walkActs, type ActState } from '@wunsch/core/temper/plan';
@@ -155,7 +155,7 @@ function Act({
           {act.doneS === null ? 'Done' : 'Not after all'}
         </button>
       )}
-      {isDone && <Check size={20} aria-label="done" className="flex-none text-leaf" />}
+      {isDone && <CheckIcon size={20} aria-label="done" className="flex-none text-leaf" />}
     </li>
   );
 }

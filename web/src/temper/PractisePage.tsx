@@ -8,7 +8,6 @@ import {
   OWN_BOWL_LIMITS,
   SEED_SHARES,
   USUAL_BOWL_KG,
-  type Around,
   type OwnBowl,
   type PracticeEnd,
 } from '@wunsch/core/temper/practice';
@@ -44,11 +43,13 @@ const SEED_WORDS: Readonly<Record<SeedKind, string>> = { chocolate: 'Seed', silk
 /** Where their sliders stand at first. */
 const USUAL_SHARES: Readonly<Record<SeedKind, number>> = { chocolate: 0.05, silk: 0.01 };
 
+const FIRST_LESSON: Lesson = LESSONS[0] as Lesson;
+
 /** A place to temper without wasting chocolate: a model for learning; nothing of it touches the book. */
 export function PractisePage() {
   const [lessonId, setLessonId] = useState<string>(LESSONS[0]?.id ?? '');
   const { personId } = useHere();
-  const lesson = LESSONS.find(({ id }) => id === lessonId) ?? (LESSONS[0] as Lesson);
+  const lesson = LESSONS.find(({ id }) => id === lessonId) ?? FIRST_LESSON;
   const [own, setOwn] = useState<OwnBowl | null>(null);
   const { massKg, fatShare } = own ?? { massKg: USUAL_BOWL_KG, fatShare: lesson.fatShare };
   const begun = useMemo(() => lessonWith(lesson, { massKg, fatShare }), [lesson, massKg, fatShare]);
@@ -277,7 +278,7 @@ function Bowl({ lesson, isOwn, scored }: { lesson: Lesson; isOwn: boolean; score
               [id, id === 'bath' ? words : `${words}, ${show.temp(id === 'room' ? lesson.roomC : MARBLE_C)}`] as const,
           )}
           chosen={[controls.around]}
-          choose={([next]) => set({ around: (next ?? 'bath') as Around })}
+          choose={([next]) => set({ around: next ?? 'bath' })}
         />
         <LabelledSlider
           label="Water bath, temperature"

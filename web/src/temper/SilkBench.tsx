@@ -208,7 +208,7 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
             finish={(values, sources) => ({ ...values, sources })}
             {...(PARTS.silk ? { parts: PARTS.silk.parts, restName: PARTS.silk.rest } : {})}
           />
-          <button type="button" className="button button-quiet mt-2" disabled={busy} onClick={putBack}>
+          <button type="button" className="button button-quiet mt-2" disabled={busy} onClick={() => void putBack()}>
             Put it all back
           </button>
         </div>

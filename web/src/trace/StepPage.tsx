@@ -4,7 +4,7 @@ import type { BenchView, HoldingView, StepView } from '@wunsch/core/api/types';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { WinnowRecord } from '../winnow/WinnowRecord';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
-import { STATION_NAMES, type Station } from '@wunsch/core/work/stations';
+import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { askTakings, SALE_FIELDS, saleOf } from '../store/takings';
 import { massUnitFor } from '@wunsch/core/units/mass';
 import { isSure } from '../parts/asking';
@@ -250,8 +250,8 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
         />
       </label>
       <StepForm
-        kind={step.kind as Command['kind']}
-        station={step.station === 'pantry' || step.station === 'store' ? null : (step.station as Station)}
+        kind={step.kind}
+        station={step.station === 'pantry' || step.station === 'store' ? null : step.station}
         draftId={`correct.${step.id}`}
         initial={{ ...initial, '~minutes': { text: String(step.minutes) }, '~kwh': { text: String(step.energyKwh) } }}
         initialPicked={taken.map(({ holdingId }) => holdingId ?? '')}

@@ -142,7 +142,7 @@ export function TrialPlanPage() {
                 label="This"
                 value={row.factor}
                 options={FACTOR_KEYS.map((key) => [key, FACTORS[key].name] as const)}
-                onChange={(value) => setFactor(index, { factor: value as Factor, levels: '', kinds: [] })}
+                onChange={(value) => setFactor(index, { factor: value, levels: '', kinds: [] })}
               />
               {isKind(row.factor) ? (
                 <Chips

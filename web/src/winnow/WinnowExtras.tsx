@@ -1,4 +1,4 @@
-import { X } from '@phosphor-icons/react';
+import { XIcon } from '@phosphor-icons/react';
 import { useContext, useState } from 'react';
 import { Link } from 'react-router';
 import type { WinnowPastView } from '@wunsch/core/api/losses';
@@ -186,7 +186,7 @@ function Passes({
                 aria-label={`Take pass ${index + 1} out`}
                 onClick={() => change(passes.filter((_, at) => at !== index))}
               >
-                {PASS_NAMES[pass.what]} {pass.nibsG} g, {pass.minutes} min <X size={14} aria-hidden />
+                {PASS_NAMES[pass.what]} {pass.nibsG} g, {pass.minutes} min <XIcon size={14} aria-hidden />
               </button>
             </li>
           ))}
@@ -256,7 +256,7 @@ function Samples({
             aria-label={`Take sample ${index + 1} out`}
             onClick={() => change(samples.filter((_, at) => at !== index))}
           >
-            {show.percent(sample.foundG / sample.sampleG)} <X size={14} aria-hidden />
+            {show.percent(sample.foundG / sample.sampleG)} <XIcon size={14} aria-hidden />
           </button>
         ))}
         {share && (

@@ -1,4 +1,4 @@
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { useState, type SubmitEvent, type ReactNode } from 'react';
 import { readNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
 
@@ -13,7 +13,7 @@ export function Adder({
   act: (form: FormData) => Promise<unknown>;
 }) {
   const [error, setError] = useState<unknown>(null);
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
+  const submit = async (event: SubmitEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
     const form = event.currentTarget;
     try {
@@ -37,7 +37,7 @@ export function Adder({
   );
 }
 
-export const text = (form: FormData, name: string): string => String(form.get(name) ?? '').trim();
+export const text = (form: FormData, name: string): string => ((form.get(name) as string | null) ?? '').trim();
 /** A figure of a form; null where nothing is typed. @throws Error for what cannot be read */
 export function figure(form: FormData, name: string, label: string): number | null {
   const typed = text(form, name);

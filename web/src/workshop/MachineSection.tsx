@@ -253,7 +253,7 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
         label="Station"
         value={station}
         options={STATIONS.map((row) => [row, STATION_NAMES[row]] as const)}
-        onChange={(row) => setStation(row as Machine['station'])}
+        onChange={(row) => setStation(row)}
       />
       <NumberBox label="Least" unit="kg" value={typed.min} problem={wrong.min} onChange={set('min')} />
       <NumberBox label="Most" unit="kg" value={typed.max} problem={wrong.max} onChange={set('max')} />

@@ -107,7 +107,7 @@ export function OpeningPage() {
           routeId: (choices['routeId'] ?? '') === '' ? null : choices['routeId'],
           roasted:
             what === 'roasted' && !choices['roasted'] ? true : choices['roasted'] ? choices['roasted'] === 'yes' : null,
-          allergens: String(allergenWords ?? '')
+          allergens: ((allergenWords as string | undefined) ?? '')
             .split(/[,;]+/)
             .map((word) => word.trim())
             .filter((word) => word !== ''),

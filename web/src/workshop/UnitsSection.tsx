@@ -1,4 +1,4 @@
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { useState, type SubmitEvent, type ReactNode } from 'react';
 import type { Settings } from '@wunsch/core/workshop/schemas';
 import { send } from '../parts/api';
 import { Box, NumberBox } from '../parts/fields';
@@ -61,7 +61,7 @@ export function Units() {
       }}
     />
   );
-  const save = async (event: FormEvent): Promise<void> => {
+  const save = async (event: SubmitEvent): Promise<void> => {
     event.preventDefault();
     if (missing.length > 0) {
       setError(new Error(`Look again at: ${missing.map((key) => NUMBERS[key]).join(', ')}.`));
