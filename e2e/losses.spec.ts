@@ -55,6 +55,15 @@ test('the drifting winnower, from the floor in three presses', async ({ page }) 
   await page.locator('main a[href^="/losses?station=winnow&metric=yield"]').first().click();
   await expect(page.getByText(/has been drifting down by \d\.\d points/)).toBeVisible();
   await expect(page.getByText(/It began about/)).toContainText('with 95 %');
+  // Whoever knows better says so; it stays under the verdict, and can be taken back.
+  await page.getByRole('button', { name: 'You know better?' }).first().click();
+  await page.getByLabel('What you know better').fill('New cracker since May');
+  await page.reload();
+  await expect(page.getByLabel('What you know better')).toHaveValue('New cracker since May');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('“New cracker since May”')).toBeVisible();
+  await page.getByRole('button', { name: 'take it back' }).click();
+  await expect(page.getByText('“New cracker since May”')).toBeHidden();
   await page.getByRole('heading', { name: 'Where a rule fires' }).locator('..').getByRole('link').first().click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Winnowed');
 });

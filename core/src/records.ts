@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { judgementRecord } from './judgement/records';
 import { mouldRecord } from './mould/records';
 import { orderRecord } from './orders/records';
 import { packRecord } from './pack/records';
@@ -11,6 +12,7 @@ import { trialRecord } from './trials/records';
 /* The registry of what rooms write down beside the grams: each its own records, only ever added to. */
 
 export const ROOM_RECORDS = {
+  judgement: judgementRecord,
   mould: mouldRecord,
   orders: orderRecord,
   pack: packRecord,

@@ -43,6 +43,7 @@ import { trialRoutes } from './trials/plugin';
 import { recipeRoutes } from './recipe/plugin';
 import { temperRoutes } from './temper/plugin';
 import { Pours } from './temper/pours';
+import { judgementRoutes } from './judgement/plugin';
 import { traceRoutes } from './trace/plugin';
 import type { Backups } from './store/backups';
 import { pictureRoutes } from './pictures/plugin';
@@ -173,6 +174,7 @@ export async function buildApp({
   floorRoutes(router, views);
   openingRoutes(router);
   traceRoutes(router, views);
+  judgementRoutes(router, views);
   moneyRoutes(router);
   const probe = new CoreProbe();
   const roastProbe = new SimulatedRoastProbe();

@@ -171,14 +171,22 @@ function Told({ lot, value }: { lot: BeanLotView; value: HoldView['value'] }) {
   );
 }
 
-const FIRST_METHOD: HoldMethod = 'freeze' as HoldMethod;
+interface Begun {
+  method: HoldMethod;
+  figures: Record<'threshold' | 'hours', string>;
+  place: string;
+  why: string;
+  restart: boolean;
+  probe: boolean;
+  told: boolean;
+}
 
 function Begin({ lot }: { lot: BeanLotView }) {
   const show = useShow();
   const { personId } = useHere();
   const { write, busy, error, fail } = useRecords(lot.code);
-  const draft = useDraft(`hold.${lot.code}`, () => ({
-    method: FIRST_METHOD,
+  const draft = useDraft(`hold.${lot.code}`, (): Begun => ({
+    method: 'freeze',
     figures: { threshold: '', hours: '' },
     place: '',
     why: '',

@@ -5,7 +5,8 @@ import { isStation, STATION_NAMES, type Station } from '@wunsch/core/work/statio
 import { useApi } from '../parts/api';
 import { StationIcon } from '../parts/icons';
 import { Log } from '../parts/log';
-import { Caution, Empty, Loading, Verdict } from '../parts/pieces';
+import { Caution, Empty, Loading } from '../parts/pieces';
+import { Verdict } from '../parts/Verdict';
 import { capital } from '../parts/words';
 import { count as formatCount, MassUnitHere, useHere, useShow, useUnitOf } from '../parts/workshop';
 import { BeansBench } from '../beans/BeansBench';

@@ -58,15 +58,7 @@ export function EntrySurface({
   const index = current ? padded.indexOf(current) : -1;
   const following = padded[index + 1];
   const target: PadTarget | null = current
-    ? {
-        spec: current,
-        state: stateOf(current),
-        change: (state) => {
-          setField(current.name, state);
-          // The figure that the pad fills has to be seen.
-          form.current?.querySelector('[data-active=true]')?.scrollIntoView({ block: 'nearest' });
-        },
-      }
+    ? { spec: current, state: stateOf(current), change: (state) => setField(current.name, state) }
     : null;
   const unitOf = (spec: FieldSpec): (() => void) | null =>
     isMass(spec) && spec.unit === undefined ? () => changeUnit(otherUnit(massUnit)) : null;
@@ -158,7 +150,11 @@ export function EntrySurface({
         </div>
       </div>
       <PadStand place={place}>
-        <div className={place.away ? '' : 'hidden md:sticky md:top-40 md:block md:self-start'}>
+        <div
+          className={place.away ? '' : 'hidden md:sticky md:top-40 md:block md:self-start'}
+          // The figure that the pad fills has to be seen.
+          onClick={() => form.current?.querySelector('[data-active=true]')?.scrollIntoView({ block: 'nearest' })}
+        >
           <WeighPad
             target={target}
             unit={target ? unitOf(target.spec) : null}

@@ -1,7 +1,7 @@
 import { createContext, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import type { BenchView, StepView } from '@wunsch/core/api/types';
-import { Verdict } from '../parts/pieces';
+import { Verdict } from '../parts/Verdict';
 
 export interface Saved {
   step: StepView;
@@ -39,7 +39,7 @@ export function SavedNote({ entry: { saved, replayed } }: { entry: SavedEntry })
       </p>
       {saved.judgement && (
         <div className="mt-3 max-w-2xl">
-          <Verdict title="This one" judgement={saved.judgement} />
+          <Verdict title="This one" judgement={saved.judgement} stepId={saved.step.id} />
         </div>
       )}
     </div>

@@ -7,6 +7,7 @@ import { useApi } from '../parts/api';
 import { useWorked } from '../parts/worked';
 import { useShow } from '../parts/workshop';
 import { stones } from './compute';
+import { Overrule } from '../parts/Overrule';
 
 const ForecastChart = lazy(() => import('../charts/ForecastChart'));
 
@@ -77,6 +78,7 @@ export function Foretold({ grind, told }: { grind: GrindView; told: Told | null 
             How it did before
           </Link>
         </p>
+        <Overrule judged="grind" subject={grind.batch.id} said={found.sentence} />
       </details>
     </section>
   );

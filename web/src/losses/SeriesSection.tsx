@@ -7,6 +7,7 @@ import { useApi } from '../parts/api';
 import { Loading, Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 import { SelectBox } from '../parts/choice';
+import { Overrule } from '../parts/Overrule';
 
 const ControlChart = lazy(() => import('../charts/ControlChart'));
 
@@ -83,6 +84,12 @@ export function SeriesSection({ station, metric, family, set }: Props) {
         <div className="grid gap-8 lg:grid-cols-[minmax(0,1fr)_17.5rem]">
           <div className="min-w-0">
             <p className="figure text-2xl leading-snug">{view.sentence}</p>
+            <Overrule
+              key={`${station} ${metric} ${machine}`}
+              judged="change"
+              subject={[station, metric, machine].join(' ').trim()}
+              said={view.sentence}
+            />
             {view.change && (
               <p className="mt-1">
                 It began about <strong>{show.day(view.change.at)}</strong> ({view.change.code}), between{' '}

@@ -265,7 +265,7 @@ export function Listing<R>({
           )}
         </p>
       ) : (
-        <div className="overflow-x-auto" tabIndex={0} role="region" aria-label={label}>
+        <div className="relative overflow-x-auto" tabIndex={0} role="region" aria-label={label}>
           <table className="listing" style={{ minWidth }}>
             <thead>
               <tr>

@@ -2,7 +2,6 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { HoldingKind } from '@wunsch/core/ledger/types';
-import type { YieldJudgement } from '@wunsch/core/ledger/yields';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { ApiError } from './api';
 import { Marks } from './marks';
@@ -79,43 +78,6 @@ export function Figure({
       <div className={`figure mt-1 ${small ? 'text-2xl' : 'text-4xl'}`}>{value}</div>
       {note !== undefined && <div className="mt-1 text-sm text-soft">{note}</div>}
     </div>
-  );
-}
-
-/** What the numbers say, why, and what to do. */
-export function Verdict({
-  judgement,
-  title,
-}: {
-  judgement: YieldJudgement & { code?: string; stepId?: string };
-  title: string;
-}) {
-  const watch = judgement.tone === 'watch';
-  return (
-    <section
-      className={`rounded-md px-4 py-3 ${watch ? 'bg-ripe-wash' : judgement.tone === 'good' ? 'bg-leaf-wash' : 'bg-sunk'}`}
-      aria-label={title}
-    >
-      <div className="flex items-baseline justify-between gap-2 text-sm">
-        <span className="text-soft">{title}</span>
-        <span className="font-semibold whitespace-nowrap">
-          {watch ? 'look here' : judgement.tone === 'good' ? 'as usual' : 'not known yet'}
-        </span>
-      </div>
-      <p className="figure mt-1 text-[1.35rem] leading-snug">{judgement.sentence}</p>
-      {judgement.todo !== null && <p className="mt-2 text-sm">{judgement.todo}</p>}
-      <p className="mt-2 text-[0.8125rem] text-soft">
-        {judgement.evidence}
-        {judgement.stepId !== undefined && (
-          <>
-            {' '}
-            <Link className="link" to={`/step/${judgement.stepId}`}>
-              {judgement.code ?? 'The step'}
-            </Link>
-          </>
-        )}
-      </p>
-    </section>
   );
 }
 

@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import type { RestBenefit } from '@wunsch/core/api/grind';
 import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';
+import { Overrule } from '../parts/Overrule';
 
 /** Whether resting helps, bar by bar: scores of past batches against the days that their blocks had rested. */
 export function Benefit({ names }: { names: readonly string[] }) {
@@ -17,6 +18,7 @@ export function Benefit({ names }: { names: readonly string[] }) {
               <div>
                 <p className="text-lg">{name}</p>
                 <p className={verdict.tone === 'quiet' ? 'text-soft' : 'font-semibold'}>{verdict.sentence}</p>
+                <Overrule judged="rest" subject={name} said={verdict.sentence} />
                 <p className="text-sm text-soft">
                   {rows.slice(-6).map((row) => (
                     <Link key={`${row.code} ${row.restedDays}`} className="link mr-2" to={`/batch/${row.code}`}>

@@ -5,6 +5,7 @@ import { useApi } from '../parts/api';
 import { Chips } from '../parts/fields';
 import { Caution, Empty, Loading, Section } from '../parts/pieces';
 import { TasteHead } from './TasteNav';
+import { Overrule } from '../parts/Overrule';
 
 const SAYS = { found: 'goes with the score', little: 'makes little', unknown: 'cannot tell' } as const;
 
@@ -32,6 +33,7 @@ export function MattersPage() {
             choose={([next]) => setChosen(next ?? null)}
           />
           <p className="figure mt-5 max-w-4xl text-[1.7rem] leading-tight">{bean.verdict.sentence}</p>
+          <Overrule key={bean.family} judged="matters" subject={bean.family} said={bean.verdict.sentence} />
           {bean.verdict.caveat !== '' && <p className="mt-1 max-w-4xl">{bean.verdict.caveat}</p>}
           <Section
             title="Fact by fact"

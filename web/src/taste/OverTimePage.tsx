@@ -8,6 +8,7 @@ import { Empty, Loading, Section } from '../parts/pieces';
 import { capital } from '../parts/words';
 import { useShow } from '../parts/workshop';
 import { TasteHead } from './TasteNav';
+import { Overrule } from '../parts/Overrule';
 
 const HistoryChart = lazy(() => import('../charts/HistoryChart'));
 
@@ -61,6 +62,7 @@ export function OverTimePage() {
                 {verdict?.sentence ??
                   `${batches.length} ${batches.length === 1 ? 'batch' : 'batches'} tasted: from five on there is a usual band.`}
               </p>
+              {verdict && <Overrule judged="history" subject={name} said={verdict.sentence} />}
               {batches.length > 1 && (
                 <Suspense fallback={<div className="h-[150px]" />}>
                   <HistoryChart product={product} what={what} over={over} />

@@ -9,6 +9,7 @@ import { ScoreRange } from '../parts/ScoreRange';
 import { useHere, useShow } from '../parts/workshop';
 import { STATE_WORDS } from './SessionsPage';
 import { TasteNav } from './TasteNav';
+import { Overrule } from '../parts/Overrule';
 
 /** A blind session for its host: what to pour where, who is done, and, once it is opened, the answer. */
 export function SessionPage() {
@@ -156,6 +157,7 @@ function Result({ view, result }: { view: SessionView; result: NonNullable<Sessi
     <>
       <section aria-label="The answer" className="mt-4 rounded-md bg-sunk px-5 py-4">
         <p className="figure text-[1.7rem] leading-tight">{verdict.sentence}</p>
+        <Overrule judged="session" subject={view.id} said={verdict.sentence} />
         <p className="mt-2">
           {verdict.moreTasters === 0
             ? 'More tasting would change nothing of that.'

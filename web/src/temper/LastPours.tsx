@@ -5,6 +5,7 @@ import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 import { METER_WORDS } from './MeterPanel';
+import { Overrule } from '../parts/Overrule';
 
 /** Why the last pours came out as they did: the first that went wrong, what it does, what to change. */
 export function LastPours({ steps }: { steps: readonly Pick<StepView, 'id'>[] }) {
@@ -46,6 +47,7 @@ function Poured({ stepId }: { stepId: string }) {
       {others.length > 0 && (
         <p className="text-sm text-soft">After that: {others.map((fault) => fault.sentence).join(' ')}</p>
       )}
+      <Overrule judged="pour" subject={stepId} said={sentence} />
     </li>
   );
 }

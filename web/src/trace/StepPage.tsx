@@ -14,7 +14,8 @@ import { draftOf, dropDraft } from '../parts/draft';
 import { concernsLater, LaterSteps } from './LaterSteps';
 import { send, useApi } from '../parts/api';
 import { STEP_NAMES, stepWords } from '../parts/log';
-import { Code, Loading, Refusal, Section, Verdict } from '../parts/pieces';
+import { Code, Loading, Refusal, Section } from '../parts/pieces';
+import { Verdict } from '../parts/Verdict';
 import { MassUnitHere, useHere, useShow, useUnitOf } from '../parts/workshop';
 
 interface Versions {
@@ -135,7 +136,7 @@ export function StepPage() {
           )}
         </div>
         <div>
-          {view.judgement && <Verdict title="Yield" judgement={view.judgement} />}
+          {view.judgement && <Verdict title="Yield" judgement={view.judgement} stepId={step.id} />}
           <Section title="Cost">
             <ul className="rows">
               {costs

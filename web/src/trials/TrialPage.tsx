@@ -13,6 +13,7 @@ import { ScoreRange } from '../parts/ScoreRange';
 import { useHere, useShow } from '../parts/workshop';
 import { STATE_WORDS } from '../taste/SessionsPage';
 import { TasteNav } from '../taste/TasteNav';
+import { Overrule } from '../parts/Overrule';
 
 /** One trial: what its facts say so far, what to make next, and what was made of each arm. */
 export function TrialPage() {
@@ -59,6 +60,7 @@ function Trial({ view, path, changed }: { view: TrialView; path: string; changed
       </p>
       <section aria-label="What the facts say" className="mt-4 rounded-md bg-sunk px-5 py-4">
         <p className="figure text-[1.7rem] leading-tight">{verdict.sentence}</p>
+        <Overrule judged="trial" subject={view.id} said={verdict.sentence} />
         {next ? (
           <p className="mt-2 text-lg">
             Make next: <strong>{arms[next.arm]}</strong>. {next.why}{' '}
