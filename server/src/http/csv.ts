@@ -1,20 +1,14 @@
 import { parse, type CsvError } from 'csv-parse/sync';
+import { stringify } from 'csv-stringify/sync';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-
-/** What a spreadsheet would run: a sign, also a full-width one, behind blanks or a quotation mark or not. */
-const RUNS = /^[\s"']*[=+\-@＝＋－＠\t\r]/u;
-
-/** A field as RFC 4180 wants it; what a spreadsheet would run as a formula is kept from it by an apostrophe. */
-export function csvField(value: string | number | null): string {
-  if (value === null) return '';
-  if (typeof value === 'number') return String(value);
-  const safe = RUNS.test(value) ? `'${value}` : value;
-  return /[",\r\n]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
-}
+import { harmlessCell, TABLE_OUT, type Cell } from '@wunsch/core/units/cells';
 
 /** Rows as CSV (RFC 4180). */
-export const csv = (rows: readonly (readonly (string | number | null)[])[]): string =>
-  rows.map((row) => row.map(csvField).join(',')).join('\r\n') + '\r\n';
+export const csv = (rows: readonly (readonly Cell[])[]): string =>
+  stringify(
+    rows.map((row) => row.map(harmlessCell)),
+    TABLE_OUT,
+  );
 
 const WORDS: Record<string, string> = {
   CSV_QUOTE_NOT_CLOSED: 'a quotation mark is opened and never closed',

@@ -27,6 +27,7 @@ export function Overrule({ judged, subject, said }: Props) {
   );
   const draft = useDraft(`word.${judged}.${subject}`, () => '');
   const [open, setOpen] = useState(draft.touched);
+  const [pressed, setPressed] = useState(false);
   const { busy, error, run, fail } = useSave();
   const keep = (): void => {
     if (personId === null) return fail(NOBODY);
@@ -64,6 +65,7 @@ export function Overrule({ judged, subject, said }: Props) {
             value={draft.value}
             onChange={(text) => draft.set(() => text)}
             onEnter={keep}
+            autoFocus={pressed}
           />
           <button type="button" className="button" disabled={busy || draft.value.trim().length < 2} onClick={keep}>
             Keep it
@@ -80,7 +82,14 @@ export function Overrule({ judged, subject, said }: Props) {
           </button>
         </div>
       ) : (
-        <button type="button" className="link min-h-8" onClick={() => setOpen(true)}>
+        <button
+          type="button"
+          className="link min-h-8"
+          onClick={() => {
+            setPressed(true);
+            setOpen(true);
+          }}
+        >
           You know better?
         </button>
       )}

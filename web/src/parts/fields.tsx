@@ -9,6 +9,8 @@ interface BoxProps {
   placeholder?: string | undefined;
   hint?: ReactNode;
   onEnter?: (() => void) | undefined;
+  /** It was asked for by a press: the hands go on in it. */
+  autoFocus?: boolean;
   className?: string;
 }
 
@@ -22,6 +24,7 @@ export function Box({
   placeholder,
   hint,
   onEnter,
+  autoFocus = false,
   className = '',
   decimal = false,
 }: BoxProps & { decimal?: boolean }) {
@@ -36,6 +39,7 @@ export function Box({
         id={id}
         type="text"
         className={`entry ${decimal ? 'figure text-xl!' : ''}`}
+        autoFocus={autoFocus}
         inputMode={decimal ? 'decimal' : undefined}
         autoComplete="off"
         value={value}

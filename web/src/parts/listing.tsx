@@ -18,6 +18,7 @@ import {
 import { Popover } from 'radix-ui';
 import { useMemo, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
+import { harmlessCell, TABLE_OUT } from '@wunsch/core/units/cells';
 import { Choice, fitsSearch } from './choice';
 import { Tick } from './fields';
 
@@ -106,10 +107,13 @@ function useAddress(prefix: string) {
 
 async function download<R>(label: string, columns: readonly Column<R>[], rows: readonly R[]): Promise<void> {
   const { stringify } = await import('csv-stringify/browser/esm/sync');
-  const text = stringify([
-    columns.map(({ head, unit }) => (unit === undefined ? head : `${head} (${unit})`)),
-    ...rows.map((row) => columns.map(({ value }) => value(row) ?? '')),
-  ]);
+  const text = stringify(
+    [
+      columns.map(({ head, unit }) => (unit === undefined ? head : `${head} (${unit})`)),
+      ...rows.map((row) => columns.map(({ value }) => harmlessCell(value(row)))),
+    ],
+    TABLE_OUT,
+  );
   const link = document.createElement('a');
   link.href = URL.createObjectURL(new Blob(['\ufeff', text], { type: 'text/csv;charset=utf-8' }));
   link.download = `${label.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.csv`;
