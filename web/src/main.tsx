@@ -1,3 +1,4 @@
+import './forms';
 import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider, useRouteError } from 'react-router';

@@ -1,24 +1,11 @@
 import type { DueItem, FloorStation, FloorView } from '@wunsch/core/api/types';
 import { isByProduct } from '@wunsch/core/ledger/types';
 import { isStation, STATIONS, type Station } from '@wunsch/core/work/stations';
-import { beansDue } from '../beans/store';
-import { grindDue } from '../grind/due';
+import { AREAS } from '../areas';
 import { lossWatch } from '../losses/series';
-import { mouldDue } from '../mould/due';
-import { coolingViews, roastDue } from '../roast/due';
-import { looksDue } from '../temper/due';
 import type { Views } from '../ledger/views';
 
-const HOUR_MS = 3_600_000;
 const DAY_MS = 86_400_000;
-
-const WORK_WORDS: Partial<Record<Station, string>> = {
-  sort: 'Weigh out the sorted beans',
-  roast: 'Roast load: take out and weigh',
-  winnow: 'Weigh nibs and husk',
-  temper: 'Take the pour off',
-  mould: 'Turn out and count',
-};
 
 /** What stands at each station now, what passed in a week, and what needs a person next. */
 export function floorView(views: Views): FloorView {
@@ -66,8 +53,7 @@ export function floorView(views: Views): FloorView {
     }
   }
   const grinds = views.grinds();
-  const grindRow = stations.get('grind');
-  if (grindRow) grindRow.workingMg = grinds.reduce((sum, grind) => sum + grind.massMg, 0);
+  for (const [station, row] of stations) row.workingMg += AREAS[station]?.workingMg?.(views) ?? 0;
   const due = dueItems(views);
   return {
     stations: [...stations.values()],
@@ -111,61 +97,16 @@ const MOST_MARKED = 12;
 /** What needs a person, soonest first. */
 export function dueItems(views: Views): DueItem[] {
   const { workshop } = views;
-  const { book, settings } = workshop;
-  const due: DueItem[] = [];
-  for (const work of workshop.works.values()) {
+  const due = [...workshop.works.values()].flatMap((work): DueItem[] => {
+    const area = AREAS[work.station];
     const first = work.sources[0];
-    const what = work.silk === true ? 'Look at the silk' : (WORK_WORDS[work.station] ?? 'Finish');
-    const code = first ? book.holding(first.holdingId).code : '';
+    const code = first ? workshop.book.holding(first.holdingId).code : '';
     const link = `/station/${work.station}?work=${work.id}`;
-    const act = roastDue(views, work, code, link);
-    if (act) {
-      due.push(act);
-      continue;
-    }
-    const groups = mouldDue(work, code, link);
-    if (groups.length > 0) {
-      due.push(...groups);
-      continue;
-    }
-    due.push({
-      id: work.id,
-      station: work.station,
-      text: `${what}, ${code}`,
-      link,
-      at: work.dueAt ?? work.startedAt + DAY_MS / 4,
-    });
-  }
-  due.push(...grindDue(views));
-  for (const run of workshop.recipes.openWeighings())
-    due.push({
-      id: `weighing-${run.id}`,
-      station: 'grind',
-      text: `Weigh ${run.plan.name} to its end`,
-      link: `/weighing/${run.id}`,
-      at: run.startedAt + HOUR_MS,
-    });
-  for (const holdingId of book.live) {
-    const holding = book.holding(holdingId);
-    const since = book.entriesOf(holdingId)[0]?.at ?? 0;
-    if (holding.place === 'rest') {
-      due.push({
-        id: `rest-${holdingId}`,
-        station: 'rest',
-        text: `Block ${holding.code} has rested`,
-        link: `/station/rest?holding=${holding.code}`,
-        at: workshop.batches.get(holding.batchId ?? '')?.restUntil ?? since + settings.restDays * DAY_MS,
-      });
-    }
-  }
-  for (const { code, coolAt } of coolingViews(views))
-    due.push({
-      id: `cool-${code}`,
-      station: 'roast',
-      text: `${code} is cool, to be cracked`,
-      link: `/tub/${code}`,
-      at: coolAt,
-    });
-  due.push(...beansDue(views), ...looksDue(views));
+    const asked = area?.workDue?.(views, { work, code, link }) ?? [];
+    if (asked.length > 0) return asked;
+    const text = `${area?.workWords?.(work) ?? 'Finish'}, ${code}`;
+    return [{ id: work.id, station: work.station, text, link, at: work.dueAt ?? work.startedAt + DAY_MS / 4 }];
+  });
+  for (const area of Object.values(AREAS)) due.push(...(area?.due?.(views) ?? []));
   return due.sort((a, b) => a.at - b.at);
 }

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useState, type ReactNode } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useParams } from 'react-router';
 import type { BenchView } from '@wunsch/core/api/types';
 import { isStation, STATION_NAMES, type Station } from '@wunsch/core/work/stations';
@@ -8,21 +8,12 @@ import { Log } from '../parts/log';
 import { Caution, Empty, Loading } from '../parts/pieces';
 import { Verdict } from '../parts/Verdict';
 import { capital } from '../parts/words';
-import { count as formatCount, MassUnitHere, useHere, useShow, useUnitOf } from '../parts/workshop';
-import { BeansBench } from '../beans/BeansBench';
-import { Cooling } from '../roast/Cooling';
-import { RoastBench } from '../roast/RoastBench';
-import { SortBench } from '../sort/SortBench';
-import { CAUTIONS, routeCautions } from './cautions';
-import { GrindBench } from '../grind/GrindBench';
-import { PackBench } from '../pack/PackBench';
-import { RestBench } from '../rest/RestBench';
-import { TemperBench } from '../temper/TemperBench';
-import { TasteBench } from '../taste/TasteBench';
+import { MassUnitHere, useHere, useShow, useUnitOf } from '../parts/workshop';
+import { counted } from '../parts/screen';
+import { SCREENS } from '../screens';
+import { routeCautions } from './cautions';
 import { WithPadPlace } from '../entry/PadPlace';
 import { SavedHere, SavedNote, type SavedEntry } from '../entry/SavedNote';
-import { WinnowBench } from '../winnow/WinnowBench';
-import { MouldBench } from '../mould/MouldBench';
 
 const YieldChart = lazy(() => import('../charts/YieldChart'));
 
@@ -40,6 +31,7 @@ function BenchOf({ station }: { station: Station }) {
   const { routes } = useHere().view;
   const [saved, setSaved] = useState<SavedEntry | null>(null);
   const view = bench.data;
+  const { Bench: Surface, cautions } = SCREENS[station];
   // One unit a screen, chosen by the largest on it.
   const unit = useUnitOf(view ? massesOf(view) : []);
   const show = useShow(unit);
@@ -58,12 +50,18 @@ function BenchOf({ station }: { station: Station }) {
                 <p className="text-lg text-soft">{capital(stateWords(view, show.mass))}</p>
               </div>
               {saved && <SavedNote entry={saved} />}
-              <SavedHere value={setSaved}>{SURFACES[station](view)}</SavedHere>
+              <SavedHere value={setSaved}>
+                <Surface view={view} />
+                {Object.values(SCREENS).map(({ elsewhere }, index) => {
+                  const Guest = elsewhere?.[station];
+                  return Guest && <Guest key={index} />;
+                })}
+              </SavedHere>
             </div>
             <aside aria-label="Judgement, cautions and log" className="min-w-0">
               {pad}
               <div className="mb-5 grid gap-3">
-                {[...routeCautions(view, routes), ...CAUTIONS[station]].map((text) => (
+                {[...routeCautions(view, routes), ...cautions].map((text) => (
                   <Caution key={text}>{text}</Caution>
                 ))}
               </div>
@@ -96,47 +94,15 @@ const massesOf = ({ waiting, works, grinds }: BenchView): number[] => [
   ...grinds.map(({ massMg }) => massMg),
 ];
 
-const SURFACES: Record<Station, (view: BenchView) => ReactNode> = {
-  beans: (view) => <BeansBench view={view} />,
-  sort: (view) => <SortBench view={view} />,
-  roast: (view) => <RoastBench view={view} />,
-  winnow: (view) => (
-    <>
-      <WinnowBench view={view} />
-      <Cooling />
-    </>
-  ),
-  grind: (view) => <GrindBench view={view} />,
-  rest: (view) => <RestBench view={view} />,
-  temper: (view) => <TemperBench view={view} />,
-  mould: (view) => <MouldBench view={view} />,
-  pack: (view) => <PackBench view={view} />,
-  taste: (view) => <TasteBench view={view} />,
-};
-
+/** How things stand at a station, in a sentence. */
 function stateWords(view: BenchView, mass: (mg: number) => string): string {
-  const running = view.works.length + view.grinds.length;
   const free = view.waiting.filter(({ freeMg, pieces }) => freeMg > 0 || pieces > 0);
   const waitingMg = view.waiting.reduce((sum, { freeMg }) => sum + freeMg, 0);
-  const count = (n: number, one: string, many: string): string => (n === 1 ? `one ${one}` : `${n} ${many}`);
-  if (view.station === 'beans')
-    return view.waiting.length === 0
-      ? 'No beans in the house yet.'
-      : `${mass(waitingMg)} in ${count(view.waiting.length, 'lot', 'lots')}.`;
-  if (view.station === 'taste')
-    return view.untasted.length === 0
-      ? 'Everything on the shelf has been tasted.'
-      : `${count(view.untasted.length, 'batch is', 'batches are')} waiting to be tasted.`;
-  if (view.station === 'rest')
-    return free.length === 0
-      ? 'The shelf is empty.'
-      : `${mass(waitingMg)} on the shelf in ${count(free.length, 'block', 'blocks')}.`;
-  if (view.station === 'pack')
-    return free.length === 0
-      ? 'Nothing waits to be packed.'
-      : `${formatCount(free.reduce((sum, { pieces }) => sum + pieces, 0))} bars wait to be packed${free.some(({ pieces }) => pieces === 0) ? ', and what is weighed into packs' : ''}.`;
-  const now = running === 0 ? 'Nothing under way' : `${count(running, 'load', 'loads')} under way`;
+  const { state } = SCREENS[view.station];
+  if (state) return state({ view, free, mass, waitingMg });
+  const running = view.works.length + view.grinds.length;
+  const now = running === 0 ? 'Nothing under way' : `${counted(running, 'load', 'loads')} under way`;
   const wait =
-    free.length === 0 ? 'nothing waiting' : `${mass(waitingMg)} waiting in ${count(free.length, 'tub', 'tubs')}`;
+    free.length === 0 ? 'nothing waiting' : `${mass(waitingMg)} waiting in ${counted(free.length, 'tub', 'tubs')}`;
   return `${now}, ${wait}.`;
 }

@@ -1,4 +1,5 @@
 import type { HoldingView, WorkView } from '@wunsch/core/api/types';
+import type { Command } from '@wunsch/core/ledger/commands';
 import type { Station } from '@wunsch/core/work/stations';
 import { send } from '../parts/api';
 import { readNumber, unreadable } from '../parts/number';
@@ -6,6 +7,7 @@ import { StepForm, type Saved } from './StepForm';
 
 interface Props {
   station: Station;
+  kind: Command['kind'];
   candidates: readonly HoldingView[];
   submit: string;
   shownFirst: number;
@@ -18,10 +20,10 @@ const wrongMinutes = (text: string): string | undefined =>
   unreadable(text) ?? (text.trim() !== '' && (readNumber(text) ?? 0) <= 0 ? 'is not more than 0' : undefined);
 
 /** Weigh in and begin: the grams stay where they were in the book until the work is weighed out. */
-export function StartForm({ station, candidates, submit, shownFirst, usualInG, onStarted }: Props) {
+export function StartForm({ station, kind, candidates, submit, shownFirst, usualInG, onStarted }: Props) {
   return (
     <StepForm
-      kind="sort"
+      kind={kind}
       specs={[]}
       station={station}
       draftId={`start.${station}`}

@@ -1,87 +1,21 @@
 import { useState, type ReactNode } from 'react';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
-import { STEP_OF } from '@wunsch/core/ledger/accepts';
 import type { Command } from '@wunsch/core/ledger/commands';
-import { usual, type Nearby } from '@wunsch/core/entry/doubt';
+import { usual } from '@wunsch/core/entry/doubt';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { isSure } from '../parts/asking';
 import { untilWords, useNow } from '../app/DueLine';
 import { send } from '../parts/api';
 import { hasDraft } from '../parts/draft';
-import { typedNumber } from '../parts/number';
 import { Marks } from '../parts/marks';
 import { Empty, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
 import type { Fields } from './entry';
-import type { Part } from './MassBar';
 import { GoneWork } from './GoneWork';
 import { StartForm } from './StartForm';
+import type { StationWork } from './station-work';
 import { useChosenWork, WorkChips } from './WorkChips';
 import { StepForm, type Below, type Choosing, type Entry } from './StepForm';
-
-export const VERBS: Partial<Record<string, { start: string; finish: string; oneGo: string }>> = {
-  sort: { start: 'Begin sorting', finish: 'Save the sorting', oneGo: 'Enter sorting that is done' },
-  roast: { start: 'Start the roast', finish: 'Save the load', oneGo: 'Enter a load that is done' },
-  winnow: { start: 'Begin winnowing', finish: 'Save nibs and husk', oneGo: 'Enter winnowing that is done' },
-  temper: { start: 'Begin the pour', finish: 'Save the temper', oneGo: 'Enter a pour that is done' },
-  mould: { start: 'Fill the moulds', finish: 'Save the bars', oneGo: 'Enter moulding that is done' },
-};
-
-const amount = (value: unknown): number => (typeof value === 'number' ? value * 1000 : 0);
-
-/** How each kind of work splits what went in, for the running sum. */
-export const PARTS: Partial<
-  Record<Command['kind'], { parts: (values: Record<string, unknown>) => Part[]; rest: string; tone?: Part['tone'] }>
-> = {
-  sort: {
-    parts: (v) => [
-      { name: 'good', mg: amount(v['goodG']), tone: 'good' },
-      ...((v['rejects'] ?? []) as { reason: string; massG: number }[]).map(({ reason, massG }): Part => ({
-        name: reason,
-        mg: massG * 1000,
-        tone: 'loss',
-      })),
-    ],
-    rest: 'missing',
-  },
-  roast: {
-    parts: (v) => [{ name: 'roasted', mg: amount(v['outG']), tone: 'good' }],
-    rest: 'water and volatiles',
-    tone: 'loss',
-  },
-  winnow: {
-    parts: (v) => [
-      { name: 'nibs', mg: amount(v['nibsG']), tone: 'good' },
-      { name: 'husk', mg: amount(v['huskG']), tone: 'by' },
-      { name: 'dust', mg: amount(v['dustG']), tone: 'loss' },
-    ],
-    rest: 'missing',
-  },
-  silk: {
-    parts: (v) => (v['outG'] === undefined ? [] : [{ name: 'silk', mg: amount(v['outG']), tone: 'good' }]),
-    rest: 'silk or left behind',
-  },
-  temper: {
-    parts: (v) => (v['outG'] === undefined ? [] : [{ name: 'in temper', mg: amount(v['outG']), tone: 'good' }]),
-    rest: 'in temper or left behind',
-  },
-  mould: {
-    parts: (v) => {
-      const barG = typeof v['barG'] === 'number' ? v['barG'] : 0;
-      const good = v['goodG'] === undefined ? barG * Number(v['goodPieces'] ?? 0) * 1000 : amount(v['goodG']);
-      return [
-        { name: 'good bars', mg: good, tone: 'good' },
-        { name: 'seconds', mg: barG * Number(v['secondsPieces'] ?? 0) * 1000, tone: 'by' },
-        { name: 'remelt', mg: amount(v['remeltG']), tone: 'by' },
-        { name: 'blocks', mg: amount(v['blockG']), tone: 'by' },
-        { name: 'samples', mg: amount(v['sampleG']), tone: 'loss' },
-        { name: 'trimmings', mg: amount(v['trimmingsG']), tone: 'loss' },
-        { name: 'in the machine', mg: amount(v['holdUpG']), tone: 'loss' },
-      ];
-    },
-    rest: 'missing',
-  },
-};
 
 /** What one station asks for beside its weights; of work under way, or of an entry in one go. */
 export interface StationExtras {
@@ -97,28 +31,33 @@ export interface StationExtras {
 /** What a station shows of work under way, and may type into its fields. */
 export type Follow = (work: WorkView, entry: Choosing) => ReactNode;
 
-/** Roast, winnow, temper, mould: weigh in and begin, weigh out and save. */
-export function WorkBench({ view, extras, follow }: { view: BenchView; extras?: StationExtras; follow?: Follow }) {
+/** Weigh in and begin, weigh out and save. */
+export function WorkBench({
+  view,
+  station,
+  extras,
+  follow,
+}: {
+  view: BenchView;
+  station: StationWork;
+  extras?: StationExtras;
+  follow?: Follow;
+}) {
   const show = useShow();
   const now = useNow();
   const [oneGo, setOneGo] = useState(() => hasDraft(`once.${view.station}`));
-  const kind = STEP_OF[view.station] as Command['kind'];
-  const verbs = VERBS[view.station] ?? { start: 'Begin', finish: 'Save', oneGo: 'Enter it in one go' };
+  const { kind, verbs, pantry: joining } = station;
   const { work, gone, select, done } = useChosenWork(view.works);
   const { materials } = useHere().view;
   const isBase = ({ materialId }: HoldingView): boolean =>
     materials.some(({ id, cocoa }) => id === materialId && cocoa === 'couverture');
-  const stocked =
-    view.station === 'temper' || view.station === 'mould'
-      ? view.pantry.filter(({ kind: k }) => k === 'ingredient')
-      : [];
+  const stocked = joining === undefined ? [] : view.pantry.filter(({ kind: k }) => k === 'ingredient');
   // Bought chocolate is worked like one's own; the rest of the pantry only joins.
   const candidates = [
     ...[...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0),
-    ...(view.station === 'temper' ? stocked.filter(isBase) : []),
+    ...(joining === 'joins, and is worked' ? stocked.filter(isBase) : []),
   ];
   const pantry = stocked.filter((holding) => !candidates.includes(holding));
-  const parts = PARTS[kind];
   const shownFirst = Math.min(12, Math.max(2, view.waiting.filter(({ freeMg }) => freeMg > 0).length));
   return (
     <div>
@@ -139,15 +78,7 @@ export function WorkBench({ view, extras, follow }: { view: BenchView; extras?: 
       {gone !== undefined ? (
         <GoneWork key={gone} workId={gone} onDone={done} />
       ) : work ? (
-        <FinishWork
-          key={work.id}
-          work={work}
-          kind={kind}
-          submit={verbs.finish}
-          extras={extras}
-          follow={follow}
-          onDone={done}
-        />
+        <FinishWork key={work.id} work={work} station={station} extras={extras} follow={follow} onDone={done} />
       ) : candidates.length === 0 ? (
         <Empty title={`Nothing waits at ${STATION_NAMES[view.station]}.`}>
           What the station before sends on will show here, with its code and its weight.
@@ -169,19 +100,20 @@ export function WorkBench({ view, extras, follow }: { view: BenchView; extras?: 
               draftId={`once.${view.station}`}
               shownFirst={shownFirst}
               candidates={[...candidates, ...pantry]}
-              initial={defaults(view, kind)}
+              initial={defaults(view, station)}
               usualInG={usualIn(view, kind)}
-              past={pastOf(view, kind)}
+              past={station.past?.(view) ?? {}}
               path="/api/ledger/steps"
               submit={verbs.finish}
               finish={(values, sources, entry) => ({ ...values, ...extras?.command?.(entry), sources })}
               {...(extras ? { below: (state: Below) => extras.below?.(state), problem: extras.problem } : {})}
-              {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
+              {...station.sum}
             />
           ) : (
             <StartForm
               key={view.station}
               station={view.station}
+              kind={kind}
               candidates={[...candidates, ...pantry]}
               shownFirst={shownFirst}
               usualInG={usualIn(view, kind)}
@@ -199,31 +131,20 @@ export function WorkBench({ view, extras, follow }: { view: BenchView; extras?: 
 export const usualIn = (view: BenchView, kind: Command['kind']): number | null =>
   usual(view.recent.filter((step) => step.kind === kind).map(({ inMg }) => inMg / 1000));
 
-/** What the weight of a bar was lately. */
-const pastOf = (view: BenchView, kind: Command['kind']): Nearby => {
-  const last = view.recent.find((step) => step.kind === kind)?.command as { barG?: number } | undefined;
-  return kind === 'mould'
-    ? { barG: { value: last?.barG ?? 70, of: last ? 'The last bars weighed' : 'Bars often weigh' } }
-    : {};
-};
-
-/** What stands in a field before anybody types: the last program, the usual bar. */
-function defaults(view: BenchView, kind: Command['kind']): Fields {
+/** What stands in a field before anybody types: what was so the last time. */
+function defaults(view: BenchView, { kind, keeps = [], begins }: StationWork): Fields {
   const last = view.recent.find((step) => step.kind === kind)?.command as
     Record<string, string | number | undefined> | undefined;
-  const keep: Record<string, string[]> = { temper: ['method'], mould: ['barG', 'cavities'], winnow: ['setting'] };
-  const fields: Fields = kind === 'temper' ? { method: { text: 'slab' }, test: { text: 'none' } } : {};
-  for (const name of keep[kind] ?? [])
-    if (last?.[name] !== undefined)
-      fields[name] = { text: String(last[name]), ...(name === 'barG' ? { unit: 'g' as const } : {}) };
+  const fields: Fields = begins?.(undefined) ?? {};
+  for (const { name, unit } of keeps)
+    if (last?.[name] !== undefined) fields[name] = { text: String(last[name]), ...(unit ? { unit } : {}) };
   return fields;
 }
 
 /** Work that is weighed out. */
 export function FinishWork({
   work,
-  kind,
-  submit,
+  station: { kind, verbs, sum, begins, mostMinutes = 480 },
   extras,
   follow,
   onDone,
@@ -231,8 +152,7 @@ export function FinishWork({
   work: WorkView;
   extras: StationExtras | undefined;
   follow?: Follow | undefined;
-  kind: Command['kind'];
-  submit: string;
+  station: StationWork;
   onDone: () => void;
 }) {
   const { view } = useHere();
@@ -241,13 +161,6 @@ export function FinishWork({
   const [error, setError] = useState<unknown>(null);
   const machine = view.machines.find(({ id }) => id === work.machineId);
   const hours = (now - work.startedAt) / 3_600_000;
-  const parts = PARTS[kind];
-  const initial: Fields =
-    kind === 'temper'
-      ? { method: { text: work.school ?? 'slab' }, test: { text: 'none' } }
-      : kind === 'mould'
-        ? { barG: { text: typedNumber(work.moulding?.barG ?? 70), unit: 'g' } }
-        : {};
   const putBack = async (): Promise<void> => {
     const what = 'As if this had not begun. What was typed here is thrown away.';
     if (!(await isSure({ title: `Put ${show.mass(work.massMg)} back?`, what, yes: 'Put it back' }))) return;
@@ -275,12 +188,12 @@ export function FinishWork({
         station={work.station}
         draftId={`work.${work.id}`}
         fixed={work.sources}
-        initial={initial}
+        initial={begins?.(work) ?? {}}
         machineId={work.machineId}
-        minutes={kind === 'roast' ? Math.min(hours * 60, 20) : Math.min(hours * 60, 480)}
+        minutes={Math.min(hours * 60, mostMinutes)}
         kwh={(machine?.kw ?? 0) * Math.min(hours, 8)}
         path={`/api/ledger/works/${work.id}/finish`}
-        submit={submit}
+        submit={verbs.finish}
         {...(extras?.joins ? { joins: (entry: Entry) => extras.joins?.(entry, work) ?? [] } : {})}
         finish={(values, sources, entry) => ({ ...values, ...extras?.command?.(entry), sources })}
         {...(extras
@@ -291,7 +204,7 @@ export function FinishWork({
           : {})}
         {...(follow ? { before: (entry: Choosing) => follow(work, entry), beside: true } : {})}
         onSaved={onDone}
-        {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
+        {...sum}
       />
       <button type="button" className="button button-quiet mt-2" onClick={() => void putBack()}>
         Put it all back

@@ -1,10 +1,7 @@
 import type { Command } from '@wunsch/core/ledger/commands';
-import { REJECT_REASONS } from '@wunsch/core/ledger/types';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsTo, type MassUnit } from '@wunsch/core/units/mass';
 import { celsiusTo, parseTemperature, type TemperatureUnit } from '@wunsch/core/units/temperature';
-import { BAR_FAULTS, BAR_FAULT_WORDS } from '@wunsch/core/work/moulding';
-import { SCHOOLS, SCHOOL_WORDS } from '@wunsch/core/work/tempering';
 import { decimalMark, readMass, readNumber, typedNumber } from '../parts/number';
 
 export { readNumber };
@@ -49,6 +46,11 @@ export interface FieldSpec {
   list?: readonly string[];
   /** The pile it weighs, drawn beside its name. */
   pile?: string;
+  /**
+   * It is one row of a list in the command: the row is named so, and holds its figure there. `sum` is a figure of the
+   * command that is the sum of them all where nobody typed it.
+   */
+  into?: { list: string; named: string; of: string; value: string; sum?: string };
 }
 
 export interface TakenSource {
@@ -118,174 +120,15 @@ export function readAmount(text: string, unit = ''): number | null {
 export const textOfG = (grams: number, unit: MassUnit): string =>
   typedNumber(Number(gramsTo(grams, unit).toFixed(unit === 'g' ? 1 : 3)));
 
-const MOULDED_NOTE: FieldSpec = { name: 'note', label: 'Note', type: 'text', optional: true };
-const NOTE: FieldSpec = MOULDED_NOTE;
+export const NOTE: FieldSpec = { name: 'note', label: 'Note', type: 'text', optional: true };
 
-const TESTS = [
-  { value: 'set', label: 'Set in 5 min' },
-  { value: 'slow', label: 'Slow' },
-  { value: 'failed', label: 'Failed' },
-  { value: 'none', label: 'Not tested' },
-] as const;
+export type OfferedFields = Partial<Record<Command['kind'], readonly FieldSpec[]>>;
 
-const RELEASE_CHOICES = [
-  { value: 'by-itself', label: 'By themselves' },
-  { value: 'tapped', label: 'Tapped' },
-  { value: 'stuck', label: 'Some stuck' },
-] as const;
+/** What is asked for each kind of entry, as the rooms offered it. */
+export const FIELDS: OfferedFields = {};
 
-export const METHODS = SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value] }));
-
-/** What is asked at the end of each kind of work, in the order in which the hands do it. */
-export const FIELDS: Partial<Record<Command['kind'], readonly FieldSpec[]>> = {
-  sort: [
-    { name: 'goodG', label: 'Good beans', type: 'mass' },
-    ...REJECT_REASONS.map((reason): FieldSpec => ({
-      name: `reject.${reason}`,
-      label: reason[0]?.toUpperCase() + reason.slice(1),
-      type: 'mass',
-      optional: true,
-      pile: reason,
-    })),
-    NOTE,
-  ],
-  roast: [
-    { name: 'outG', label: 'Out of the roaster', type: 'mass' },
-    { name: 'endBeanC', label: 'Bean temperature at the end', type: 'temp', optional: true },
-    {
-      name: 'program',
-      label: 'Program, one step a line',
-      type: 'program',
-      optional: true,
-      hint: '150 °C 6 min load cold beans',
-    },
-    NOTE,
-  ],
-  winnow: [
-    { name: 'nibsG', label: 'Nibs', type: 'mass' },
-    { name: 'huskG', label: 'Husk', type: 'mass' },
-    { name: 'dustG', label: 'Dust and spill', type: 'mass', optional: true },
-    NOTE,
-  ],
-  charge: [NOTE],
-  discharge: [
-    {
-      name: 'outsG',
-      label: 'Poured, block by block',
-      type: 'masses',
-      hint: 'Add each block: every weighing is one block.',
-    },
-    { name: 'leftG', label: 'Stays in the bowl (empty: nothing)', type: 'mass', optional: true },
-    { name: 'holdUpG', label: 'Scraped off, not used', type: 'mass', optional: true },
-    { name: 'micron', label: 'Last reading', type: 'number', unit: 'µm', optional: true },
-    { name: 'sievedG', label: 'Kept by the sieve', type: 'mass', optional: true },
-    NOTE,
-  ],
-  rest: [{ name: 'outG', label: 'Off the shelf (empty: all of it)', type: 'mass', optional: true }, NOTE],
-  temper: [
-    { name: 'method', label: 'Method', type: 'choice', choices: METHODS },
-    { name: 'meltC', label: 'Melted out at', type: 'temp' },
-    { name: 'coolC', label: 'Cooled to', type: 'temp' },
-    { name: 'workC', label: 'Worked at', type: 'temp' },
-    { name: 'test', label: 'Temper test', type: 'choice', choices: TESTS },
-    { name: 'outG', label: 'In temper (empty: all of it)', type: 'mass', optional: true },
-    NOTE,
-  ],
-  mould: [
-    { name: 'barG', label: 'Weight of a bar', type: 'mass', unit: 'g' },
-    { name: 'cavities', label: 'Cavities', type: 'pieces' },
-    { name: 'goodPieces', label: 'Good bars', type: 'pieces' },
-    { name: 'goodG', label: 'All good bars on the scale', type: 'mass', optional: true },
-    { name: 'secondsPieces', label: 'Seconds', type: 'pieces', optional: true },
-    ...BAR_FAULTS.map((fault): FieldSpec => ({
-      name: `fault.${fault}`,
-      label: `Of them: ${BAR_FAULT_WORDS[fault]}`,
-      type: 'pieces',
-      optional: true,
-    })),
-    { name: 'release', label: 'Left their moulds', type: 'choice', choices: RELEASE_CHOICES, optional: true },
-    { name: 'contractMin', label: 'Drew back after', type: 'number', unit: 'min', optional: true },
-    { name: 'remeltG', label: 'Back to remelt', type: 'mass', optional: true },
-    { name: 'blockG', label: 'Poured as blocks', type: 'mass', optional: true },
-    { name: 'sampleG', label: 'Samples', type: 'mass', optional: true },
-    { name: 'trimmingsG', label: 'Trimmings', type: 'mass', optional: true },
-    { name: 'holdUpG', label: 'Left in the machine', type: 'mass', optional: true },
-    { name: 'mouldC', label: 'Moulds were at', type: 'temp', optional: true },
-    { name: 'setC', label: 'Set at', type: 'temp', optional: true },
-    { name: 'air.tempC', label: 'Air of the room', type: 'temp', optional: true },
-    { name: 'air.humidityPct', label: 'Humidity of the room', type: 'number', unit: '%', optional: true },
-    NOTE,
-  ],
-  silk: [
-    { name: 'outG', label: 'Silk (empty: all of it)', type: 'mass', optional: true },
-    { name: 'heldC', label: 'Held at', type: 'temp' },
-    { name: 'hours', label: 'For', type: 'number', unit: 'h' },
-    { name: 'bestBefore', label: 'It keeps to', type: 'date', optional: true },
-    NOTE,
-  ],
-  pack: [
-    { name: 'pieces', label: 'Bars packed', type: 'pieces' },
-    { name: 'labelCode', label: 'Code on the label', type: 'text' },
-    { name: 'bestBefore', label: 'Best before', type: 'date' },
-    NOTE,
-  ],
-  taste: [
-    { name: 'score', label: 'Score, 0 to 10', type: 'number' },
-    { name: 'pieces', label: 'Bars eaten', type: 'pieces', optional: true },
-    { name: 'note', label: 'What was it like', type: 'long', optional: true },
-  ],
-  remelt: [
-    { name: 'outG', label: 'Back as (empty: all of it)', type: 'mass', optional: true },
-    { name: 'why', label: 'Why', type: 'text', optional: true },
-    NOTE,
-  ],
-  sell: [
-    { name: 'takings', label: 'Takings', type: 'number' },
-    { name: 'to', label: 'To whom', type: 'text', optional: true },
-    NOTE,
-  ],
-  receive: [
-    { name: 'name', label: 'Name of the lot', type: 'text', hint: 'Viet Nam, Tam Lụa Growers' },
-    { name: 'producer', label: 'Producer or co-operative', type: 'text', optional: true },
-    { name: 'country', label: 'Country', type: 'list', optional: true },
-    { name: 'region', label: 'Region', type: 'text', optional: true },
-    { name: 'variety', label: 'Variety', type: 'text', optional: true },
-    { name: 'harvest', label: 'Harvest', type: 'text', optional: true },
-    { name: 'netG', label: 'Net weight, all sacks', type: 'mass' },
-    { name: 'sacks', label: 'Sacks', type: 'pieces', optional: true },
-    { name: 'invoiceNetG', label: 'Net weight on the invoice', type: 'mass', optional: true },
-    { name: 'invoiceSacks', label: 'Sacks on the invoice', type: 'pieces', optional: true },
-    { name: 'moisturePct', label: 'Moisture', type: 'number', unit: '%', optional: true },
-    { name: 'pricePerKg', label: 'Price a kilogram', type: 'number', optional: true },
-    { name: 'currency', label: 'Currency of the invoice', type: 'text', optional: true },
-    { name: 'rate', label: 'Rate to your currency', type: 'number', optional: true },
-    { name: 'freight', label: 'Freight, all of it', type: 'number', optional: true },
-    { name: 'duty', label: 'Duty, all of it', type: 'number', optional: true },
-    NOTE,
-  ],
-  dry: [{ name: 'outG', label: 'Dry beans', type: 'mass' }, NOTE],
-  buy: [
-    { name: 'supplier', label: 'Supplier', type: 'text' },
-    { name: 'supplierBatch', label: 'Their batch number', type: 'text', optional: true },
-    { name: 'bestBefore', label: 'It keeps to', type: 'date', optional: true },
-    { name: 'massG', label: 'Weight', type: 'mass', optional: true },
-    { name: 'pieces', label: 'Pieces', type: 'pieces', optional: true },
-    { name: 'price', label: 'Price, all of it', type: 'number' },
-    NOTE,
-  ],
-  return: [
-    { name: 'pieces', label: 'Came back', type: 'pieces', optional: true },
-    { name: 'massG', label: 'Weight that came back', type: 'mass', optional: true },
-    { name: 'refund', label: 'Money given back', type: 'number' },
-    NOTE,
-  ],
-  adjust: [
-    { name: 'countedG', label: 'Really there', type: 'mass', optional: true },
-    { name: 'countedPieces', label: 'Pieces really there', type: 'pieces', optional: true },
-    NOTE,
-  ],
-  reading: [{ name: 'value', label: 'Reading', type: 'number', optional: true }, NOTE],
-};
+/** Takes in what a room asks for: `forms.ts` is the registry. */
+export const offerFields = (offered: OfferedFields): void => void Object.assign(FIELDS, offered);
 
 export interface Problems {
   [field: string]: string;
@@ -341,21 +184,23 @@ export function readFields(
     } else if (text !== '') values[spec.name] = text;
     else if (!spec.optional) fail('is missing');
   }
-  const rejects = Object.entries(values).filter(([key]) => key.startsWith('reject.'));
-  for (const [key] of rejects) delete values[key];
-  const faults = Object.entries(values).filter(([key]) => key.startsWith('fault.'));
-  for (const [key] of faults) delete values[key];
-  if (kind === 'mould') {
-    // None as well: a correction takes back what was said before.
-    values['faults'] = faults.map(([key, number]) => ({ fault: key.slice('fault.'.length), pieces: number }));
-    if (faults.length > 0) values['secondsPieces'] ??= faults.reduce((sum, [, number]) => sum + Number(number), 0);
+  for (const { name, into } of [...usual, ...added]) {
+    if (!into) continue;
+    const rows = (values[into.list] ??= []) as Record<string, unknown>[];
+    if (values[name] === undefined) continue;
+    rows.push({ [into.named]: into.value, [into.of]: values[name] });
+    delete values[name];
+  }
+  for (const { into } of usual) {
+    const rows = into ? ((values[into.list] ?? []) as Record<string, unknown>[]) : [];
+    if (into?.sum !== undefined && rows.length > 0)
+      values[into.sum] ??= rows.reduce((sum, row) => sum + Number(row[into.of]), 0);
   }
   const [roomC, humidityPct] = [values['air.tempC'], values['air.humidityPct']];
   delete values['air.tempC'];
   delete values['air.humidityPct'];
   if (roomC !== undefined) values['air'] = { tempC: roomC, humidityPct: humidityPct ?? null };
   else if (humidityPct !== undefined) problems['air.tempC'] = 'is missing: humidity alone says nothing';
-  if (kind === 'sort') values['rejects'] = rejects.map(([key, massG]) => ({ reason: key.slice(7), massG }));
   return { values, problems };
 }
 
@@ -370,14 +215,13 @@ export function fieldsOf(
   unit: TemperatureUnit,
 ): Fields {
   const fields: Fields = {};
-  const rejects = (command['rejects'] ?? []) as { reason: string; massG: number }[];
-  const faults = (command['faults'] ?? []) as { fault: string; pieces: number }[];
   for (const spec of FIELDS[kind] ?? []) {
-    const value = spec.name.startsWith('fault.')
-      ? faults.find(({ fault }) => `fault.${fault}` === spec.name)?.pieces
-      : spec.name.startsWith('reject.')
-        ? rejects.find(({ reason }) => `reject.${reason}` === spec.name)?.massG
-        : spec.name.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown> | null)?.[key], command);
+    const { into } = spec;
+    const value = into
+      ? ((command[into.list] ?? []) as Record<string, unknown>[]).find((row) => row[into.named] === into.value)?.[
+          into.of
+        ]
+      : spec.name.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown> | null)?.[key], command);
     if (value === undefined || value === null) continue;
     if (spec.type === 'mass') fields[spec.name] = keptG(value as number, massUnit);
     else if (spec.type === 'masses') fields[spec.name] = { text: '', unit: massUnit, parts: value as number[] };

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { FloorView, GrindView, WorkView } from '@wunsch/core/api/types';
+import type { FloorView, WorkView } from '@wunsch/core/api/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
@@ -7,6 +7,7 @@ import { StationIcon } from '../parts/icons';
 import { Marks } from '../parts/marks';
 import { Caution, Empty, Figure, Loading, Section } from '../parts/pieces';
 import { count, MassUnitHere, span, useHere, useShow, useUnitOf } from '../parts/workshop';
+import { GrindRow } from '../grind/GrindRow';
 import { Start } from '../workshop/Start';
 import { FloorStream } from '../stream/FloorStream';
 
@@ -143,33 +144,6 @@ function WorkRow({ work, now }: { work: WorkView; now: number }) {
           className={`text-right text-sm ${work.dueAt !== null && work.dueAt < now ? 'font-bold text-crimson' : ''}`}
         >
           {work.dueAt === null ? `${span(now - work.startedAt)}` : untilWords(work.dueAt, now)}
-        </span>
-      </Link>
-    </li>
-  );
-}
-
-function GrindRow({ grind, now }: { grind: GrindView; now: number }) {
-  const show = useShow();
-  const last = grind.readings.filter(({ what }) => what === 'micron').at(-1);
-  return (
-    <li>
-      <Link
-        to={`/station/grind?batch=${grind.batch.code}`}
-        className="grid min-h-[60px] grid-cols-[2rem_minmax(0,1fr)_auto_6.5rem] items-center gap-3 py-2 hover:bg-sunk"
-      >
-        <StationIcon station="grind" size={26} />
-        <span className="min-w-0">
-          <span className="block truncate">
-            <span className="code">{grind.batch.code}</span> {grind.batch.name}
-          </span>
-          <span className="block truncate text-sm text-soft">
-            Grind{grind.machine ? `, ${grind.machine.name}` : ''}, {span(now - grind.startedAt)} on the stones
-          </span>
-        </span>
-        <span className="figure text-xl">{show.mass(grind.massMg)}</span>
-        <span className="text-right text-sm">
-          {last?.value == null ? 'not read yet' : `${last.value} µm, wants ${grind.batch.targetMicron}`}
         </span>
       </Link>
     </li>

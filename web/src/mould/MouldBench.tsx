@@ -6,6 +6,7 @@ import { useApi } from '../parts/api';
 import { readNumber } from '../parts/number';
 import { LiveMould } from './LiveMould';
 import { MouldList } from './MouldList';
+import { MOULD_WORK } from './work';
 import { FILLED, partGrams, takeGrams, VIBRATED } from './parts';
 
 /** What waits to be moulded and what is in its moulds; the moulds themselves. */
@@ -42,6 +43,7 @@ export function MouldBench({ view }: { view: BenchView }) {
     <>
       <WorkBench
         view={view}
+        station={MOULD_WORK}
         extras={extras}
         follow={(work, entry) => <LiveMould key={work.id} work={work} entry={entry} products={products} />}
       />

@@ -5,7 +5,8 @@ import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { GoneWork } from '../entry/GoneWork';
 import { StepForm } from '../entry/StepForm';
-import { FinishWork, PARTS, usualIn, VERBS } from '../entry/WorkBench';
+import { FinishWork, usualIn } from '../entry/WorkBench';
+import { ROAST_WORK } from './work';
 import { useChosenWork, WorkChips } from '../entry/WorkChips';
 import { hasDraft } from '../parts/draft';
 import { Empty, Section } from '../parts/pieces';
@@ -29,8 +30,7 @@ export function RoastBench({ view }: { view: BenchView }) {
   const loads = useLoads(SHOWN);
   const handKept = useHandKept();
   const candidates = [...view.waiting, ...view.elsewhere].filter(({ freeMg }) => freeMg > 0);
-  const verbs = VERBS['roast'] ?? { start: '', finish: '', oneGo: '' };
-  const parts = PARTS.roast;
+  const { verbs, sum } = ROAST_WORK;
   /** The judgement of what was just weighed out is what comes next. */
   const judged = (code: string | undefined): void => {
     if (code !== undefined) void navigate(`/roasting/load/${code}`);
@@ -69,7 +69,7 @@ export function RoastBench({ view }: { view: BenchView }) {
       ) : work?.live ? (
         <LiveRoast key={work.id} work={work} onDone={done} onSaved={judged} />
       ) : work ? (
-        <FinishWork key={work.id} work={work} kind="roast" submit={verbs.finish} extras={handKept} onDone={done} />
+        <FinishWork key={work.id} work={work} station={ROAST_WORK} extras={handKept} onDone={done} />
       ) : candidates.length === 0 ? (
         <Empty
           title={`Nothing waits at ${STATION_NAMES.roast}.`}
@@ -95,7 +95,7 @@ export function RoastBench({ view }: { view: BenchView }) {
               below={handKept.below}
               problem={handKept.problem}
               finish={(values, sources, entry) => ({ ...values, ...handKept.command?.(entry), sources })}
-              {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
+              {...sum}
             />
           ) : (
             <RoastStart candidates={candidates} waiting={view.waiting.length} onStarted={select} />

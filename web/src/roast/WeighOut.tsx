@@ -1,7 +1,7 @@
 import type { WorkView } from '@wunsch/core/api/types';
 import { clock } from '@wunsch/core/roast/words';
 import { StepForm } from '../entry/StepForm';
-import { PARTS } from '../entry/WorkBench';
+import { ROAST_WORK } from './work';
 import { useHere } from '../parts/workshop';
 import type { Live } from './useLive';
 
@@ -19,7 +19,6 @@ export function WeighOut({
 }) {
   const { machines } = useHere().view;
   const { roast } = view;
-  const parts = PARTS.roast;
   const kw = machines.find(({ id }) => id === work.machineId)?.kw ?? 0;
   const minutes = (roast.seconds ?? 0) / 60;
   const last = curve.beanC.findLast((tempC) => tempC !== null) ?? null;
@@ -51,7 +50,7 @@ export function WeighOut({
         onSaved={({ step }) =>
           onSaved(step.lines.find((line) => line.holdingId !== null && line.massMg > 0)?.code ?? undefined)
         }
-        {...(parts ? { parts: parts.parts, restName: parts.rest, restTone: parts.tone ?? 'missing' } : {})}
+        {...ROAST_WORK.sum}
       />
     </div>
   );

@@ -8,7 +8,8 @@ import { useNow } from '../app/DueLine';
 import { FIELDS, readFields, type FieldSpec } from '../entry/entry';
 import { GoneWork } from '../entry/GoneWork';
 import { StepForm } from '../entry/StepForm';
-import { PARTS } from '../entry/WorkBench';
+import { rejectField } from './fields';
+import { SORT_WORK } from './work';
 import { useChosenWork, WorkChips } from '../entry/WorkChips';
 import { send, useApi } from '../parts/api';
 import { hasDraft } from '../parts/draft';
@@ -56,13 +57,7 @@ export function SortBench({ view }: { view: BenchView }) {
 function useSortFields(): readonly FieldSpec[] {
   const { rejectReasons } = useHere().view.settings;
   const usual = FIELDS.sort ?? [];
-  const own = rejectReasons.map((reason): FieldSpec => ({
-    name: `reject.${reason}`,
-    label: reason[0]?.toUpperCase() + reason.slice(1),
-    type: 'mass',
-    optional: true,
-    pile: reason,
-  }));
+  const own = rejectReasons.map(rejectField);
   return [...usual.filter(({ type }) => type === 'mass'), ...own, ...usual.filter(({ type }) => type !== 'mass')];
 }
 
@@ -91,7 +86,7 @@ function Begin({ candidates, onStarted }: { candidates: readonly HoldingView[]; 
           submit="Save the sorting"
           specs={specs}
           finish={(values, sources) => ({ ...values, sources })}
-          {...SORT_SUM}
+          {...SORT_WORK.sum}
         />
       ) : (
         <SortStart candidates={candidates} onStarted={onStarted} />
@@ -99,8 +94,6 @@ function Begin({ candidates, onStarted }: { candidates: readonly HoldingView[]; 
     </>
   );
 }
-
-const SORT_SUM = PARTS.sort ? { parts: PARTS.sort.parts, restName: PARTS.sort.rest, restTone: 'missing' as const } : {};
 
 /** `1:07:42`: hours only when there are any. */
 function clock(ms: number): string {
@@ -164,7 +157,7 @@ function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
         below={({ fields }) => (
           <SoFar inMg={work.massMg} ms={ms} values={readFields('sort', fields, 'C', specs).values} />
         )}
-        {...SORT_SUM}
+        {...SORT_WORK.sum}
       />
       <button type="button" className="button button-quiet mt-2" onClick={() => void putBack()}>
         Put it all back

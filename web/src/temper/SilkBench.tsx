@@ -6,7 +6,7 @@ import { dayText } from '@wunsch/core/units/zone';
 import { isSure } from '../parts/asking';
 import { useNow } from '../app/DueLine';
 import { StepForm } from '../entry/StepForm';
-import { PARTS } from '../entry/WorkBench';
+import { SILK_SUM } from './work';
 import { hasDraft } from '../parts/draft';
 import { ask, send, useApi } from '../parts/api';
 import { typedNumber } from '../parts/number';
@@ -206,7 +206,7 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
             path={`/api/ledger/works/${work.id}/finish`}
             submit="Save the silk"
             finish={(values, sources) => ({ ...values, sources })}
-            {...(PARTS.silk ? { parts: PARTS.silk.parts, restName: PARTS.silk.rest } : {})}
+            {...SILK_SUM}
           />
           <button type="button" className="button button-quiet mt-2" disabled={busy} onClick={() => void putBack()}>
             Put it all back

@@ -6,6 +6,7 @@ import { Learned } from './Learned';
 import { LivePour, METER, meterOf } from './LivePour';
 import { SilkBench } from './SilkBench';
 import { WindowsPanel } from './WindowsPanel';
+import { TEMPER_WORK } from './work';
 
 /** What a meter said goes with the entry. */
 const EXTRAS: StationExtras = {
@@ -21,7 +22,12 @@ export function TemperBench({ view }: { view: BenchView }) {
   return (
     <>
       {!isPouring && <WindowsPanel view={pours} />}
-      <WorkBench view={pours} extras={EXTRAS} follow={(work, entry) => <LivePour work={work} entry={entry} />} />
+      <WorkBench
+        view={pours}
+        station={TEMPER_WORK}
+        extras={EXTRAS}
+        follow={(work, entry) => <LivePour work={work} entry={entry} />}
+      />
       {isPouring && (
         <div className="mt-8">
           <WindowsPanel view={pours} />

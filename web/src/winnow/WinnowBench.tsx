@@ -3,6 +3,7 @@ import { WorkBench, type StationExtras } from '../entry/WorkBench';
 import { extrasCommand, extrasProblem } from './extras';
 import { HuskPanel } from './HuskPanel';
 import { WinnowExtras } from './WinnowExtras';
+import { WINNOW_WORK } from './work';
 
 const EXTRAS: StationExtras = {
   below: ({ fields, setField, codes, inMg }) => (
@@ -16,7 +17,7 @@ const EXTRAS: StationExtras = {
 export function WinnowBench({ view }: { view: BenchView }) {
   return (
     <>
-      <WorkBench view={view} extras={EXTRAS} />
+      <WorkBench view={view} station={WINNOW_WORK} extras={EXTRAS} />
       <HuskPanel />
     </>
   );

@@ -1,0 +1,7 @@
+import type { Area } from '../ledger/area';
+import { grindDue } from './due';
+
+export const area: Area = {
+  due: grindDue,
+  workingMg: (views) => views.grinds().reduce((sum, { massMg }) => sum + massMg, 0),
+};

@@ -1,0 +1,14 @@
+import type { Area } from '../ledger/area';
+
+const HOUR_MS = 3_600_000;
+
+export const area: Area = {
+  due: ({ workshop }) =>
+    workshop.recipes.openWeighings().map((run) => ({
+      id: `weighing-${run.id}`,
+      station: 'grind',
+      text: `Weigh ${run.plan.name} to its end`,
+      link: `/weighing/${run.id}`,
+      at: run.startedAt + HOUR_MS,
+    })),
+};

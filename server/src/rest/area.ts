@@ -1,0 +1,25 @@
+import type { DueItem } from '@wunsch/core/api/types';
+import type { Area } from '../ledger/area';
+import type { Views } from '../ledger/views';
+
+const DAY_MS = 86_400_000;
+
+/** Blocks on the shelf: each is to come off when it has rested as long as was meant, or as is usual. */
+function blocksDue({ workshop: { book, batches, settings } }: Views): DueItem[] {
+  return [...book.live].flatMap((holdingId): DueItem[] => {
+    const { place, code, batchId } = book.holding(holdingId);
+    if (place !== 'rest') return [];
+    const since = book.entriesOf(holdingId)[0]?.at ?? 0;
+    return [
+      {
+        id: `rest-${holdingId}`,
+        station: 'rest',
+        text: `Block ${code} has rested`,
+        link: `/station/rest?holding=${code}`,
+        at: batches.get(batchId ?? '')?.restUntil ?? since + settings.restDays * DAY_MS,
+      },
+    ];
+  });
+}
+
+export const area: Area = { due: blocksDue };

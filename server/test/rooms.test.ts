@@ -1,0 +1,43 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { STATIONS } from '@wunsch/core/work/stations';
+import { AREAS } from '../src/areas';
+
+const ROOT = join(__dirname, '../..');
+
+/** Rooms that all stations share: none of them knows a station by name. */
+const SHARED = [
+  ...['run', 'stats', 'units', 'gates', 'fields', 'composition'].map((room) => `core/src/${room}`),
+  ...['http', 'store', 'heavy', 'print', 'floor', 'judgement'].map((room) => `server/src/${room}`),
+  ...['entry', 'charts'].map((room) => `web/src/${room}`),
+  'web/src/bench/Bench.tsx',
+];
+
+/** A station in quotation marks, or something taken out of its room. */
+const NAMES = new RegExp(`['"\`](?:${STATIONS.join('|')})['"\`]|from '\\.\\./(?:${STATIONS.join('|')})/`);
+
+function* filesIn(path: string): Generator<string> {
+  if (/\.tsx?$/.test(path)) return yield path;
+  for (const entry of readdirSync(path, { withFileTypes: true })) yield* filesIn(join(path, entry.name));
+}
+
+test.each(SHARED)('%s knows no station by name', (room) => {
+  const found = [...filesIn(join(ROOT, room))].flatMap((file) =>
+    readFileSync(file, 'utf8')
+      .split('\n')
+      .flatMap((line, index) =>
+        NAMES.test(line) ? [`${file.slice(ROOT.length + 1)}:${index + 1} ${line.trim()}`] : [],
+      ),
+  );
+  expect(found).toEqual([]);
+});
+
+test('each station has its line in the registry of screens', () => {
+  const screens = readFileSync(join(ROOT, 'web/src/screens.ts'), 'utf8');
+  for (const station of STATIONS) expect(screens).toContain(`from './${station}/screen'`);
+});
+
+test('rooms of the registry are stations, or say what they are', () => {
+  const rooms = Object.keys(AREAS);
+  expect(rooms.filter((room) => !(STATIONS as readonly string[]).includes(room))).toEqual(['recipe']);
+});
