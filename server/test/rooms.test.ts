@@ -17,7 +17,10 @@ const SHARED = [
 const NAMES = new RegExp(`['"\`](?:${STATIONS.join('|')})['"\`]|from '\\.\\./(?:${STATIONS.join('|')})/`);
 
 function* filesIn(path: string): Generator<string> {
-  if (/\.tsx?$/.test(path)) return yield path;
+  if (/\.tsx?$/.test(path)) {
+    yield path;
+    return;
+  }
   for (const entry of readdirSync(path, { withFileTypes: true })) yield* filesIn(join(path, entry.name));
 }
 
