@@ -97,7 +97,7 @@ async function measure(name: string, flags: string[], directory: string): Promis
   for (const path of [
     '/api/ledger/floor',
     '/api/roast/bench',
-    '/api/roast/loads?limit=40',
+    '/api/roast/loads?limit=400',
     '/api/roast/programs',
     '/api/roast/roasters',
     `/api/roast/loads/${load}`,
@@ -109,7 +109,7 @@ async function measure(name: string, flags: string[], directory: string): Promis
     '/api/taste/matters',
     '/api/taste/history',
     '/api/trials',
-    '/api/trace/batches',
+    '/api/trace/batches?limit=300',
     `/api/trace/batches/${batch}`,
     `/api/trace/lots/${lot}`,
     `/api/beans/lots/${lot}`,

@@ -153,8 +153,9 @@ test('a shell is filled and closed, packed by scanning, labelled, ordered, sent,
   await expect(row.getByText(/were ordered: 11 are too many/)).toBeVisible();
   await row.getByLabel(`Take from ${code}`).fill('10');
   await row.getByRole('button', { name: 'Send it out' }).click();
-  const sent = page.getByRole('listitem').filter({ hasText: 'Corner grocers, all sent' });
-  await sent.getByRole('button', { name: 'Look at it' }).click();
+  const sent = page.getByRole('row').filter({ hasText: 'Corner grocers' });
+  await expect(sent).toContainText('all sent');
+  await sent.getByRole('button', { name: /^Look at/ }).click();
   await expect(page.getByRole('link', { name: 'Delivery note' })).toBeVisible();
   await page.getByRole('button', { name: `${code} came back` }).click();
   const back = page.getByRole('group', { name: `What came back of ${code}` });

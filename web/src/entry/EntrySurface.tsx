@@ -48,7 +48,7 @@ export function EntrySurface({
   const padded = specs.filter(({ type }) => PADDED.has(type));
   const [active, setActive] = useState<string | null>(padded[0]?.name ?? null);
   const form = useRef<HTMLFormElement>(null);
-  const place = usePadPlace();
+  const place = usePadPlace(padded.length > 0);
   const split = beside && place.away && before != null;
   const stateOf = (spec: FieldSpec): FieldState =>
     isMass(spec)

@@ -53,12 +53,16 @@ export function WithPadPlace({ children }: { children: (place: ReactNode) => Rea
   );
 }
 
-/** How an entry shows its pad: beside itself, or in the margin of the bench. */
-export function usePadPlace(): {
+/**
+ * How an entry shows its pad: beside itself, or in the margin of the bench.
+ *
+ * @param needed whether there is a figure to fill: without one the margin is left to what stands below
+ */
+export function usePadPlace(needed: boolean): {
   /** Whether the pad stands in the margin. */
   away: boolean;
   /** Makes the pad this entry's. */
-  claim: () => void;
+  claim: () => unknown;
   /** Where in the margin; null: beside the entry. */
   element: HTMLElement | null;
   /** Whether the pad is this entry's. */
@@ -67,12 +71,13 @@ export function usePadPlace(): {
   const id = useId();
   const { element, owner, claim, leave } = useContext(PlaceContext);
   useEffect(() => {
+    if (!needed) return;
     claim(id);
     return () => leave(id);
-  }, [id, claim, leave]);
+  }, [id, needed, claim, leave]);
   return {
     away: element !== null,
-    claim: () => claim(id),
+    claim: () => needed && claim(id),
     element,
     own: owner === id,
   };

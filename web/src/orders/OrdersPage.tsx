@@ -7,6 +7,8 @@ import { send, useApi } from '../parts/api';
 import { hasDraft, useDraft } from '../parts/draft';
 import { EditableRows } from '../parts/EditableRows';
 import { SelectBox } from '../parts/choice';
+import { Listing, type Column } from '../parts/listing';
+import { majorFromMilli } from '@wunsch/core/units/money';
 import { Box, NumberBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Empty, Loading, Refusal, Section } from '../parts/pieces';
@@ -69,33 +71,72 @@ export function OrdersPage() {
       )}
       {done.length > 0 && (
         <Section title="Sent and cancelled" aside={`${done.length}`}>
-          <ul className="rows">
-            {done.slice(0, 40).map((order) => (
-              <Done key={order.id} order={order} />
-            ))}
-          </ul>
+          <DoneOrders orders={done} />
         </Section>
       )}
     </div>
   );
 }
 
-function Done({ order }: { order: OrderView }) {
-  const [open, setOpen] = useState(false);
+/** Orders that are over: found by customer, channel or number; one of them is looked at above the list. */
+function DoneOrders({ orders }: { orders: readonly OrderView[] }) {
   const show = useShow();
-  if (open) return <Order order={order} />;
+  const { currency } = useHere().view.settings;
+  const [open, setOpen] = useState<string | null>(null);
+  const looked = orders.find(({ id }) => id === open);
+  const columns: Column<OrderView>[] = [
+    {
+      id: 'number',
+      head: 'Order',
+      value: ({ number }) => number,
+      show: ({ number }) => <span className="code">{number}</span>,
+    },
+    { id: 'customer', head: 'Customer', value: ({ customer }) => customer.name },
+    { id: 'channel', head: 'Channel', value: ({ customer }) => customer.channel, filter: 'every channel', extra: true },
+    { id: 'state', head: 'It is', value: ({ state }) => (state === 'cancelled' ? 'cancelled' : 'all sent') },
+    {
+      id: 'at',
+      head: 'Taken',
+      value: ({ at }) => show.clock(at),
+      show: ({ at }) => <span className="text-soft">{show.day(at)}</span>,
+    },
+    {
+      id: 'total',
+      head: 'Worth',
+      unit: currency,
+      right: true,
+      value: ({ totalMilli }) => majorFromMilli(totalMilli),
+      show: ({ totalMilli }) => <span className="figure">{show.money(totalMilli)}</span>,
+    },
+  ];
   return (
-    <li className="flex flex-wrap items-baseline gap-x-4 py-2">
-      <span className="code">{order.number}</span>
-      <span className="min-w-0 flex-1">
-        {order.customer.name}, {order.state === 'cancelled' ? 'cancelled' : 'all sent'}
-        <span className="text-sm text-soft"> {show.day(order.at)}</span>
-      </span>
-      <span className="figure">{show.money(order.totalMilli)}</span>
-      <button type="button" className="button button-quiet" onClick={() => setOpen(true)}>
-        Look at it
-      </button>
-    </li>
+    <>
+      {looked && (
+        <ul className="rows mb-4">
+          <Order order={looked} />
+        </ul>
+      )}
+      <Listing
+        label="Orders that are over"
+        rows={orders}
+        columns={columns}
+        rowId={({ id }) => id}
+        sort="-at"
+        pageSize={20}
+        minWidth="30rem"
+        marked={({ id }) => id === open}
+        tail={({ id, number }) => (
+          <button
+            type="button"
+            className="button button-quiet"
+            aria-label={`Look at ${number}`}
+            onClick={() => setOpen(id === open ? null : id)}
+          >
+            {id === open ? 'Close' : 'Look at it'}
+          </button>
+        )}
+      />
+    </>
   );
 }
 
