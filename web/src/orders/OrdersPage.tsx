@@ -8,7 +8,6 @@ import { hasDraft, useDraft } from '../parts/draft';
 import { EditableRows } from '../parts/EditableRows';
 import { SelectBox } from '../parts/choice';
 import { Listing, type Column } from '../parts/listing';
-import { majorFromMilli } from '@wunsch/core/units/money';
 import { Box, NumberBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Empty, Loading, Refusal, Section } from '../parts/pieces';
@@ -17,6 +16,7 @@ import { count, useHere, useShow } from '../parts/workshop';
 import { StoreNav } from '../store/StoreNav';
 import { Order } from './Order';
 import { DayBox } from '../parts/dates';
+import { useColumns } from '../parts/columns';
 
 const DRAFT = 'order.new';
 
@@ -81,7 +81,7 @@ export function OrdersPage() {
 /** Orders that are over: found by customer, channel or number; one of them is looked at above the list. */
 function DoneOrders({ orders }: { orders: readonly OrderView[] }) {
   const show = useShow();
-  const { currency } = useHere().view.settings;
+  const column = useColumns(show);
   const [open, setOpen] = useState<string | null>(null);
   const looked = orders.find(({ id }) => id === open);
   const columns: Column<OrderView>[] = [
@@ -94,20 +94,8 @@ function DoneOrders({ orders }: { orders: readonly OrderView[] }) {
     { id: 'customer', head: 'Customer', value: ({ customer }) => customer.name },
     { id: 'channel', head: 'Channel', value: ({ customer }) => customer.channel, filter: 'every channel', extra: true },
     { id: 'state', head: 'It is', value: ({ state }) => (state === 'cancelled' ? 'cancelled' : 'all sent') },
-    {
-      id: 'at',
-      head: 'Taken',
-      value: ({ at }) => show.clock(at),
-      show: ({ at }) => <span className="text-soft">{show.day(at)}</span>,
-    },
-    {
-      id: 'total',
-      head: 'Worth',
-      unit: currency,
-      right: true,
-      value: ({ totalMilli }) => majorFromMilli(totalMilli),
-      show: ({ totalMilli }) => <span className="figure">{show.money(totalMilli)}</span>,
-    },
+    column.day('at', 'Taken', ({ at }) => at),
+    column.money('total', 'Worth', ({ totalMilli }) => totalMilli),
   ];
   return (
     <>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { MarginsView, SalesPreview } from '@wunsch/core/api/orders';
 import { FREE_USE_WORDS } from '@wunsch/core/ledger/commands';
 import { marginOfAll } from '@wunsch/core/products/margin';
-import { majorFromMilli, milliFromMajor } from '@wunsch/core/units/money';
+import { milliFromMajor } from '@wunsch/core/units/money';
 import { ask, send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { FilePick } from '../parts/FilePick';
@@ -11,22 +11,15 @@ import { Figure, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
 import { StoreNav } from '../store/StoreNav';
+import { useColumns } from '../parts/columns';
 
 /** What each product earned by each channel in a year, and tables of sales in and out. */
 export function SalesPage() {
   const { data, error } = useApi<MarginsView>('/api/orders/margins');
   const show = useShow();
-  const { currency } = useHere().view.settings;
+  const column = useColumns(show);
   if (!data) return <Loading error={error} />;
   const all = marginOfAll(data.margins);
-  const money = (id: 'revenueMilli' | 'costMilli', head: string): Column<MarginsView['margins'][number]> => ({
-    id,
-    head,
-    unit: currency,
-    right: true,
-    value: (row) => majorFromMilli(row[id]),
-    show: (row) => <span className="figure">{show.money(row[id])}</span>,
-  });
   const columns: Column<MarginsView['margins'][number]>[] = [
     { id: 'product', head: 'Product', value: ({ product }) => product },
     { id: 'channel', head: 'Channel', value: ({ channel }) => channel, filter: 'every channel' },
@@ -37,21 +30,16 @@ export function SalesPage() {
       value: ({ pieces }) => pieces,
       show: ({ pieces }) => <span className="figure">{count(pieces)}</span>,
     },
-    money('revenueMilli', 'Taken in'),
-    money('costMilli', 'Cost'),
-    {
-      id: 'left',
-      head: 'Left of it',
-      unit: currency,
-      right: true,
-      value: ({ marginMilli }) => majorFromMilli(marginMilli),
+    column.money('revenue', 'Taken in', ({ revenueMilli }) => revenueMilli),
+    column.money('cost', 'Cost', ({ costMilli }) => costMilli),
+    column.money('left', 'Left of it', ({ marginMilli }) => marginMilli, {
       show: ({ marginMilli, share }) => (
-        <span className={`figure ${marginMilli < 0 ? 'text-crimson' : ''}`}>
+        <span className={marginMilli < 0 ? 'text-crimson' : ''}>
           {show.money(marginMilli)}
           {share !== null && `, ${show.percent(share, 0)}`}
         </span>
       ),
-    },
+    }),
   ];
   return (
     <div>

@@ -4,6 +4,7 @@ import { Listing, type Column } from './listing';
 import { Marks } from './marks';
 import { Code, KIND_NAMES } from './pieces';
 import { count, useShow } from './workshop';
+import { useColumns } from './columns';
 
 /** Holdings as a list: what each is, since when, and how much of it is there. */
 export function HoldingList({
@@ -16,6 +17,7 @@ export function HoldingList({
   prefix: string;
 }) {
   const show = useShow();
+  const column = useColumns(show);
   const place = (holding: HoldingView): string =>
     holding.place === 'store' || holding.place === 'pantry' ? '' : `, at ${STATION_NAMES[holding.place]}`;
   const columns: Column<HoldingView>[] = [
@@ -41,13 +43,7 @@ export function HoldingList({
       ),
     },
     { id: 'kind', head: 'Kind', value: ({ kind }) => KIND_NAMES[kind], extra: true, filter: 'every kind' },
-    {
-      id: 'since',
-      head: 'Since',
-      value: ({ since }) => show.clock(since),
-      show: ({ since }) => <span className="text-soft">{show.day(since)}</span>,
-      extra: true,
-    },
+    column.day('since', 'Since', ({ since }) => since, { extra: true }),
     {
       id: 'pieces',
       head: 'Pieces',
@@ -55,18 +51,13 @@ export function HoldingList({
       extra: true,
       value: ({ pieces }) => (pieces > 0 ? pieces : null),
     },
-    {
-      id: 'mass',
-      head: 'How much',
-      unit: 'g',
-      right: true,
-      value: ({ massMg }) => massMg / 1000,
+    column.mass('mass', 'How much', ({ massMg }) => massMg, {
       show: ({ pieces, massMg }) => (
         <span className="figure text-lg">
           {pieces > 0 ? `${count(pieces)} ${pieces === 1 ? 'piece' : 'pieces'}` : show.mass(massMg)}
         </span>
       ),
-    },
+    }),
   ];
   return (
     <Listing

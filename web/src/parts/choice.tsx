@@ -2,6 +2,7 @@ import { CaretDownIcon, CheckIcon } from '@phosphor-icons/react';
 import { Command } from 'cmdk';
 import { Popover } from 'radix-ui';
 import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { Labelled, problemOf } from './Labelled';
 
 export type Option<T extends string = string> = readonly [value: T, label: string];
 
@@ -196,7 +197,7 @@ export function SelectBox<T extends string>({
   label,
   hint,
   problem,
-  className = '',
+  className,
   ...choice
 }: Omit<ChoiceProps<T>, 'label' | 'id' | 'invalid' | 'describedBy'> & {
   label: ReactNode;
@@ -205,22 +206,8 @@ export function SelectBox<T extends string>({
 }) {
   const id = useId();
   return (
-    <div className={className}>
-      <label htmlFor={id} className="label">
-        {label}
-      </label>
-      <Choice
-        {...choice}
-        id={id}
-        invalid={problem !== undefined}
-        describedBy={problem === undefined ? undefined : `${id}-problem`}
-      />
-      {hint !== undefined && <div className="mt-1 text-sm text-soft">{hint}</div>}
-      {problem !== undefined && (
-        <div id={`${id}-problem`} className="mt-1 text-sm font-semibold text-crimson">
-          {problem}
-        </div>
-      )}
-    </div>
+    <Labelled id={id} label={label} hint={hint} problem={problem} className={className}>
+      <Choice {...choice} id={id} invalid={problem !== undefined} describedBy={problemOf(id, problem)} />
+    </Labelled>
   );
 }

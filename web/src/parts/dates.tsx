@@ -2,6 +2,7 @@ import { CalendarBlankIcon } from '@phosphor-icons/react';
 import { Popover } from 'radix-ui';
 import { lazy, Suspense, useId, useState, type ReactNode } from 'react';
 import { readDay, readMoment, sayTyped } from '@wunsch/core/units/typed-day';
+import { Labelled, problemOf } from './Labelled';
 import { useShow } from './workshop';
 
 const Calendar = lazy(() => import('./Calendar'));
@@ -131,21 +132,12 @@ interface BoxProps extends Omit<TypedProps, 'id' | 'invalid' | 'describedBy'> {
   className?: string | undefined;
 }
 
-function TypedBox({ label, hint, problem, className = '', ...typed }: BoxProps & { timed?: boolean }) {
+function TypedBox({ label, hint, problem, className, ...typed }: BoxProps & { timed?: boolean }) {
   const id = useId();
   return (
-    <div className={className}>
-      <label htmlFor={id} className="label">
-        {label}
-      </label>
-      <TypedDay {...typed} id={id} invalid={problem !== undefined} describedBy={problem && `${id}-problem`} />
-      {hint !== undefined && <div className="mt-1 text-sm text-soft">{hint}</div>}
-      {problem !== undefined && (
-        <div id={`${id}-problem`} className="mt-1 text-sm font-semibold text-crimson">
-          {problem}
-        </div>
-      )}
-    </div>
+    <Labelled id={id} label={label} hint={hint} problem={problem} className={className}>
+      <TypedDay {...typed} id={id} invalid={problem !== undefined} describedBy={problemOf(id, problem)} />
+    </Labelled>
   );
 }
 

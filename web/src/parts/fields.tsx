@@ -1,4 +1,5 @@
 import { useId, type ReactNode } from 'react';
+import { Labelled, problemOf } from './Labelled';
 
 interface BoxProps {
   label: ReactNode;
@@ -30,11 +31,18 @@ export function Box({
 }: BoxProps & { decimal?: boolean }) {
   const id = useId();
   return (
-    <div className={className}>
-      <label htmlFor={id} className="label">
-        {label}
-        {unit !== undefined && ` (${unit})`}
-      </label>
+    <Labelled
+      id={id}
+      label={
+        <>
+          {label}
+          {unit !== undefined && ` (${unit})`}
+        </>
+      }
+      hint={hint}
+      problem={problem}
+      className={className}
+    >
       <input
         id={id}
         type="text"
@@ -45,7 +53,7 @@ export function Box({
         value={value}
         placeholder={placeholder}
         aria-invalid={problem !== undefined}
-        aria-describedby={problem === undefined ? undefined : `${id}-problem`}
+        aria-describedby={problemOf(id, problem)}
         onChange={(event) => onChange(event.target.value)}
         onKeyDown={(event) => {
           if (event.key !== 'Enter' || onEnter === undefined) return;
@@ -53,13 +61,7 @@ export function Box({
           onEnter();
         }}
       />
-      {hint !== undefined && <div className="mt-1 text-sm text-soft">{hint}</div>}
-      {problem !== undefined && (
-        <div id={`${id}-problem`} className="mt-1 text-sm font-semibold text-crimson">
-          {problem}
-        </div>
-      )}
-    </div>
+    </Labelled>
   );
 }
 

@@ -3,7 +3,6 @@ import { useSearchParams } from 'react-router';
 import type { PantryRow } from '@wunsch/core/api/recipe';
 import type { Material } from '@wunsch/core/ledger/types';
 import { otherDryPct } from '@wunsch/core/ledger/contents';
-import { majorFromMilli } from '@wunsch/core/units/money';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Box } from '../parts/fields';
@@ -16,6 +15,7 @@ import { usePantry } from './compute';
 import { IngredientForm } from './IngredientForm';
 import { Quantity } from './Quantity';
 import { RecipeNav } from './RecipeNav';
+import { useColumns } from '../parts/columns';
 
 const NEW: Material = { id: '', name: '', kind: 'ingredient', cocoa: 'none', sugar: false, allergens: [] };
 
@@ -26,6 +26,7 @@ export function IngredientsPage() {
   const { view } = useHere();
   const pantry = usePantry();
   const show = useShow();
+  const column = useColumns(show);
   const [query, setQuery] = useSearchParams();
   if (!pantry.data) return <Loading error={pantry.error} />;
   const rows = pantry.data.rows.filter(({ id }) => !id.startsWith('lot:') && id !== 'nibs');
@@ -56,15 +57,10 @@ export function IngredientsPage() {
     share('sugar', 'Sugar', ({ contents }) => (contents ? contents.sugarPct + contents.polyolsPct : null)),
     share('milk', 'Milk', ({ contents }) => (contents ? contents.dryMilkPct + contents.milkFatPct : null)),
     share('water', 'Water', ({ contents }) => contents?.waterPct ?? null),
-    {
-      id: 'price',
-      head: 'A kilogram',
-      unit: view.settings.currency,
-      right: true,
-      value: ({ perKgMilli }) => (perKgMilli === null ? null : majorFromMilli(perKgMilli)),
+    column.money('price', 'A kilogram', ({ perKgMilli }) => perKgMilli, {
       show: ({ perKgMilli }) =>
         perKgMilli === null ? <span className="text-soft">no price</span> : show.money(perKgMilli),
-    },
+    }),
     {
       id: 'here',
       head: 'Here',

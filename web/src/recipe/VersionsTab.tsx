@@ -1,10 +1,10 @@
 import { Link } from 'react-router';
 import type { RecipeBatch, RecipeVersionView, RecipeView } from '@wunsch/core/api/recipe';
 import { meanScore } from '@wunsch/core/recipe/compare';
-import { majorFromMilli } from '@wunsch/core/units/money';
 import { Listing, type Column } from '../parts/listing';
 import { Section } from '../parts/pieces';
-import { useHere, useShow } from '../parts/workshop';
+import { useShow } from '../parts/workshop';
+import { useColumns } from '../parts/columns';
 
 /** What changed from version to version, what that did, and what each batch was called and really is. */
 export function VersionsTab({ view }: { view: RecipeView }) {
@@ -51,7 +51,7 @@ function One({ version }: { version: RecipeVersionView }) {
 /** What batches were called, and what they are by the arithmetic. */
 export function BatchTable({ batches, prefix }: { batches: readonly RecipeBatch[]; prefix: string }) {
   const show = useShow();
-  const { currency } = useHere().view.settings;
+  const column = useColumns(show);
   const columns: Column<RecipeBatch>[] = [
     {
       id: 'batch',
@@ -66,12 +66,7 @@ export function BatchTable({ batches, prefix }: { batches: readonly RecipeBatch[
         </>
       ),
     },
-    {
-      id: 'on',
-      head: 'On',
-      value: ({ startedAt }) => show.clock(startedAt),
-      show: ({ startedAt }) => show.day(startedAt),
-    },
+    column.day('on', 'On', ({ startedAt }) => startedAt),
     {
       id: 'called',
       head: 'Called',
@@ -99,14 +94,7 @@ export function BatchTable({ batches, prefix }: { batches: readonly RecipeBatch[
       value: ({ flow }) => flow,
       show: ({ flow }) => (flow === null ? '–' : `${flow.toFixed(1)}×`),
     },
-    {
-      id: 'cost',
-      head: 'A kilogram',
-      unit: currency,
-      right: true,
-      value: ({ perKgMilli }) => (perKgMilli === null ? null : majorFromMilli(perKgMilli)),
-      show: ({ perKgMilli }) => (perKgMilli === null ? '–' : show.money(perKgMilli)),
-    },
+    column.money('cost', 'A kilogram', ({ perKgMilli }) => perKgMilli),
     {
       id: 'score',
       head: 'Score',

@@ -8,9 +8,9 @@ import { Marks } from '../parts/marks';
 import { readNumber } from '../parts/number';
 import { Code, Refusal, Section } from '../parts/pieces';
 import { Listing, type Column } from '../parts/listing';
-import { majorFromMilli } from '@wunsch/core/units/money';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
+import { useColumns } from '../parts/columns';
 
 /** So few days before its date that somebody should hurry. */
 const SOON_DAYS = 60;
@@ -18,7 +18,7 @@ const SOON_DAYS = 60;
 export function FinishedGoods() {
   const { data } = useApi<FinishedGoodsView>('/api/orders/goods');
   const show = useShow();
-  const { currency } = useHere().view.settings;
+  const column = useColumns(show);
   if (!data) return null;
   const past = data.goods.filter(({ daysLeft }) => daysLeft !== null && daysLeft < 0);
   const columns: Column<FinishedView>[] = [
@@ -45,14 +45,9 @@ export function FinishedGoods() {
       value: ({ pieces }) => pieces,
       show: ({ pieces }) => <span className="figure text-lg">{count(pieces)}</span>,
     },
-    {
-      id: 'cost',
-      head: 'A piece',
-      unit: currency,
-      right: true,
-      value: ({ perPieceMilli }) => majorFromMilli(perPieceMilli),
+    column.money('cost', 'A piece', ({ perPieceMilli }) => perPieceMilli, {
       show: ({ perPieceMilli }) => <span className="text-sm text-soft">{show.money(perPieceMilli)}</span>,
-    },
+    }),
   ];
   return (
     <>

@@ -6,8 +6,8 @@ import { Empty, Loading } from '../parts/pieces';
 import type { Mark } from '@wunsch/core/trace/marks';
 import { Marks } from '../parts/marks';
 import { Listing, type Column } from '../parts/listing';
-import { count, useHere, useShow, useUnitOf } from '../parts/workshop';
-import { majorFromMilli } from '@wunsch/core/units/money';
+import { count, useShow, useUnitOf } from '../parts/workshop';
+import { useColumns } from '../parts/columns';
 
 interface BatchRow {
   batch: Batch;
@@ -31,6 +31,7 @@ export function BatchesPage() {
   const answer = useApi<{ total: number; batches: BatchRow[] }>(`/api/trace/batches?offset=${offset}&limit=${AT_ONCE}`);
   const unit = useUnitOf((answer.data?.batches ?? []).slice(0, 60).map(({ chargedMg }) => chargedMg));
   const show = useShow(unit);
+  const column = useColumns(show);
   if (!answer.data) return <Loading error={answer.error} />;
   const { total, batches } = answer.data;
   const from = (next: number): void => setQuery(next <= 0 ? {} : { from: String(next) });
@@ -58,20 +59,8 @@ export function BatchesPage() {
       ),
     },
     { id: 'origin', head: 'Origin', value: ({ family }) => family, filter: 'every origin' },
-    {
-      id: 'began',
-      head: 'Began',
-      value: ({ startedAt }) => show.clock(startedAt),
-      show: ({ startedAt }) => <span className="whitespace-nowrap text-soft">{show.day(startedAt)}</span>,
-    },
-    {
-      id: 'charged',
-      head: 'Into the bowl',
-      unit: 'g',
-      right: true,
-      value: ({ chargedMg }) => chargedMg / 1000,
-      show: ({ chargedMg }) => show.mass(chargedMg),
-    },
+    column.day('began', 'Began', ({ startedAt }) => startedAt),
+    column.mass('charged', 'Into the bowl', ({ chargedMg }) => chargedMg),
     {
       id: 'cocoa',
       head: 'Cocoa',
@@ -134,7 +123,7 @@ export function LotsPage() {
   const answer = useApi<{ lots: LotRow[] }>('/api/trace/lots');
   const unit = useUnitOf((answer.data?.lots ?? []).map(({ massMg }) => massMg));
   const show = useShow(unit);
-  const { currency } = useHere().view.settings;
+  const column = useColumns(show);
   if (!answer.data) return <Loading error={answer.error} />;
   const { lots } = answer.data;
   if (lots.length === 0) {
@@ -181,12 +170,7 @@ export function LotsPage() {
     },
     { id: 'country', head: 'Country', value: ({ facts }) => facts.country, filter: 'every country', extra: true },
     { id: 'producer', head: 'Producer', value: ({ facts }) => facts.producer, extra: true },
-    {
-      id: 'since',
-      head: 'Came in',
-      value: ({ since }) => show.clock(since),
-      show: ({ since }) => <span className="whitespace-nowrap text-soft">{show.day(since)}</span>,
-    },
+    column.day('since', 'Came in', ({ since }) => since),
     {
       id: 'left',
       head: 'Left of it',
@@ -201,22 +185,12 @@ export function LotsPage() {
         </span>
       ),
     },
-    {
-      id: 'mass',
-      head: 'Here',
-      unit: 'g',
-      right: true,
-      value: ({ massMg }) => massMg / 1000,
+    column.mass('mass', 'Here', ({ massMg }) => massMg, {
       show: ({ massMg }) => <span className="figure text-lg">{show.mass(massMg)}</span>,
-    },
-    {
-      id: 'price',
-      head: 'A kilogram',
-      unit: currency,
-      right: true,
-      value: ({ perKgMilli }) => majorFromMilli(perKgMilli),
+    }),
+    column.money('price', 'A kilogram', ({ perKgMilli }) => perKgMilli, {
       show: ({ perKgMilli }) => <span className="text-sm text-soft">{show.money(perKgMilli)}</span>,
-    },
+    }),
   ];
   return (
     <>
