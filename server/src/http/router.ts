@@ -1,3 +1,4 @@
+import type { AnswerAt } from '@wunsch/core/api/reads';
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
@@ -29,10 +30,10 @@ export class Router implements Calculators {
     });
   }
 
-  read<Q extends z.ZodType>(
-    url: string,
+  read<Q extends z.ZodType, U extends string = string>(
+    url: U,
     summary: string,
-    answer: (request: FastifyRequest, query: z.infer<Q>) => unknown,
+    answer: (request: FastifyRequest, query: z.infer<Q>) => AnswerAt<U>,
     query?: Q,
   ): void {
     this.routes.push({ method: 'GET', url, summary });

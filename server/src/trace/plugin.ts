@@ -47,10 +47,10 @@ export function traceRoutes(router: Router, views: Views): void {
     return batchView(views, batch);
   });
   router.read('/api/trace/lots', 'Lots, newest first', () => ({
-    lots: [...workshop.lots.keys()]
-      .map((id) => ({
+    lots: [...workshop.lots]
+      .map(([id, facts]) => ({
         ...views.holding(id),
-        facts: workshop.lots.get(id),
+        facts,
         receivedMg: greenMg(workshop.book, id),
       }))
       .filter(({ since }) => since > 0)

@@ -2,7 +2,6 @@ import { MagnifyingGlassIcon, MoonIcon, SunIcon } from '@phosphor-icons/react';
 import { Popover } from 'radix-ui';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useLocation } from 'react-router';
-import type { FloorView, WorkshopView } from '@wunsch/core/api/types';
 import { Asking } from '../parts/asking';
 import { refresh, useApi } from '../parts/api';
 import { Loading, Refusal } from '../parts/pieces';
@@ -33,7 +32,7 @@ function useLive(): void {
 }
 
 export function Frame() {
-  const workshop = useApi<WorkshopView>('/api/workshop');
+  const workshop = useApi('/api/workshop');
   const [personId, setPersonId] = useState<string | null>(() => localStorage.getItem(PERSON));
   useLive();
   const choosePerson = useCallback((id: string) => {
@@ -60,7 +59,7 @@ export function Frame() {
 
 function Shell() {
   const { pathname } = useLocation();
-  const floor = useApi<FloorView>('/api/ledger/floor');
+  const floor = useApi('/api/ledger/floor');
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
   const { theme, turn } = useTheme();

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { BeanStoreView } from '@wunsch/core/api/beans';
 import type { BenchView } from '@wunsch/core/api/types';
 import { useApi } from '../parts/api';
 import { Loading } from '../parts/pieces';
@@ -22,7 +21,7 @@ const VIEWS = [
 /** The bean store: what stands there, what comes in, samples, traps. */
 export function BeansBench({ view }: { view: BenchView }) {
   const [query, setQuery] = useSearchParams();
-  const store = useApi<BeanStoreView>('/api/beans/store');
+  const store = useApi('/api/beans/store');
   const asked = query.get('show');
   // An empty house opens at the door, and stays there when the first lot has come in: what to do next is told there.
   const [first] = useState(view.waiting.length === 0 ? 'receive' : 'store');

@@ -1,4 +1,3 @@
-import type { RoomView } from '@wunsch/core/api/beans';
 import { useApi } from '../parts/api';
 import { useHere, useShow } from '../parts/workshop';
 
@@ -6,7 +5,7 @@ import { useHere, useShow } from '../parts/workshop';
 export function RoomLine() {
   const show = useShow();
   const { settings } = useHere().view;
-  const { data: room } = useApi<RoomView>('/api/devices/room');
+  const { data: room } = useApi('/api/devices/room');
   if (!room) return null;
   // A made-up sensor says nothing about a real store.
   if (room.simulated && !settings.demo)

@@ -24,7 +24,7 @@ const count = ({ inspection }: SampleView): number | null => {
 /** Samples side by side: what was found in each, before anything is bought. */
 export function SamplesPanel() {
   const show = useShow();
-  const answer = useApi<{ samples: SampleView[] }>('/api/beans/samples');
+  const answer = useApi('/api/beans/samples');
   if (!answer.data) return <Loading error={answer.error} />;
   const { samples } = answer.data;
   if (samples.length === 0) {

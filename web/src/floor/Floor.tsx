@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { FloorView, WorkView } from '@wunsch/core/api/types';
+import type { WorkView } from '@wunsch/core/api/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { untilWords, useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
@@ -13,7 +13,7 @@ import { FloorStream } from '../stream/FloorStream';
 
 /** The whole workshop at one glance: what stands where, what runs, what needs a person. */
 export function Floor() {
-  const floor = useApi<FloorView>('/api/ledger/floor');
+  const floor = useApi('/api/ledger/floor');
   const { view } = useHere();
   const unit = useUnitOf((floor.data?.stations ?? []).map(({ standingMg }) => standingMg));
   const show = useShow(unit);

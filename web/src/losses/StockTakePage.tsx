@@ -41,7 +41,7 @@ const TITLES: Record<HoldingKind, string> = {
 
 /** Count what is really there: what differs becomes a correction with its cause. */
 export function StockTakePage() {
-  const answer = useApi<{ rows: StockTakeRow[] }>('/api/losses/stock-take');
+  const answer = useApi('/api/losses/stock-take');
   if (!answer.data) return <Loading error={answer.error} />;
   return <StockTake rows={answer.data.rows} />;
 }

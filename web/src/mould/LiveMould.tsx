@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import type { ProductView } from '@wunsch/core/api/products';
 import type { MouldingView } from '@wunsch/core/api/mould';
-import type { RoomView } from '@wunsch/core/api/beans';
 import type { WorkView } from '@wunsch/core/api/types';
 import { planMoulds, setWarnings } from '@wunsch/core/mould/plan';
 import { celsiusFrom } from '@wunsch/core/units/temperature';
@@ -35,7 +34,7 @@ export function LiveMould({
   const show = useShow();
   const path = `/api/mould/works/${work.id}`;
   const answer = useApi<MouldingView>(path, 5000);
-  const room = useApi<RoomView>('/api/devices/room').data;
+  const room = useApi('/api/devices/room').data;
   const { busy, error, run, fail } = useSave();
   const [typed, setTyped] = useState<{ barG?: string; setMin?: string; fill?: string }>({});
   if (!answer.data) return null;

@@ -1,5 +1,4 @@
 import type { BenchView, WorkView } from '@wunsch/core/api/types';
-import type { ProductsView } from '@wunsch/core/api/products';
 import type { Entry } from '../entry/StepForm';
 import { WorkBench, type StationExtras } from '../entry/WorkBench';
 import { useApi } from '../parts/api';
@@ -11,7 +10,7 @@ import { FILLED, partGrams, takeGrams, VIBRATED } from './parts';
 
 /** What waits to be moulded and what is in its moulds; the moulds themselves. */
 export function MouldBench({ view }: { view: BenchView }) {
-  const products = useApi<ProductsView>('/api/products').data?.products ?? [];
+  const products = useApi('/api/products').data?.products ?? [];
   const parts = (entry: Entry, work: WorkView | undefined) =>
     partGrams(
       products.find(({ id }) => id === work?.moulding?.productId),

@@ -13,7 +13,7 @@ import { useHere, useShow } from '../parts/workshop';
 export function MouldList() {
   const { personId } = useHere();
   const show = useShow();
-  const { data, mutate } = useApi<MouldsView>('/api/mould/moulds');
+  const { data, mutate } = useApi('/api/mould/moulds');
   const [editing, setEditing] = useState<MouldView | 'new' | null>(null);
   const { busy, error, run, fail } = useSave();
   if (!data) return null;

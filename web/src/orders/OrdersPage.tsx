@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CustomerView, OrdersView, OrderView } from '@wunsch/core/api/orders';
-import type { ProductsView } from '@wunsch/core/api/products';
 import { orderTotalMilli } from '@wunsch/core/orders/order';
 import { send, useApi } from '../parts/api';
 import { hasDraft, useDraft } from '../parts/draft';
@@ -22,7 +21,7 @@ const DRAFT = 'order.new';
 
 /** Orders, the soonest first: whether each can go out, and what it still wants. */
 export function OrdersPage() {
-  const { data, error } = useApi<OrdersView>('/api/orders');
+  const { data, error } = useApi('/api/orders');
   const [adding, setAdding] = useState(() => hasDraft(DRAFT));
   if (!data) return <Loading error={error} />;
   const open = data.orders.filter(({ state }) => state === 'open');
@@ -148,7 +147,7 @@ const EMPTY: Typed = {
 function NewOrder({ view, done }: { view: OrdersView; done: () => void }) {
   const { personId, view: here } = useHere();
   const show = useShow();
-  const products = useApi<ProductsView>('/api/products').data?.products ?? [];
+  const products = useApi('/api/products').data?.products ?? [];
   const draft = useDraft<Typed>(DRAFT, () => EMPTY);
   const typed = draft.value;
   const [wrong, setWrong] = useState<string[]>([]);

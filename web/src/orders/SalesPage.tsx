@@ -15,7 +15,7 @@ import { useColumns } from '../parts/columns';
 
 /** What each product earned by each channel in a year, and tables of sales in and out. */
 export function SalesPage() {
-  const { data, error } = useApi<MarginsView>('/api/orders/margins');
+  const { data, error } = useApi('/api/orders/margins');
   const show = useShow();
   const column = useColumns(show);
   if (!data) return <Loading error={error} />;

@@ -7,7 +7,6 @@ import { readNumber } from '../parts/number';
 import { Marks } from '../parts/marks';
 import { Code, Empty, Figure } from '../parts/pieces';
 import { count, useHere, useShow } from '../parts/workshop';
-import type { ProductsView } from '@wunsch/core/api/products';
 import { useApi } from '../parts/api';
 import { SelectBox } from '../parts/choice';
 import { CountBars } from './CountBars';
@@ -21,7 +20,7 @@ export function PackBench({ view }: { view: BenchView }) {
   const holding = goods.find(({ id }) => id === chosen) ?? goods[0];
   const show = useShow();
   const { settings } = useHere().view;
-  const { data: sold } = useApi<ProductsView>('/api/products');
+  const { data: sold } = useApi('/api/products');
   const products = sold?.products ?? [];
   const [named, setNamed] = useState<Record<string, string>>({});
   if (!holding)

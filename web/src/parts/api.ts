@@ -1,3 +1,4 @@
+import type { Reads } from '@wunsch/core/api/reads';
 import useSWR, { mutate, type SWRResponse } from 'swr';
 import type { Problem } from '@wunsch/core/api/types';
 
@@ -64,11 +65,18 @@ export async function send<T>(
 /** Fetches everything on screen again. */
 export const refresh = (): Promise<unknown> => mutate((key) => typeof key === 'string' && key.startsWith('/api/'));
 
-/** @param everyMs asked again so often; left out, only when something was entered or the screen is looked at again */
-export const useApi = <T>(path: string | null, everyMs = 0): SWRResponse<T, ApiError> =>
-  useSWR<T, ApiError>(path, getJson, {
+/**
+ * What the server says at an address, asked again when something was entered or the screen is looked at again.
+ *
+ * @param everyMs asked again so often besides
+ */
+export function useApi<P extends keyof Reads>(path: P, everyMs?: number): SWRResponse<Reads[P], ApiError>;
+export function useApi<T>(path: string | null, everyMs?: number): SWRResponse<T, ApiError>;
+export function useApi(path: string | null, everyMs = 0): SWRResponse<unknown, ApiError> {
+  return useSWR<unknown, ApiError>(path, getJson, {
     keepPreviousData: false,
     revalidateOnFocus: true,
     dedupingInterval: 400,
     refreshInterval: everyMs,
   });
+}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ProductsView, ProductView } from '@wunsch/core/api/products';
+import type { ProductView } from '@wunsch/core/api/products';
 import type { MarginsView } from '@wunsch/core/api/orders';
 import { FORM_WORDS, ROLE_WORDS } from '@wunsch/core/products/records';
 import { leftOfPrice } from '@wunsch/core/products/margin';
@@ -13,8 +13,8 @@ import { ProductForm, productDraft } from './ProductForm';
 
 /** What is sold: each product with what is in it, around it, and what it earns. */
 export function ProductsPage() {
-  const { data, error } = useApi<ProductsView>('/api/products');
-  const margins = useApi<MarginsView>('/api/orders/margins').data;
+  const { data, error } = useApi('/api/products');
+  const margins = useApi('/api/orders/margins').data;
   const [editing, setEditing] = useState<string | null>(null);
   if (!data) return <Loading error={error} />;
   const open = editing ?? (hasDraft(productDraft(null)) ? 'new' : null);

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { RecipeRow, WeighingView } from '@wunsch/core/api/recipe';
+import type { RecipeRow } from '@wunsch/core/api/recipe';
 import { READY_MADE_RECIPES } from '@wunsch/core/recipe/ready-made';
 import { RECIPE_KINDS } from '@wunsch/core/recipe/words';
 import { send, useApi } from '../parts/api';
@@ -10,8 +10,8 @@ import { RecipeNav } from './RecipeNav';
 
 /** The workshop's recipes, what is on the scale now, and the ones to start from. */
 export function RecipesPage() {
-  const answer = useApi<{ recipes: RecipeRow[] }>('/api/recipe/recipes');
-  const weighings = useApi<{ weighings: WeighingView[] }>('/api/recipe/weighings').data?.weighings ?? [];
+  const answer = useApi('/api/recipe/recipes');
+  const weighings = useApi('/api/recipe/weighings').data?.weighings ?? [];
   const show = useShow();
   if (!answer.data) return <Loading error={answer.error} />;
   const used = answer.data.recipes.filter(({ shelved }) => !shelved);

@@ -12,7 +12,7 @@ export function kitchen(): Remote<Kitchen> {
   return remote;
 }
 
-export const usePantry = () => useApi<PantryView>('/api/recipe/pantry');
+export const usePantry = () => useApi('/api/recipe/pantry');
 
 /** Rows of the pantry as the solver takes them. */
 export const choicesOf = (rows: readonly PantryRow[], fromStock: boolean): Choice[] =>

@@ -1,12 +1,11 @@
 import { Link } from 'react-router';
-import type { RestBenefit } from '@wunsch/core/api/grind';
 import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';
 import { Overrule } from '../parts/Overrule';
 
 /** Whether resting helps, bar by bar: scores of past batches against the days that their blocks had rested. */
 export function Benefit({ names }: { names: readonly string[] }) {
-  const { data } = useApi<RestBenefit>('/api/rest/benefit');
+  const { data } = useApi('/api/rest/benefit');
   const bars = (data?.bars ?? []).filter(({ name }) => names.includes(name));
   if (bars.length === 0) return null;
   return (

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { RestShelf } from '@wunsch/core/api/grind';
 import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import { useNow } from '../app/DueLine';
 import { StepForm } from '../entry/StepForm';
@@ -20,7 +19,7 @@ export function RestBench({ view }: { view: BenchView }) {
   const now = useNow();
   const [query, setQuery] = useSearchParams();
   const [open, setOpen] = useState<string | null>(null);
-  const shelf = useApi<RestShelf>('/api/rest/shelf').data?.batches ?? [];
+  const shelf = useApi('/api/rest/shelf').data?.batches ?? [];
   const days = workshop.settings.restDays;
   const asked = (query.get('holding') ?? '')
     .split(',')

@@ -1,5 +1,4 @@
 import { Link } from 'react-router';
-import type { CoolingView } from '@wunsch/core/api/roast';
 import { clock } from '@wunsch/core/roast/words';
 import { useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
@@ -10,7 +9,7 @@ import { useShow } from '../parts/workshop';
 export function Cooling() {
   const show = useShow();
   const now = useNow(1000);
-  const { data } = useApi<{ cooling: CoolingView[] }>('/api/roast/cooling');
+  const { data } = useApi('/api/roast/cooling');
   const warm = (data?.cooling ?? []).filter(({ coolAt }) => coolAt > now);
   if (warm.length === 0) return null;
   return (

@@ -1,4 +1,3 @@
-import type { ProgramView } from '@wunsch/core/api/roast';
 import type { StationExtras } from '../entry/WorkBench';
 import { useApi } from '../parts/api';
 import { Chips, NumberBox } from '../parts/fields';
@@ -10,7 +9,7 @@ const SHOWN = 8;
 
 /** What a roast that was not followed live says of itself: the program that it went by, and how long it was in. */
 export function useHandKept(): StationExtras {
-  const all = useApi<{ programs: ProgramView[] }>('/api/roast/programs').data?.programs ?? [];
+  const all = useApi('/api/roast/programs').data?.programs ?? [];
   const programs = all
     .filter(({ shelved }) => !shelved)
     .sort((a, b) => b.loads - a.loads)

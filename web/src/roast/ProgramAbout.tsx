@@ -1,6 +1,5 @@
 import { useState, type ReactNode } from 'react';
 import type { ProgramVersion } from '@wunsch/core/api/roast';
-import type { HoldingView } from '@wunsch/core/api/types';
 import type { Program } from '@wunsch/core/roast/records';
 import { SCHOOLS } from '@wunsch/core/work/roasting-words';
 import { useApi } from '../parts/api';
@@ -95,7 +94,7 @@ function LongBox({ label, value, onChange }: { label: ReactNode; value: string; 
 
 /** Families of beans that a program suits, and why. */
 function Suits({ program, set }: { program: Program; set: (part: Partial<Program>) => void }) {
-  const { data } = useApi<{ lots: HoldingView[] }>('/api/trace/lots');
+  const { data } = useApi('/api/trace/lots');
   const [family, setFamily] = useState('');
   const [why, setWhy] = useState('');
   const known = [...new Set((data?.lots ?? []).map(({ family: name }) => name).filter((name) => name !== ''))];

@@ -11,7 +11,7 @@ import { SCHOOL_NAMES, stepWords } from './words';
 
 /** The workshop's programs, the ones to start from, and the ways without a roast. */
 export function ProgramsPage() {
-  const answer = useApi<{ programs: ProgramView[] }>('/api/roast/programs');
+  const answer = useApi('/api/roast/programs');
   if (!answer.data) return <Loading error={answer.error} />;
   const { programs } = answer.data;
   const used = programs.filter(({ shelved }) => !shelved);

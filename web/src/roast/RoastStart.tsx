@@ -60,7 +60,7 @@ export function RoastStart({
     moisture: '',
     layer: '',
   }));
-  const programs = useApi<{ programs: ProgramView[] }>('/api/roast/programs').data?.programs;
+  const programs = useApi('/api/roast/programs').data?.programs;
   const roasters = useRoasters();
   const loads = useLoads(60);
   if (!programs || !roasters) return null;

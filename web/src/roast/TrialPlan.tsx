@@ -1,5 +1,4 @@
 import { useNavigate, useSearchParams } from 'react-router';
-import type { HoldingView } from '@wunsch/core/api/types';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
@@ -41,7 +40,7 @@ export function TrialPlan() {
   const [query] = useSearchParams();
   const { personId } = useHere();
   const roasters = useRoasters();
-  const lots = useApi<{ lots: HoldingView[] }>('/api/trace/lots').data?.lots;
+  const lots = useApi('/api/trace/lots').data?.lots;
   const draft = useDraft<Plan>('trial.new', () => ({
     name: '',
     lotId: '',

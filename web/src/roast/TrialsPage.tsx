@@ -1,5 +1,4 @@
 import { Link } from 'react-router';
-import type { TrialView } from '@wunsch/core/api/roast';
 import { useApi } from '../parts/api';
 import { Empty, Loading } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
@@ -8,7 +7,7 @@ import { RoastingHead } from './RoastingNav';
 /** Which roast suits a lot: plans of roasts, and what they say so far. */
 export function TrialsPage() {
   const show = useShow();
-  const answer = useApi<{ trials: TrialView[] }>('/api/roast/trials');
+  const answer = useApi('/api/roast/trials');
   if (!answer.data) return <Loading error={answer.error} />;
   const { trials } = answer.data;
   const plan = (

@@ -14,8 +14,7 @@ export function roasting(): Remote<Roasting> {
   return remote;
 }
 
-export const useRoasters = (): RoasterView[] | undefined =>
-  useApi<{ roasters: RoasterView[] }>('/api/roast/roasters').data?.roasters;
+export const useRoasters = (): RoasterView[] | undefined => useApi('/api/roast/roasters').data?.roasters;
 
 export const loggedLoads = async (roasterId: string, nib: boolean): Promise<LoggedLoadData[]> =>
   (

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { FinishedGoodsView, FinishedView, PlaceView } from '@wunsch/core/api/orders';
+import type { FinishedView, PlaceView } from '@wunsch/core/api/orders';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { SelectBox } from '../parts/choice';
@@ -16,7 +16,7 @@ import { useColumns } from '../parts/columns';
 const SOON_DAYS = 60;
 /** Packed goods by product, what expires first on top; where they stand and how the air is there. */
 export function FinishedGoods() {
-  const { data } = useApi<FinishedGoodsView>('/api/orders/goods');
+  const { data } = useApi('/api/orders/goods');
   const show = useShow();
   const column = useColumns(show);
   if (!data) return null;

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { FloorView, HoldingView } from '@wunsch/core/api/types';
 import { coinDigits } from '@wunsch/core/units/money';
 import { fieldG } from '../entry/entry';
 import { StepForm } from '../entry/StepForm';
@@ -15,8 +14,8 @@ type Act = 'none' | 'sell' | 'buy';
 
 /** Bars to sell, husk, and the pantry: what there is, what it cost, and the doors in and out. */
 export function StorePage() {
-  const answer = useApi<{ holdings: HoldingView[] }>('/api/trace/stock');
-  const floor = useApi<FloorView>('/api/ledger/floor');
+  const answer = useApi('/api/trace/stock');
+  const floor = useApi('/api/ledger/floor');
   const prices = useApi<{ prices: Price[] }>(PRICES);
   const unit = useUnitOf((answer.data?.holdings ?? []).map(({ massMg }) => massMg));
   const show = useShow(unit);

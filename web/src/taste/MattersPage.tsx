@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { MattersView } from '@wunsch/core/api/taste';
 import type { FactEffect } from '@wunsch/core/taste/matters';
 import { useApi } from '../parts/api';
 import { Chips } from '../parts/fields';
@@ -11,7 +10,7 @@ const SAYS = { found: 'goes with the score', little: 'makes little', unknown: 'c
 
 /** What matters here: which logged facts go with the panel's score, bean by bean. */
 export function MattersPage() {
-  const { data, error } = useApi<MattersView>('/api/taste/matters');
+  const { data, error } = useApi('/api/taste/matters');
   const [chosen, setChosen] = useState<string | null>(null);
   if (!data) return <Loading error={error} />;
   const bean = data.beans.find(({ family }) => family === chosen) ?? data.beans[0];

@@ -1,5 +1,4 @@
 import { Link } from 'react-router';
-import type { OutsideView } from '@wunsch/core/api/taste';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Box, NumberBox } from '../parts/fields';
@@ -31,7 +30,7 @@ const FIGURES = [
 /** Bars of other makers: bought, tasted, kept; outside the ledger. */
 export function OtherMakersPage() {
   const { personId, view } = useHere();
-  const { data, error } = useApi<{ bars: OutsideView[] }>('/api/taste/outside');
+  const { data, error } = useApi('/api/taste/outside');
   const draft = useDraft('outside', () => EMPTY);
   const { busy, error: refused, run, fail } = useSave();
   const typed = draft.value;

@@ -1,6 +1,5 @@
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
-import type { HistoryView, SampleChoice } from '@wunsch/core/api/taste';
 import { SCALES } from '@wunsch/core/taste/records';
 import { useApi } from '../parts/api';
 import { Chips } from '../parts/fields';
@@ -15,10 +14,10 @@ const HistoryChart = lazy(() => import('../charts/HistoryChart'));
 /** Last year's bar: is it as it was? And: which sample to buy. */
 export function OverTimePage() {
   const show = useShow();
-  const { data, error } = useApi<HistoryView>('/api/taste/history');
+  const { data, error } = useApi('/api/taste/history');
   const [what, setWhat] = useState('overall');
   const [over, setOver] = useState<'batch' | 'age'>('batch');
-  const samples = useApi<SampleChoice>('/api/taste/samples').data;
+  const samples = useApi('/api/taste/samples').data;
   if (!data) return <Loading error={error} />;
   const scales = SCALES.filter((scale) =>
     data.products.some(({ tastings }) => tastings.some(({ values }) => values[scale] !== undefined)),

@@ -1,4 +1,3 @@
-import type { SameTestView } from '@wunsch/core/api/taste';
 import { seeded } from '@wunsch/core/stats/chance';
 import { isItTheSame, power, SAME_TESTS, triesFor, type SameTest } from '@wunsch/core/taste/same';
 import { readRounds, sameRounds, type SameRound } from '@wunsch/core/taste/serving';
@@ -46,7 +45,7 @@ const HOW: Readonly<Record<SameTest, string>> = {
 export function SamePanel() {
   const { personId } = useHere();
   const show = useShow();
-  const { data } = useApi<{ tests: SameTestView[] }>('/api/taste/same');
+  const { data } = useApi('/api/taste/same');
   const draft = useDraft<Typed>('taste.same', () => EMPTY);
   const { busy, error, run, fail } = useSave();
   const { test, a, b, more, tasters, rounds, seed, answers } = { ...EMPTY, ...draft.value };

@@ -1,5 +1,4 @@
 import { Link } from 'react-router';
-import type { SessionView } from '@wunsch/core/api/taste';
 import { useApi } from '../parts/api';
 import { Empty, Loading } from '../parts/pieces';
 import { count, useShow } from '../parts/workshop';
@@ -10,7 +9,7 @@ export const STATE_WORDS = { open: 'tasting now', closed: 'closed, not opened ye
 /** Blind sessions, the newest first: what each said. */
 export function SessionsPage() {
   const show = useShow();
-  const { data, error } = useApi<{ sessions: SessionView[] }>('/api/taste/sessions');
+  const { data, error } = useApi('/api/taste/sessions');
   if (!data) return <Loading error={error} />;
   const plan = (
     <Link className="button button-main" to="/session/new">

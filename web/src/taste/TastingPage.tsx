@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import type { SubjectView, VocabularyView } from '@wunsch/core/api/taste';
+import type { SubjectView } from '@wunsch/core/api/taste';
 import { getJson, send, useApi } from '../parts/api';
 import { newKey, useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
@@ -48,7 +48,7 @@ export function TastingPage() {
   const show = useShow();
   const navigate = useNavigate();
   const [query, setQuery] = useSearchParams();
-  const { data: vocabulary } = useApi<VocabularyView>('/api/taste/words');
+  const { data: vocabulary } = useApi('/api/taste/words');
   const draft = useDraft<Tasting>('tasting', begin);
   const { busy, error, run, fail } = useSave();
   const { tastingId, bars, at, now, step, mood, food, eaten } = draft.value;

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { SheetView, TastingView } from '@wunsch/core/api/taste';
+import type { SheetView } from '@wunsch/core/api/taste';
 import { SCALES } from '@wunsch/core/taste/records';
 import { useApi } from '../parts/api';
 import { Empty, Loading } from '../parts/pieces';
@@ -11,7 +11,7 @@ import { TasteHead } from './TasteNav';
 /** Guided tastings, and what moved when somebody went back. */
 export function TastingsPage() {
   const show = useShow();
-  const { data, error } = useApi<{ tastings: TastingView[] }>('/api/taste/tastings');
+  const { data, error } = useApi('/api/taste/tastings');
   if (!data) return <Loading error={error} />;
   const start = (
     <Link className="button button-main" to="/tasting">

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { ComesUpView, VocabularyView } from '@wunsch/core/api/taste';
+import type { ComesUpView } from '@wunsch/core/api/taste';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Box, Chips } from '../parts/fields';
@@ -12,7 +12,7 @@ import { TasteHead } from './TasteNav';
 /** The workshop's own words: which come up where, and near words joined. */
 export function WordsPage() {
   const { personId } = useHere();
-  const answer = useApi<VocabularyView>('/api/taste/words');
+  const answer = useApi('/api/taste/words');
   const { busy, error, run, fail } = useSave();
   const [find, setFind] = useState('');
   const [picked, setPicked] = useState<string | null>(null);

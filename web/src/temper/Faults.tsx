@@ -1,4 +1,3 @@
-import type { FaultsView } from '@wunsch/core/api/temper';
 import { FAULT_WORDS } from '@wunsch/core/temper/faults';
 import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';
@@ -7,7 +6,7 @@ import { useShow } from '../parts/workshop';
 /** How often which fault came first, bench by bench. */
 export function Faults() {
   const show = useShow();
-  const { data } = useApi<FaultsView>('/api/temper/faults');
+  const { data } = useApi('/api/temper/faults');
   if (!data || data.since === null) return null;
   return (
     <div className="mt-10">

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import type { ComplaintView, RecallRow, RecallView } from '@wunsch/core/api/recall';
+import type { ComplaintView, RecallView } from '@wunsch/core/api/recall';
 import { COMPLAINTS, COMPLAINT_WORDS, type ComplaintKind } from '@wunsch/core/trace/records';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
@@ -16,8 +16,8 @@ const KINDS = COMPLAINTS.map((kind) => [kind, COMPLAINT_WORDS[kind]] as const);
 
 /** What buyers say is wrong, what that has in common, and taking it back. */
 export function ComplaintsPage() {
-  const complaints = useApi<{ complaints: ComplaintView[] }>('/api/trace/complaints');
-  const recalls = useApi<{ recalls: RecallRow[] }>('/api/trace/recalls').data?.recalls ?? [];
+  const complaints = useApi('/api/trace/complaints');
+  const recalls = useApi('/api/trace/recalls').data?.recalls ?? [];
   const [search] = useSearchParams();
   const [chosen, setChosen] = useState<string[]>([]);
   const [typed, setTyped] = useState(search.get('codes') ?? '');

@@ -1,6 +1,6 @@
 import { Link, useSearchParams } from 'react-router';
-import type { HoldingView } from '@wunsch/core/api/types';
-import type { Batch, LotFacts } from '@wunsch/core/ledger/types';
+import type { LotRow } from '@wunsch/core/api/reads';
+import type { Batch } from '@wunsch/core/ledger/types';
 import { useApi } from '../parts/api';
 import { Empty, Loading } from '../parts/pieces';
 import type { Mark } from '@wunsch/core/trace/marks';
@@ -117,10 +117,8 @@ export function BatchesPage() {
   );
 }
 
-type LotRow = HoldingView & { facts: LotFacts; receivedMg: number };
-
 export function LotsPage() {
-  const answer = useApi<{ lots: LotRow[] }>('/api/trace/lots');
+  const answer = useApi('/api/trace/lots');
   const unit = useUnitOf((answer.data?.lots ?? []).map(({ massMg }) => massMg));
   const show = useShow(unit);
   const column = useColumns(show);

@@ -1,6 +1,4 @@
 import { useNavigate } from 'react-router';
-import type { UsualLevels } from '@wunsch/core/api/trials';
-import type { HoldingView } from '@wunsch/core/api/types';
 import {
   DESIGN_WORDS,
   DESIGNS,
@@ -51,8 +49,8 @@ export function TrialPlanPage() {
   const { personId } = useHere();
   const show = useShow();
   const navigate = useNavigate();
-  const lots = useApi<{ lots: HoldingView[] }>('/api/trace/lots').data?.lots ?? [];
-  const usual = useApi<{ usual: UsualLevels }>('/api/trials/usual').data?.usual ?? {};
+  const lots = useApi('/api/trace/lots').data?.lots ?? [];
+  const usual = useApi('/api/trials/usual').data?.usual ?? {};
   const draft = useDraft<Plan>('trial.new', () => EMPTY);
   const { busy, error, run, fail } = useSave();
   const { name, question, design, count, factors, arms } = draft.value;

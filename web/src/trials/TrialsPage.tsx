@@ -1,5 +1,4 @@
 import { Link } from 'react-router';
-import type { TrialView } from '@wunsch/core/api/trials';
 import { useApi } from '../parts/api';
 import { Empty, Loading } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
@@ -8,7 +7,7 @@ import { TasteHead } from '../taste/TasteNav';
 /** Trials of anything that is varied, roast trials among them. */
 export function TrialsPage() {
   const show = useShow();
-  const { data, error } = useApi<{ trials: TrialView[] }>('/api/trials');
+  const { data, error } = useApi('/api/trials');
   if (!data) return <Loading error={error} />;
   const plan = (
     <Link className="button button-main" to="/trial/new">

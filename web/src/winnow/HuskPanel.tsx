@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { HoldingView } from '@wunsch/core/api/types';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
@@ -20,7 +19,7 @@ const USES: readonly (readonly [Use, string])[] = [
 export function HuskPanel() {
   const show = useShow();
   const { personId, view } = useHere();
-  const stock = useApi<{ holdings: HoldingView[] }>('/api/trace/stock').data;
+  const stock = useApi('/api/trace/stock').data;
   const husk = (stock?.holdings ?? []).filter(({ kind, freeMg }) => kind === 'husk' && freeMg > 0);
   const { busy, error, run, fail } = useSave();
   const [chosen, setChosen] = useState<string | null>(null);
