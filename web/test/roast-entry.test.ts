@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import { routeCautions } from '../src/bench/cautions';
@@ -6,21 +8,26 @@ import { strokeOf } from '../src/charts/strokes';
 const bench = (station: BenchView['station'], routeId: string): BenchView =>
   ({ station, waiting: [{ routeId } as HoldingView], grinds: [] }) as unknown as BenchView;
 
-describe('cautions of a route', () => {
-  test('unroasted mass is kept cool at the grinder, and said to have had no kill step', () => {
-    const [text] = routeCautions(bench('grind', 'unroasted'), ROUTE_TEMPLATES);
-    expect(text).toContain('42 °C');
-    expect(text).toContain('the local authority decides');
-  });
+const screenOf = (station: string): string => readFileSync(join(__dirname, `../src/${station}/screen.ts`), 'utf8');
 
-  test('a nib roast is raw at the winnower and scorches at the roaster', () => {
-    expect(routeCautions(bench('winnow', 'nib-roast'), ROUTE_TEMPLATES)[0]).toContain('no kill step');
-    expect(routeCautions(bench('roast', 'nib-roast'), ROUTE_TEMPLATES)[0]).toContain('scorch');
+describe('cautions of a route', () => {
+  const words = { unroasted: 'no heat killed anything', nibRoast: 'raw until it is roasted' };
+
+  test('stand at a station that has something unroasted, and where nibs are roasted and not their beans', () => {
+    expect(routeCautions(bench('grind', 'unroasted'), ROUTE_TEMPLATES, words)).toEqual([words.unroasted]);
+    expect(routeCautions(bench('winnow', 'nib-roast'), ROUTE_TEMPLATES, words)).toEqual([words.nibRoast]);
+    expect(routeCautions(bench('sort', 'unroasted'), ROUTE_TEMPLATES, {})).toEqual([]);
   });
 
   test('an ordinary route, and a batch of bought nibs, add nothing', () => {
     for (const route of ['whole-bean', 'from-nibs', 'tablet'])
-      expect(routeCautions(bench('winnow', route), ROUTE_TEMPLATES)).toEqual([]);
+      expect(routeCautions(bench('winnow', route), ROUTE_TEMPLATES, words)).toEqual([]);
+  });
+
+  test('unroasted mass is kept cool at the grinder; a nib roast is raw at the winnower and scorches at the roaster', () => {
+    expect(screenOf('grind')).toMatch(/unroasted:[^]*42 °C[^]*the local authority decides/);
+    expect(screenOf('winnow')).toMatch(/nibRoast:[^]*no kill step/);
+    expect(screenOf('roast')).toMatch(/nibRoast:[^]*scorch/);
   });
 });
 

@@ -31,7 +31,7 @@ function BenchOf({ station }: { station: Station }) {
   const { routes } = useHere().view;
   const [saved, setSaved] = useState<SavedEntry | null>(null);
   const view = bench.data;
-  const { Bench: Surface, cautions } = SCREENS[station];
+  const { Bench: Surface, cautions, ...words } = SCREENS[station];
   // One unit a screen, chosen by the largest on it.
   const unit = useUnitOf(view ? massesOf(view) : []);
   const show = useShow(unit);
@@ -61,7 +61,7 @@ function BenchOf({ station }: { station: Station }) {
             <aside aria-label="Judgement, cautions and log" className="min-w-0">
               {pad}
               <div className="mb-5 grid gap-3">
-                {[...routeCautions(view, routes), ...cautions].map((text) => (
+                {[...routeCautions(view, routes, words), ...cautions].map((text) => (
                   <Caution key={text}>{text}</Caution>
                 ))}
               </div>
