@@ -144,7 +144,7 @@ test('butter in late: what the bowl is now, what its label may say, and the suga
   await page.getByRole('button', { name: 'Take 43 g' }).click();
   await expect(page.getByText('All of it is weighed.')).toBeVisible();
   await page.getByRole('button', { name: 'Into the bowl' }).click();
-  await expect(page.getByText('70.0 %', { exact: true })).toBeVisible();
+  await expect(page.getByText('70.0 % cocoa', { exact: true })).toBeVisible();
 });
 
 test('an 80 % kilo by a kitchen maker on a phone', async ({ page }) => {
