@@ -28,7 +28,7 @@ export function SalesPage() {
       head: 'Pieces',
       right: true,
       value: ({ pieces }) => pieces,
-      show: ({ pieces }) => <span className="figure">{count(pieces)}</span>,
+      show: ({ pieces }) => count(pieces),
     },
     column.money('revenue', 'Taken in', ({ revenueMilli }) => revenueMilli),
     column.money('cost', 'Cost', ({ costMilli }) => costMilli),

@@ -274,8 +274,8 @@ export function Listing<R>({
             <thead>
               <tr>
                 {lead && (
-                  <th scope="col" className="label">
-                    {lead.head}
+                  <th scope="col">
+                    <span className="label inline-flex min-h-8 items-center">{lead.head}</span>
                   </th>
                 )}
                 {shown.map(({ id, head, right }) => {
@@ -313,7 +313,7 @@ export function Listing<R>({
             <tbody>
               {table.getRowModel().rows.map(({ id, original }) => (
                 <tr key={id} data-marked={marked?.(original) ?? false}>
-                  {lead && <td>{lead.cell(original)}</td>}
+                  {lead && <td className="py-0! align-middle!">{lead.cell(original)}</td>}
                   {shown.map((column) => (
                     <td key={column.id} className={column.right === true ? 'text-right' : ''}>
                       {column.show ? column.show(original) : (column.value(original) ?? '–')}

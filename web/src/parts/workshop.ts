@@ -72,6 +72,10 @@ export function useShow(unit?: MassUnit): Show {
   const time = format({ hour: '2-digit', minute: '2-digit' });
   const short = format({ weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
   const heavy = massSystem === 'metric' ? 'kg' : 'lb';
+  const instant = (text: string): string | undefined => {
+    const at = text === '' ? null : instantOf(text, timeZone);
+    return at === null ? undefined : new Date(at).toISOString();
+  };
   return {
     heavy,
     gramsFromHeavy: (value) => gramsFrom(value, heavy),
@@ -86,14 +90,8 @@ export function useShow(unit?: MassUnit): Show {
     day,
     time,
     moment: (at) => (Math.abs(Date.now() - at) > 300 * 86_400_000 ? `${day(at)}, ${time(at)}` : short(at)),
-    instant: (text) => {
-      const at = text === '' ? null : instantOf(text, timeZone);
-      return at === null ? undefined : new Date(at).toISOString();
-    },
-    sent: (text) => {
-      const at = text === '' ? null : instantOf(text, timeZone);
-      return text === '' ? undefined : at === null ? text : new Date(at).toISOString();
-    },
+    instant,
+    sent: (text) => (text === '' ? undefined : (instant(text) ?? text)),
     clock: (at) => clockText(at, timeZone),
     percent: (share, digits = 1) => `${(100 * share).toFixed(digits)}\u00a0%`,
   };

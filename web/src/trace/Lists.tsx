@@ -34,7 +34,13 @@ export function BatchesPage() {
   const column = useColumns(show);
   if (!answer.data) return <Loading error={answer.error} />;
   const { total, batches } = answer.data;
-  const from = (next: number): void => setQuery(next <= 0 ? {} : { from: String(next) });
+  const from = (next: number): void =>
+    setQuery((now) => {
+      now.delete('page');
+      if (next <= 0) now.delete('from');
+      else now.set('from', String(next));
+      return now;
+    });
   if (total === 0) return <Empty title="No batches yet.">A batch begins when nibs go into a grinder. Press 5.</Empty>;
   const columns: Column<BatchRow>[] = [
     {
