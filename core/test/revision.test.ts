@@ -230,7 +230,7 @@ describe('takings', () => {
       });
     expect(refusal(() => sale([undefined, undefined]))).toBe('money/whose-takings');
     sale([58.6, 3.4]);
-    expect(new Valuation(bench.book).costs.get(winnow.id)?.creditMilli).toBe(340_000);
+    expect(new Valuation(bench.book).costOf(winnow.id)?.creditMilli).toBe(340_000);
   });
 });
 

@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { DomainError } from '@wunsch/core/errors/domain-error';
@@ -11,6 +11,7 @@ import { hostsFrom, isLoopback } from './http/hosts';
 import { useFontsFrom } from './print/paper';
 import { Backups } from './store/backups';
 import { openDatabase } from './store/database';
+import { hashOf } from './store/files';
 import { Disk } from './store/disk';
 import { BACKUPS, checkDirectory, DirectoryInUse, lockDirectory, NoWorkshop } from './store/lock';
 import { exportPieces } from './journal/export';
@@ -43,7 +44,7 @@ async function main(): Promise<void> {
   const copies = resolve(process.env['WUNSCH_BACKUPS'] ?? join(directory, BACKUPS));
   const opened = await openDatabase(directory, join(root, 'server/migrations'), undefined, copies);
   const clock = clockOf(process.env['WUNSCH_CLOCK_SPEED']);
-  const workshop = await Workshop.open(opened, clock.now);
+  const workshop = await Workshop.open(opened, clock.now, hashOf(readFileSync(fileURLToPath(import.meta.url))));
   if (demo && isUnfinished(directory)) await workshop.empty();
   if (demo && workshop.book.steps.size === 0) {
     process.stdout.write('Making up the demo workshop …\n');
@@ -56,6 +57,7 @@ async function main(): Promise<void> {
         process.stdout.write(`  ${Math.round(shown)} %\n`);
       },
     });
+    workshop.settle();
   }
   const backups = new Backups(copies, Date.now, () => exportPieces(workshop), new Disk(directory));
   const web = join(root, 'web/dist');
@@ -79,7 +81,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     await app.close();
-    await workshop.exclusively(() => Promise.resolve());
+    await workshop.rest();
     await opened.close();
     await stopWork();
     unlock();

@@ -22,6 +22,7 @@ export interface Balance {
 }
 
 const before = (a: Position, b: Position): number => a.at - b.at || a.order - b.order;
+const BEFORE_ALL: Position = { at: -Infinity, order: -Infinity };
 
 /** Whether one thing was done before another. */
 export const comesBefore = (a: Position, b: Position): boolean => before(a, b) < 0;
@@ -65,6 +66,27 @@ export function movements(postings: readonly Posting[]): Map<string, Balance> {
   return sums;
 }
 
+/** The holding that a step is about without moving anything in it, as a count that agreed with the book. */
+export function silentAbout(step: Step): string | null {
+  if (step.postings.length > 0) return null;
+  const about = (step.command as { holdingId?: unknown } | null)?.holdingId;
+  return typeof about === 'string' ? about : null;
+}
+
+/** Steps that enter a book all at once: what they moved was added up before, and is looked up when it is asked for. */
+export interface Past {
+  /** In the order of recording. */
+  readonly steps: readonly Step[];
+  /** Those in force, in the order of the work. */
+  readonly inForce: readonly Step[];
+  /** Those in force that are about a holding and move nothing in it. */
+  readonly silent: Iterable<readonly [holdingId: string, step: Step]>;
+  /** What is in each holding that any of them named. */
+  readonly balances: Iterable<readonly [holdingId: string, balance: Balance]>;
+  /** What moved in a holding, in the order of the work; a list of its own for whoever asks. */
+  entriesOf(holdingId: string): Entry[];
+}
+
 let books = 0;
 
 /**
@@ -87,12 +109,36 @@ export class Book {
   private readonly codes = new Map<string, string>();
   /** Holdings with something in them. */
   readonly live = new Set<string>();
+  private past: Past | null = null;
+  /** The earliest place in the order of the work where something was changed since the past was entered. */
+  private changed: Position | null = null;
   private version = 0;
   private readonly number = (books += 1);
 
   /** Another word after every change, and for every other book: caches compare it. */
   get state(): string {
     return `${this.number}.${this.version}`;
+  }
+
+  /** Enters steps of the past, before any other; they were checked when they were entered first. */
+  begin(past: Past): void {
+    this.past = past;
+    for (const step of past.steps) {
+      this.steps.set(step.id, step);
+      if (step.supersedes !== null) this.successors.set(step.supersedes, step.id);
+    }
+    for (const step of past.inForce) this.timeline.push(step);
+    for (const [holdingId, step] of past.silent) this.silentOf(holdingId).add(step);
+    for (const [holdingId, balance] of past.balances) {
+      this.balances.set(holdingId, balance);
+      if (balance.massMg !== 0 || balance.pieces !== 0) this.live.add(holdingId);
+    }
+    this.version += 1;
+  }
+
+  /** Whether everything up to a place in the order of the work is as it was when the past was entered. */
+  isSettled(upTo: Position): boolean {
+    return this.changed === null || before(upTo, this.changed) < 0;
   }
 
   addHolding(holding: Holding): void {
@@ -104,6 +150,7 @@ export class Book {
   restate(facts: Pick<Holding, 'id' | 'code' | 'name' | 'kind' | 'routeId' | 'batchId' | 'materialId'>): Holding {
     const holding = this.holding(facts.id);
     if (holding.code !== facts.code) this.codes.delete(holding.code.toUpperCase());
+    if (holding.kind !== facts.kind) this.changed = BEFORE_ALL;
     Object.assign(holding, facts);
     this.codes.set(facts.code.toUpperCase(), holding.id);
     this.version += 1;
@@ -128,7 +175,7 @@ export class Book {
   /** What was there just before a moment: for entries made late. */
   balanceAt(id: string, at: number, order = Number.MAX_SAFE_INTEGER): Balance {
     const sum = { massMg: 0, pieces: 0 };
-    for (const entry of this.entries.get(id) ?? []) {
+    for (const entry of this.entriesOf(id)) {
       if (before(entry, { at, order }) >= 0) break;
       sum.massMg += entry.massMg;
       sum.pieces += entry.pieces;
@@ -137,12 +184,22 @@ export class Book {
   }
 
   entriesOf(id: string): readonly Entry[] {
-    return this.entries.get(id) ?? [];
+    return this.rowsOf(id) ?? [];
+  }
+
+  /** The entries of a holding; those of the past are brought from there when they are asked for first. */
+  private rowsOf(id: string): Entry[] | undefined {
+    const rows = this.entries.get(id);
+    if (rows || !this.past) return rows;
+    const found = this.past.entriesOf(id);
+    if (found.length === 0) return undefined;
+    this.entries.set(id, found);
+    return found;
   }
 
   /** What moved in a holding after a moment. */
   entriesAfter(id: string, moment: Position): readonly Entry[] {
-    const rows = this.entries.get(id) ?? [];
+    const rows = this.entriesOf(id);
     return rows.slice(upperBound(rows, moment));
   }
 
@@ -210,7 +267,7 @@ export class Book {
     reservedMg: number,
   ): void {
     const holding = this.holding(holdingId);
-    const all = this.entries.get(holdingId) ?? [];
+    const all = this.entriesOf(holdingId);
     const rows = all.filter((entry) => !replaced.has(entry.stepId));
     const shrunk = rows.length < all.length;
     const fresh = new Set<string>();
@@ -299,8 +356,9 @@ export class Book {
         });
       for (const { holdingId } of step.postings) if (holdingId !== null) this.holding(holdingId);
     }
-    for (const [holdingId, rows] of this.entries) {
+    for (const holdingId of this.balances.keys()) {
       if ((count += 1) % atOnce === 0) yield;
+      const rows = this.entriesOf(holdingId);
       const sum = { massMg: 0, pieces: 0 };
       for (const row of rows) {
         sum.massMg += row.massMg;
@@ -346,12 +404,13 @@ export class Book {
   private enforce(step: Step): void {
     if (step.withdrawn) return;
     const key = { at: step.at, order: step.order };
+    this.note(key);
     const last = this.timeline.at(-1);
     if (!last || before(last, key) <= 0) this.timeline.push(step);
     else this.timeline.splice(upperBound(this.timeline, key), 0, step);
     this.keepSilent(step, true);
     for (const [holdingId, change] of movements(step.postings)) {
-      let rows = this.entries.get(holdingId);
+      let rows = this.rowsOf(holdingId);
       if (!rows) this.entries.set(holdingId, (rows = []));
       const entry = { ...key, stepId: step.id, kind: step.kind, ...change };
       const newest = rows.at(-1);
@@ -364,11 +423,12 @@ export class Book {
   /** Lets a step count no more. */
   private retire(step: Step): void {
     if (step.withdrawn) return;
+    this.note(step);
     const position = this.timeline.lastIndexOf(step);
     if (position >= 0) this.timeline.splice(position, 1);
     this.keepSilent(step, false);
     for (const [holdingId, change] of movements(step.postings)) {
-      const rows = this.entries.get(holdingId) ?? [];
+      const rows = this.rowsOf(holdingId) ?? [];
       const index = rows.findIndex((entry) => entry.stepId === step.id);
       if (index >= 0) rows.splice(index, 1);
       this.addBalance(holdingId, -change.massMg, -change.pieces);
@@ -376,12 +436,20 @@ export class Book {
   }
 
   private keepSilent(step: Step, inForce: boolean): void {
-    const about = (step.command as { holdingId?: unknown } | null)?.holdingId;
-    if (step.postings.length > 0 || typeof about !== 'string') return;
-    const steps = this.silent.get(about) ?? new Set();
-    if (inForce) steps.add(step);
-    else steps.delete(step);
-    this.silent.set(about, steps);
+    const about = silentAbout(step);
+    if (about === null) return;
+    if (inForce) this.silentOf(about).add(step);
+    else this.silentOf(about).delete(step);
+  }
+
+  private silentOf(holdingId: string): Set<Step> {
+    let steps = this.silent.get(holdingId);
+    if (!steps) this.silent.set(holdingId, (steps = new Set()));
+    return steps;
+  }
+
+  private note({ at, order }: Position): void {
+    if (this.changed === null || before({ at, order }, this.changed) < 0) this.changed = { at, order };
   }
 
   private addBalance(holdingId: string, massMg: number, pieces: number): void {

@@ -212,7 +212,7 @@ export interface Step {
   money: StepMoney;
   postings: Posting[];
   /** Stops that were gone past; absent: none. */
-  overrides?: Override[];
+  overrides?: Override[] | undefined;
 }
 
 /** Beans (or nibs) as bought: the papers of a lot. Its grams are in the holding of the same id. */

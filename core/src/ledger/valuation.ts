@@ -1,5 +1,5 @@
 import { apportion } from '../units/apportion';
-import type { Book } from './book';
+import { comesBefore, type Book, type Entry, type Position } from './book';
 import { isByProduct, type Posting, type Step } from './types';
 
 /** What a holding is made of: share by mass of each root (a lot or a purchased ingredient), adding up to 1. */
@@ -27,13 +27,34 @@ export interface StepCost {
   lostMilli: number;
 }
 
-interface State {
-  valueMilli: number;
-  massMg: number;
-  pieces: number;
+/** What a valuation knows of a holding. */
+export interface State extends Worth {
   /** Milli per mg, or per piece for packaging, when it was last filled: kept when empty. */
   unitMilli: number;
   makeUp: Map<string, number>;
+}
+
+export interface Totals {
+  boughtMilli: number;
+  labourMilli: number;
+  energyMilli: number;
+  soldMilli: number;
+  lostMilli: number;
+  revenueMilli: number;
+}
+
+/** A valuation up to a place in the order of the work, kept from before: what came after is replayed upon it. */
+export interface WorthThen {
+  /** The last step that it takes in. */
+  readonly upTo: Position;
+  /** How many steps of the order of the work it takes in. */
+  readonly steps: number;
+  /** Sales of by-products after it that it knows of: what they fetched is credited to steps that it takes in. */
+  readonly sales: readonly string[];
+  readonly totals: Readonly<Totals>;
+  /** A state of its own for whoever asks. */
+  state(holdingId: string): State | undefined;
+  cost(stepId: string): StepCost | undefined;
 }
 
 /**
@@ -44,15 +65,49 @@ interface State {
  * sold for is credited to the step that made it. Every milli is accounted for: see `totals`.
  */
 export class Valuation {
+  /** Of holdings that a step moved since what was kept from before. */
   readonly states = new Map<string, State>();
-  readonly costs = new Map<string, StepCost>();
-  readonly totals = { boughtMilli: 0, labourMilli: 0, energyMilli: 0, soldMilli: 0, lostMilli: 0, revenueMilli: 0 };
-  private applied = 0;
+  private readonly costs = new Map<string, StepCost>();
+  readonly totals: Totals;
+  private applied: number;
+  private readonly then: WorthThen | null;
+  private readonly sales: readonly ByProductSale[];
 
-  constructor(private readonly book: Book) {
-    const { credits, takings } = byProductSales(book);
-    for (const step of book.timeline) this.apply(step, credits.get(step.id), takings.get(step.id));
-    this.applied = book.timeline.length;
+  /**
+   * @param then what is kept from before; it counts only while nothing that it takes in has changed since
+   * @param until the last place in the order of the work that is taken in; left out, all of it
+   */
+  constructor(
+    private readonly book: Book,
+    then: WorthThen | null = null,
+    until?: Position,
+  ) {
+    const since = then && book.isSettled(then.upTo) ? byProductSales(book, then.steps) : [];
+    this.then = then && holds(book, then, since) ? then : null;
+    this.totals = { ...NO_TOTALS, ...this.then?.totals };
+    this.applied = this.then?.steps ?? 0;
+    this.sales = this.then ? since : byProductSales(book, 0);
+    this.replay(until);
+  }
+
+  /** How many steps of the order of the work are taken in. */
+  get steps(): number {
+    return this.applied;
+  }
+
+  /** Sales of by-products after a place that are credited to steps up to it, in the order of the work. */
+  salesReaching(upTo: Position): string[] {
+    return reachingBack(this.sales, upTo);
+  }
+
+  private replay(until: Position | undefined): void {
+    const { credits, takings } = shared(this.sales);
+    const { timeline } = this.book;
+    for (; this.applied < timeline.length; this.applied += 1) {
+      const step = timeline[this.applied];
+      if (!step || (until && comesBefore(until, step))) break;
+      this.apply(step, credits.get(step.id), takings.get(step.id));
+    }
   }
 
   /**
@@ -71,8 +126,18 @@ export class Valuation {
     return true;
   }
 
+  /** How a step's cost came about; undefined where it had none, or counts no more. */
+  costOf(stepId: string): StepCost | undefined {
+    return this.costs.get(stepId) ?? this.then?.cost(stepId);
+  }
+
+  /** What is known of a holding; not to be changed. */
+  stateOf(holdingId: string): Readonly<State> | undefined {
+    return this.states.get(holdingId) ?? this.then?.state(holdingId);
+  }
+
   worth(holdingId: string): Worth {
-    const state = this.states.get(holdingId);
+    const state = this.stateOf(holdingId);
     return state
       ? { valueMilli: state.valueMilli, massMg: state.massMg, pieces: state.pieces }
       : { valueMilli: 0, massMg: 0, pieces: 0 };
@@ -80,7 +145,7 @@ export class Valuation {
 
   /** Milli per kilogram at its last filling, whether or not anything is left. */
   perKgMilli(holdingId: string): number {
-    return (this.states.get(holdingId)?.unitMilli ?? 0) * 1_000_000;
+    return (this.stateOf(holdingId)?.unitMilli ?? 0) * 1_000_000;
   }
 
   /** Milli per piece at its last filling. */
@@ -93,19 +158,19 @@ export class Valuation {
       mass += entry.massMg;
       pieces += entry.pieces;
     }
-    const unit = this.states.get(holdingId)?.unitMilli ?? 0;
+    const unit = this.stateOf(holdingId)?.unitMilli ?? 0;
     if (pieces === 0) return 0;
     return mass > 0 ? (unit * mass) / pieces : unit;
   }
 
   makeUp(holdingId: string): MakeUp {
-    return this.states.get(holdingId)?.makeUp ?? new Map();
+    return this.stateOf(holdingId)?.makeUp ?? new Map();
   }
 
   private state(holdingId: string): State {
     let state = this.states.get(holdingId);
     if (!state) {
-      state = { valueMilli: 0, massMg: 0, pieces: 0, unitMilli: 0, makeUp: new Map() };
+      state = this.then?.state(holdingId) ?? { valueMilli: 0, massMg: 0, pieces: 0, unitMilli: 0, makeUp: new Map() };
       this.states.set(holdingId, state);
     }
     return state;
@@ -198,6 +263,15 @@ export class Valuation {
   }
 }
 
+const NO_TOTALS: Totals = {
+  boughtMilli: 0,
+  labourMilli: 0,
+  energyMilli: 0,
+  soldMilli: 0,
+  lostMilli: 0,
+  revenueMilli: 0,
+};
+
 const isOut = (p: Posting): boolean => p.massMg < 0 || (p.massMg === 0 && p.pieces < 0);
 const isIn = (p: Posting): boolean => p.massMg > 0 || (p.massMg === 0 && p.pieces > 0);
 
@@ -225,13 +299,38 @@ function mix(
 
 type PerHolding = ReadonlyMap<string, number>;
 
+/** What one sale fetched for one by-product, and the steps that had filled it before. */
+interface ByProductSale {
+  sale: Step;
+  holdingId: string;
+  milli: number;
+  fillings: readonly Entry[];
+}
+
+/** Sales of by-products in force, in the order of the work. @param from how many steps of that order are left out */
+function byProductSales(book: Book, from: number): ByProductSale[] {
+  const rows: ByProductSale[] = [];
+  for (let i = from; i < book.timeline.length; i += 1) {
+    const sale = book.timeline[i];
+    if (!sale || sale.kind !== 'sell' || sale.money.revenueMilli <= 0) continue;
+    for (const [holdingId, milli] of byProductTakings(book, sale)) {
+      const fillings = book.entriesOf(holdingId).filter((entry) => entry.massMg > 0 && comesBefore(entry, sale));
+      if (fillings.length > 0) rows.push({ sale, holdingId, milli, fillings });
+    }
+  }
+  return rows;
+}
+
 /**
  * What by-products fetched: each sale's takings per holding, and the same money shared back, by mass, over
  * the steps that had filled that holding before the sale.
  *
  * @returns by step, by by-product holding, milli
  */
-function byProductSales(book: Book): { credits: Map<string, PerHolding>; takings: Map<string, PerHolding> } {
+function shared(sales: readonly ByProductSale[]): {
+  credits: Map<string, PerHolding>;
+  takings: Map<string, PerHolding>;
+} {
   const credits = new Map<string, Map<string, number>>();
   const takings = new Map<string, Map<string, number>>();
   const add = (to: Map<string, Map<string, number>>, stepId: string, holdingId: string, milli: number): void => {
@@ -239,22 +338,30 @@ function byProductSales(book: Book): { credits: Map<string, PerHolding>; takings
     row.set(holdingId, (row.get(holdingId) ?? 0) + milli);
     to.set(stepId, row);
   };
-  for (const sale of book.timeline) {
-    if (sale.money.revenueMilli <= 0) continue;
-    for (const [holdingId, share] of byProductTakings(book, sale)) {
-      const fillings = book
-        .entriesOf(holdingId)
-        .filter((e) => e.massMg > 0 && (e.at < sale.at || (e.at === sale.at && e.order < sale.order)));
-      if (fillings.length === 0) continue;
-      add(takings, sale.id, holdingId, share);
-      const parts = apportion(
-        share,
-        fillings.map((e) => e.massMg),
-      );
-      fillings.forEach((entry, at) => add(credits, entry.stepId, holdingId, parts[at] ?? 0));
-    }
+  for (const { sale, holdingId, milli, fillings } of sales) {
+    add(takings, sale.id, holdingId, milli);
+    const parts = apportion(
+      milli,
+      fillings.map((e) => e.massMg),
+    );
+    fillings.forEach((entry, at) => add(credits, entry.stepId, holdingId, parts[at] ?? 0));
   }
   return { credits, takings };
+}
+
+/** Sales of by-products after a place that are credited to steps up to it. */
+const reachingBack = (sales: readonly ByProductSale[], upTo: Position): string[] => [
+  ...new Set(
+    sales
+      .filter(({ sale, fillings }) => comesBefore(upTo, sale) && fillings.some((entry) => !comesBefore(upTo, entry)))
+      .map(({ sale }) => sale.id),
+  ),
+];
+
+/** Whether what was kept from before still says what a replay would. @param sales those after it */
+function holds(book: Book, { upTo, sales: known }: WorthThen, sales: readonly ByProductSale[]): boolean {
+  const now = reachingBack(sales, upTo);
+  return book.isSettled(upTo) && now.length === known.length && now.every((id, i) => id === known[i]);
 }
 
 /**

@@ -2,6 +2,7 @@ import { curveData } from '@wunsch/core/roast/curve';
 import { Readable } from 'node:stream';
 import { setImmediate as breathe } from 'node:timers/promises';
 import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
+import { SealedStep } from '../checkpoint/sealed-steps';
 import type { Workshop } from './workshop';
 
 const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
@@ -18,7 +19,8 @@ function ordered(value: unknown): unknown {
   );
 }
 
-const text = (value: unknown): string => JSON.stringify(ordered(value));
+/** @param value what is old says itself what it is */
+const text = (value: unknown): string => JSON.stringify(ordered(value instanceof SealedStep ? value.toJSON() : value));
 
 /** Rows that are written before others get their turn. */
 const AT_ONCE = 200;

@@ -1,16 +1,23 @@
 import { Book } from '@wunsch/core/ledger/book';
 import type { CodeLetter } from '@wunsch/core/ledger/planner';
-import { Valuation } from '@wunsch/core/ledger/valuation';
+import { Valuation, type WorthThen } from '@wunsch/core/ledger/valuation';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
+import type { Checkpoint, Small, Whole } from '../checkpoint/checkpoint';
 import { CurveLog } from '../store/curve-log';
 import type { Store } from '../store/database';
+import { firstCommit, nextCommit, readCommit, writeCommit, type Commit } from '../store/commits';
 import { clear, findAnswer, findClosedWork, write } from '../store/records';
 import type { CurveRow } from '../store/curves';
 import { readCurve, readCurves } from '../store/curves';
 import type { answers } from '../store/schema';
 import type { Tx } from '../store/types';
 import { Lists } from './lists';
-import { Damaged, readWhole, type Whole } from './whole';
+import { Damaged, readWhole } from './whole';
+
+/** What a step takes in a checkpoint, roughly. */
+const BYTES_A_STEP = 400;
+/** Commits that a start reads in no time. */
+const FEW_LINES = 200;
 
 /** What a kept workshop adds to its lists: the book, and the store that both are written to before anything is answered. */
 export abstract class Kept extends Lists {
@@ -21,6 +28,10 @@ export abstract class Kept extends Lists {
   private counted = new Map<string, number>();
   protected seq = 0;
   protected worth: Valuation | null = null;
+  /** What everything was worth some time ago: a valuation goes on from there. */
+  private then: WorthThen | null = null;
+  /** What is in the database. */
+  private committed: Commit = firstCommit();
   private readonly listeners = new Set<(version: number) => void>();
   private readonly growing: CurveLog;
   private readonly failing = new Map<string, string>();
@@ -32,6 +43,8 @@ export abstract class Kept extends Lists {
   protected constructor(
     readonly store: Store,
     now: () => number,
+    /** What a start reads instead of the database, as long as it fits; null: there is none. */
+    protected readonly checkpoint: Checkpoint | null,
   ) {
     super(now);
     this.growing = new CurveLog(store.db);
@@ -39,11 +52,65 @@ export abstract class Kept extends Lists {
 
   /** Reads everything again from the database. @throws Damaged */
   async reload(): Promise<void> {
+    this.checkpoint?.drop();
+    this.committed = await readCommit(this.store.db);
     this.adopt(await readWhole(this.store.db));
   }
 
+  /** Reads everything at a start: what was kept of it, else from the database. @throws Damaged */
+  protected async begin(): Promise<void> {
+    this.committed = await readCommit(this.store.db);
+    const kept = this.checkpoint?.read(this.committed) ?? null;
+    if (kept) return this.adopt(kept);
+    this.adopt(await readWhole(this.store.db));
+    this.settle();
+  }
+
+  /** Keeps what a start reads, and goes on from it: what is old takes little room then. Only between commits. */
+  settle(): void {
+    if (!this.keepCheckpoint()) return;
+    const kept = this.checkpoint?.read(this.committed);
+    if (kept) this.adopt(kept);
+  }
+
+  /**
+   * Writes down what a start reads. Only between commits.
+   *
+   * @returns whether it did: without it a start is slow, and nothing else
+   */
+  protected keepCheckpoint(): boolean {
+    if (!this.checkpoint) return false;
+    try {
+      this.ready(2 * this.book.steps.size * BYTES_A_STEP);
+      this.checkpoint.write(this.committed, this.small(), this.book, this.then);
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
+  /** Everything beside the book, as it is read. */
+  private small(): Small {
+    return {
+      settings: this.settings,
+      people: [...this.people.values()],
+      machines: [...this.machines.values()],
+      materials: [...this.materials.values()],
+      routes: [...this.routes.values()],
+      lots: [...this.lots].map(([id, facts]) => ({ id, facts })),
+      batches: [...this.batches.values()],
+      works: [...this.works.values()],
+      beanRecords: [...this.beans.everything()],
+      files: [...this.beans.files.values()],
+      roastRecords: [...this.roasts.everything()],
+      recipeRecords: [...this.recipes.everything()],
+      roomRecords: [...this.records.everything()],
+      curves: [...this.roasts.curves.values()],
+    };
+  }
+
   /** Takes the place of everything with what was read. */
-  private adopt({ records, book }: Whole): void {
+  private adopt({ small: records, book, then, seq }: Whole): void {
     for (const map of [this.people, this.machines, this.materials, this.routes, this.lots, this.batches, this.works])
       map.clear();
     this.beans.clear();
@@ -56,12 +123,13 @@ export abstract class Kept extends Lists {
     this.counters = new Map();
     this.forgetPending();
     this.worth = null;
+    this.then = then;
     this.told += 1;
     this.book = book;
-    this.seq = records.steps.at(-1)?.seq ?? 0;
+    this.seq = seq;
     this.settings = { ...DEFAULT_SETTINGS, ...(records.settings ?? {}) };
     // Labels carry whatever the maker printed: they are no number of the house.
-    for (const { kind, code } of records.holdings) if (kind !== 'packed') this.countCode(code);
+    for (const { kind, code } of book.holdings.values()) if (kind !== 'packed') this.countCode(code);
     for (const { id, facts } of records.lots) this.lots.set(id, facts);
     for (const row of records.people) this.people.set(row.id, row);
     for (const row of records.machines) this.machines.set(row.id, row);
@@ -108,7 +176,10 @@ export abstract class Kept extends Lists {
     }
     this.forgetPending();
     try {
-      await write(this.store.db, pending);
+      const next = nextCommit(this.committed);
+      this.checkpoint?.note(next.number, pending);
+      await write(this.store.db, pending, next);
+      this.committed = next;
       await this.store.sync();
     } catch (error) {
       await this.reload();
@@ -149,13 +220,18 @@ export abstract class Kept extends Lists {
   async replace(rows: (tx: Tx) => Promise<void>): Promise<void> {
     // Whichever way this ends, what was counted before says nothing any more.
     this.store.last.keep(0);
+    this.checkpoint?.drop();
+    const commit = firstCommit();
     const whole = await this.store.db.transaction(async (tx) => {
       await clear(tx);
       await rows(tx);
+      await writeCommit(tx, commit);
       return readWhole(tx);
     });
+    this.committed = commit;
     this.adopt(whole);
     await this.store.sync();
+    this.settle();
     this.store.last.keep(this.seq);
     await this.sweepFiles();
   }
@@ -175,7 +251,19 @@ export abstract class Kept extends Lists {
 
   /** Tidies up the store, when nobody writes. */
   upkeep(): Promise<void> {
-    return this.exclusively(() => this.store.upkeep(this.now()));
+    return this.exclusively(async () => {
+      await this.store.upkeep(this.now());
+      if (this.checkpoint?.isOld()) this.keepCheckpoint();
+    });
+  }
+
+  /** Waits for what is being written, and keeps what the next start reads. */
+  rest(): Promise<void> {
+    return this.exclusively(() => {
+      if (this.checkpoint?.isOld(FEW_LINES)) this.keepCheckpoint();
+      this.checkpoint?.close();
+      return Promise.resolve();
+    });
   }
 
   /** Looks whether there is room on the disk; every screen says when there is little. */
@@ -208,7 +296,7 @@ export abstract class Kept extends Lists {
 
   /** Costs and make-up, brought up to date on asking. */
   get valuation(): Valuation {
-    this.worth ??= new Valuation(this.book);
+    this.worth ??= new Valuation(this.book, this.then);
     return this.worth;
   }
 
@@ -255,6 +343,7 @@ export abstract class Kept extends Lists {
     this.ready();
     this.roasts.addCurve(meta);
     await this.growing.grow(row);
+    this.checkpoint?.noteCurve(meta);
     await this.store.sync();
   }
 

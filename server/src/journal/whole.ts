@@ -3,6 +3,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { Book } from '@wunsch/core/ledger/book';
 import { misfitOf, ROWS, type Misfit, type Table } from '@wunsch/core/workshop/rows';
 import type { Database, Tx } from '../store/types';
+import type { Whole } from '../checkpoint/checkpoint';
 import { read } from '../store/read';
 import { type Records } from '../store/records';
 
@@ -14,12 +15,6 @@ export class Damaged extends Error {
   constructor(detail: string) {
     super(`The data is damaged: ${detail}. Nothing was changed; restore a backup, or have it looked at.`);
   }
-}
-
-/** A workshop as it was read: its rows, each of them looked at, and the book that they make. */
-export interface Whole {
-  records: Records;
-  book: Book;
 }
 
 /** Holds every row against what it has to be, in turns with others. @returns the first that does not fit, or null */
@@ -60,13 +55,14 @@ export async function bookOf({ holdings, steps }: Pick<Records, 'holdings' | 'st
   return book;
 }
 
-/** Reads a whole workshop. @throws Damaged */
+/** Reads a whole workshop from its rows, each of them looked at. @throws Damaged */
 export async function readWhole(db: Database | Tx): Promise<Whole> {
   const records = await read(db);
   const misfit = await firstMisfit(records);
   if (misfit) throw new Damaged(`${misfit.table} ${misfit.id}: ${misfit.detail}`);
   try {
-    return { records, book: await bookOf(records) };
+    const { steps, holdings: _, ...small } = records;
+    return { small, book: await bookOf(records), then: null, seq: steps.at(-1)?.seq ?? 0 };
   } catch (error) {
     if (error instanceof DomainError) throw new Damaged(error.message.replace(/\.$/, ''));
     throw error;

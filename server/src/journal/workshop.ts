@@ -12,6 +12,7 @@ import { NO_MOULD, type LiveMould } from '@wunsch/core/work/moulding';
 import type { Station } from '@wunsch/core/work/stations';
 import { NO_POUR, type LivePour } from '@wunsch/core/work/tempering';
 import type { Work } from '@wunsch/core/workshop/work';
+import { Checkpoint } from '../checkpoint/checkpoint';
 import type { Store } from '../store/database';
 import type { CurveRow } from '../store/curves';
 import { blocksOf, checkBlocks } from '@wunsch/core/trace/blocks';
@@ -42,14 +43,19 @@ export class Workshop extends Journal {
   readonly compositions = new Compositions(this);
   private readonly followers = new Map<Station, Follower>();
 
-  private constructor(store: Store, now: () => number) {
-    super(store, now);
+  private constructor(store: Store, now: () => number, checkpoint: Checkpoint | null) {
+    super(store, now, checkpoint);
   }
 
-  /** @throws Damaged where what is kept makes no workshop, or ends before what had been saved */
-  static async open(store: Store, now: () => number = Date.now): Promise<Workshop> {
-    const workshop = new Workshop(store, now);
-    await workshop.reload();
+  /**
+   * @param build which program this is; left out, every start reads the whole database
+   * @throws Damaged where what is kept makes no workshop, or ends before what had been saved
+   */
+  static async open(store: Store, now: () => number = Date.now, build?: string): Promise<Workshop> {
+    const { directory } = store;
+    const checkpoint = directory === null || build === undefined ? null : new Checkpoint(directory, build);
+    const workshop = new Workshop(store, now, checkpoint);
+    await workshop.begin();
     workshop.checkEnd();
     await workshop.sweepFiles();
     if (workshop.routes.size === 0) await workshop.furnish();

@@ -159,7 +159,7 @@ export class Views {
 
   step(step: Step): StepView {
     const { book, valuation, machines, batches } = this.workshop;
-    const cost = book.isCurrent(step) ? valuation.costs.get(step.id) : undefined;
+    const cost = book.isCurrent(step) ? valuation.costOf(step.id) : undefined;
     const sum = (pick: (p: Posting) => boolean): number =>
       step.postings.reduce((total, p) => (pick(p) ? total + p.massMg : total), 0);
     const { order: _order, slots: _slots, money, postings, batchId, overrides = [], ...rest } = step;

@@ -108,7 +108,7 @@ function costAfter(views: Views, steps: readonly Step[]): Map<Station, number> {
   const { book, valuation } = views.workshop;
   const sums = new Map<Station, { milli: number; mg: number }>();
   for (const step of steps) {
-    const cost = valuation.costs.get(step.id);
+    const cost = valuation.costOf(step.id);
     if (!cost || step.kind === 'charge') continue;
     const sum = sums.get(step.station as Station) ?? { milli: 0, mg: 0 };
     for (const p of step.postings) {

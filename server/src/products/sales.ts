@@ -42,7 +42,7 @@ export function linesOf(views: Views, step: Step): GoneOut[] {
     revenueMilli,
     out.map(({ massMg }) => -massMg),
   );
-  const cost = valuation.costs.get(step.id)?.soldMilli ?? 0;
+  const cost = valuation.costOf(step.id)?.soldMilli ?? 0;
   const costs = apportion(
     cost,
     out.map(({ massMg, holdingId }) => -massMg * Math.max(1e-9, valuation.perKgMilli(holdingId ?? ''))),
@@ -87,7 +87,7 @@ function returned(views: Views, step: Step): GoneOut[] {
       massMg,
       revenueMilli: step.money.revenueMilli,
       // What was thrown away stays paid for.
-      costMilli: fate === 'back' ? (valuation.costs.get(step.id)?.soldMilli ?? 0) : 0,
+      costMilli: fate === 'back' ? (valuation.costOf(step.id)?.soldMilli ?? 0) : 0,
     },
   ];
 }

@@ -9,6 +9,7 @@ import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 import type { Route } from '@wunsch/core/work/stations';
 import type { Machine, Person, Settings } from '@wunsch/core/workshop/schemas';
 import type { Work } from '@wunsch/core/workshop/work';
+import { writeCommit, type Commit } from './commits';
 import { writeCurve, type CurveRow } from './curves';
 import { packStep } from './step-text';
 import type { Database, Tx } from './types';
@@ -89,9 +90,10 @@ async function inChunks<Row>(rows: readonly Row[], insert: (chunk: Row[]) => Pro
   }
 }
 
-/** Writes everything of one unit of work, or nothing. */
-export async function write(db: Database | Tx, changes: Changes): Promise<void> {
+/** Writes everything of one unit of work, or nothing. @param commit the state that the database is in with it */
+export async function write(db: Database | Tx, changes: Changes, commit?: Commit): Promise<void> {
   await db.transaction(async (tx) => {
+    if (commit) await writeCommit(tx, commit);
     await writeReference(tx, changes);
     await inChunks(changes.holdings, (rows) => insertHoldings(tx, rows));
     await inChunks(changes.lots, (rows) => tx.insert(t.lots).values(rows));

@@ -195,3 +195,13 @@ export const curveParts = pgTable(
   },
   (table) => [primaryKey({ columns: [table.curveId, table.part] })],
 );
+
+/**
+ * How often something was written here, in one row. What is kept beside the database says which count it belongs to;
+ * `lineage` is another for every workshop that takes the place of one.
+ */
+export const commits = pgTable('commits', {
+  id: integer('id').primaryKey(),
+  number: integer('number').notNull(),
+  lineage: text('lineage').notNull(),
+});

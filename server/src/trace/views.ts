@@ -139,7 +139,7 @@ function costByStation(views: Views, fractions: Fractions): CostView['byStation'
   const sums = new Map<Station, { milli: number; mg: number }>();
   for (const [stepId, fraction] of fractions) {
     const step = book.steps.get(stepId);
-    const cost = valuation.costs.get(stepId);
+    const cost = valuation.costOf(stepId);
     const station = STATIONS.find((name) => name === step?.station);
     if (!step || !cost || !station || step.kind === 'charge') continue;
     const sum = sums.get(station) ?? { milli: 0, mg: 0 };
@@ -176,7 +176,7 @@ function costParts(views: Views, bars: string | undefined, whole: Fractions): Co
   };
   for (const [stepId, fraction] of fractions) {
     const step = book.steps.get(stepId);
-    const cost = valuation.costs.get(stepId);
+    const cost = valuation.costOf(stepId);
     if (!step || !cost || step.kind === 'sell' || step.kind === 'return' || step.kind === 'taste') continue;
     add('Labour', cost.labourMilli * fraction);
     add('Energy', cost.energyMilli * fraction);

@@ -1,0 +1,243 @@
+import { closeSync, existsSync, fsyncSync, openSync, renameSync, rmSync, writeSync } from 'node:fs';
+import { join } from 'node:path';
+import { Book } from '@wunsch/core/ledger/book';
+import type { Step } from '@wunsch/core/ledger/types';
+import { Valuation, type WorthThen } from '@wunsch/core/ledger/valuation';
+import type { CurveMeta } from '@wunsch/core/workshop/kept';
+import type { Commit } from '../store/commits';
+import type { Changes, Records } from '../store/records';
+import { ChangeLog, type Noted } from './change-log';
+import { openHoldings, sealHoldings } from './holdings';
+import { packSections, readSections, type Sections } from './sections';
+import { openSteps, sealSteps, SealedSteps } from './sealed-steps';
+import { openWorth, worthSections, worthTables, type WorthHead } from './sealed-worth';
+import { Words } from './words';
+
+/** Everything of a workshop beside its book. */
+export type Small = Omit<Records, 'steps' | 'holdings'>;
+
+/** A workshop as it was read: its lists, its book, and what everything was worth some time ago. */
+export interface Whole {
+  small: Small;
+  book: Book;
+  then: WorthThen | null;
+  /** Number of the last step. */
+  seq: number;
+}
+
+interface Head {
+  commit: Commit;
+  /** Which program wrote it: another may read things otherwise. */
+  build: string;
+  ids: string[];
+  words: string[];
+  codes: string[];
+  worth: WorthHead;
+}
+
+/** Steps at the end of the order of the work that a valuation replays: what is corrected is mostly among them. */
+const REPLAYED = 1500;
+/** Changes after which it is worth the while to write everything anew. */
+const MANY_LINES = 2000;
+const MANY_BYTES = 8_000_000;
+/** More than this is read no faster than the database. */
+const MOST_BYTES = 60_000_000;
+
+/**
+ * A workshop in one file beside the database, and what was committed since in another: a start reads these instead of
+ * every row. Whatever does not fit (another program, another database, a commit that is missing, a byte that is wrong)
+ * makes it no checkpoint at all; then the database is read.
+ */
+export class Checkpoint {
+  private readonly path: string;
+  private readonly log: ChangeLog;
+  /** Whether there is a file that the log goes on from. */
+  private whole = false;
+  private sealed: SealedSteps | null = null;
+
+  /** @param build which program this is */
+  constructor(
+    directory: string,
+    private readonly build: string,
+  ) {
+    this.path = join(directory, 'checkpoint');
+    this.log = new ChangeLog(join(directory, 'checkpoint.log'));
+  }
+
+  /** The workshop of a commit; null where it has to be read from the database. */
+  read(commit: Commit): Whole | null {
+    try {
+      const whole = this.open(commit);
+      if (!whole) this.drop();
+      return whole;
+    } catch {
+      this.drop();
+      return null;
+    }
+  }
+
+  private open(commit: Commit): Whole | null {
+    const sections = existsSync(this.path) ? readSections(this.path) : null;
+    if (!sections) return null;
+    const json = <T>(name: string): T => JSON.parse(Buffer.from(sections[name] ?? []).toString()) as T;
+    const head = json<Head>('head');
+    const { lineage, number } = head.commit;
+    if (head.build !== this.build || lineage !== commit.lineage || number > commit.number) return null;
+    const changes = this.log.read(number, commit.number);
+    if (!changes) return null;
+    const words = new Words(head.words);
+    const steps = openSteps(words, head.ids, sections);
+    const book = new Book();
+    for (const holding of openHoldings(words, head, sections)) book.addHolding(holding);
+    book.begin(steps);
+    const then = openWorth(head.worth, words, book, sections);
+    this.sealed = steps;
+    this.whole = true;
+    const small = json<Small>('small');
+    let seq = steps.steps.at(-1)?.seq ?? 0;
+    for (const change of changes) {
+      follow(small, book, change);
+      seq = change.steps.at(-1)?.seq ?? seq;
+    }
+    order(small);
+    return { small, book, then, seq };
+  }
+
+  /** Notes what the next commit changes; where it cannot, the next start reads the database. */
+  note(number: number, changes: Changes): void {
+    this.tried(() => this.log.note(number, changes));
+  }
+
+  /** Notes that a curve grew. */
+  noteCurve(meta: CurveMeta): void {
+    this.tried(() => this.log.noteCurve(meta));
+  }
+
+  private tried(work: () => void): void {
+    if (!this.whole) return;
+    if (this.log.bytes > MOST_BYTES) return this.drop();
+    try {
+      work();
+    } catch {
+      this.drop();
+    }
+  }
+
+  /** Lets go of what is kept: nothing of it counts any more. */
+  drop(): void {
+    this.whole = false;
+    this.sealed = null;
+    rmSync(this.path, { force: true });
+    this.log.clear();
+  }
+
+  close(): void {
+    this.log.close();
+  }
+
+  /** Whether so much was changed since it was written that it should be written anew. @param atLeast commits */
+  isOld(atLeast = MANY_LINES): boolean {
+    return !this.whole || this.log.lines >= atLeast || this.log.bytes > MANY_BYTES;
+  }
+
+  /**
+   * Writes a workshop as it stands after a commit.
+   *
+   * @throws Error where the disk takes no more, or it cannot be kept like this; what was kept before stays
+   */
+  write(commit: Commit, small: Small, book: Book, then: WorthThen | null): void {
+    const steps = [...book.steps.values()];
+    const known = this.sealed?.steps.length ?? 0;
+    const rows = new Map(steps.map(({ id }, row) => [id, row]));
+    const rowOf = (stepId: string): number => {
+      const row = rows.get(stepId);
+      if (row === undefined) throw new Error(`step ${stepId} is not there`);
+      return row;
+    };
+    const words = new Words(this.sealed?.words.texts);
+    const before = this.sealed;
+    const holdings = sealHoldings(words, [...book.holdings.values()], rowOf);
+    const sealed = sealSteps(words, before, steps.slice(known), rowOf);
+    const { head: worth, sections } = worthAt(words, steps, book, then);
+    const head: Head = {
+      commit,
+      build: this.build,
+      ids: steps.map(({ id }) => id),
+      words: words.texts,
+      codes: holdings.codes,
+      worth,
+    };
+    this.put({
+      head: Buffer.from(JSON.stringify(head)),
+      small: Buffer.from(JSON.stringify(small)),
+      ...holdings.sections,
+      ...sealed,
+      ...sections,
+    });
+    this.log.clear();
+    this.whole = true;
+  }
+
+  private put(sections: Sections): void {
+    const fresh = `${this.path}.new`;
+    const file = openSync(fresh, 'w', 0o600);
+    try {
+      for (const piece of packSections(sections)) writeSync(file, piece);
+      fsyncSync(file);
+    } catch (error) {
+      rmSync(fresh, { force: true });
+      throw error;
+    } finally {
+      closeSync(file);
+    }
+    renameSync(fresh, this.path);
+  }
+}
+
+/** What everything was worth some steps before the end. */
+function worthAt(
+  words: Words,
+  steps: readonly Step[],
+  book: Book,
+  then: WorthThen | null,
+): { head: WorthHead; sections: Sections } {
+  const last = book.timeline[Math.max(0, book.timeline.length - 1 - REPLAYED)];
+  const upTo = last ? { at: last.at, order: last.order } : { at: 0, order: 0 };
+  const valuation = new Valuation(book, then, upTo);
+  return {
+    head: { upTo, steps: valuation.steps, sales: valuation.salesReaching(upTo), totals: valuation.totals },
+    sections: worthSections(worthTables(words, steps, valuation)),
+  };
+}
+
+const byId = (a: { id: string }, b: { id: string }): number => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+
+/** Puts lists in the order in which they are read from the database. */
+function order(small: Small): void {
+  for (const list of ['people', 'machines', 'materials', 'routes', 'batches', 'lots', 'works'] as const)
+    small[list].sort(byId);
+  for (const list of ['beanRecords', 'roastRecords', 'recipeRecords', 'roomRecords'] as const)
+    small[list].sort((a, b) => a.at - b.at || a.recordedAt - b.recordedAt || byId(a, b));
+  small.files.sort((a, b) => a.at - b.at || byId(a, b));
+  small.curves.sort((a, b) => a.startedAt - b.startedAt || byId(a, b));
+}
+
+/** Does to a workshop that is read what a commit did to it. */
+function follow(small: Small, book: Book, changes: Noted): void {
+  if (changes.settings) small.settings = changes.settings;
+  for (const list of ['people', 'machines', 'materials', 'routes', 'batches', 'lots', 'works', 'curves'] as const)
+    small[list].push(...(changes[list] as never[]));
+  for (const list of ['beanRecords', 'files', 'roastRecords', 'recipeRecords', 'roomRecords'] as const)
+    small[list].push(...(changes[list] as never[]));
+  const gone = new Set([...changes.closedWorks.map(({ id }) => id), ...changes.removedFiles, ...changes.removedCurves]);
+  if (gone.size > 0)
+    for (const list of ['works', 'files', 'curves'] as const)
+      small[list] = small[list].filter(({ id }) => !gone.has(id)) as never;
+  for (const holding of changes.holdings) book.addHolding(holding);
+  for (const step of changes.steps) book.insert(step);
+  for (const { id, facts, name, routeId } of changes.lotFacts) {
+    small.lots.push({ id, facts });
+    Object.assign(book.holding(id), { name, routeId });
+  }
+  for (const holding of changes.restated) book.restate(holding);
+}

@@ -1,0 +1,498 @@
+import { silentAbout, type Balance, type Entry, type Past } from '@wunsch/core/ledger/book';
+import type { Posting, Step, StepMoney } from '@wunsch/core/ledger/types';
+import { columnSections, Growing, openColumns, type Columns } from './columns';
+import { openPages, packPage, PAGE, pageSections, type Pages } from './pages';
+import type { Sections } from './sections';
+import type { Words } from './words';
+
+/*
+ * Steps as they are kept once they are old. What is asked of many at a time (when, who, what it moved, what it cost)
+ * stands in columns of numbers; what was entered is packed, steps of one kind together, and opened when it is asked
+ * for. A step of these looks like any other.
+ */
+
+/** `page` and `place` say where its packed part is; `…End` where its rows in the other columns end. */
+const STEP = {
+  seq: 'u32',
+  order: 'u32',
+  at: 'f64',
+  recordedAt: 'f64',
+  kind: 'u32',
+  station: 'u32',
+  person: 'u32',
+  batch: 'u32',
+  machine: 'u32',
+  /** Row of the step that it took the place of, plus one; 0: none. */
+  supersedes: 'u32',
+  flags: 'u8',
+  minutes: 'f64',
+  energy: 'f64',
+  purchase: 'f64',
+  labour: 'f64',
+  power: 'f64',
+  revenue: 'f64',
+  about: 'u32',
+  page: 'u32',
+  place: 'u8',
+  postingEnd: 'u32',
+  slotEnd: 'u32',
+  takingEnd: 'u32',
+} as const;
+const POSTING = { holding: 'u32', account: 'u32', mass: 'f64', pieces: 'f64' } as const;
+const SLOT = { name: 'u32', holding: 'u32' } as const;
+const TAKING = { holding: 'u32', milli: 'f64' } as const;
+
+const WITHDRAWN = 1;
+const HAS_TAKINGS = 2;
+
+/** What of a step is packed. */
+type Rest = Pick<Step, 'command' | 'reason' | 'overrides'>;
+
+interface Tables {
+  steps: Columns<typeof STEP>;
+  postings: Columns<typeof POSTING>;
+  slots: Columns<typeof SLOT>;
+  takings: Columns<typeof TAKING>;
+}
+
+const ends = (column: Uint32Array, row: number): [from: number, to: number] => [
+  row === 0 ? 0 : (column[row - 1] ?? 0),
+  column[row] ?? 0,
+];
+
+/** A step of the past. */
+export class SealedStep implements Step {
+  constructor(
+    private readonly all: SealedSteps,
+    readonly row: number,
+    readonly id: string,
+  ) {}
+
+  private get columns(): Columns<typeof STEP> {
+    return this.all.tables.steps;
+  }
+
+  private word(column: 'kind' | 'station' | 'person' | 'batch' | 'machine'): string | null {
+    return this.all.words.text(this.columns[column][this.row] ?? 0);
+  }
+
+  get seq(): number {
+    return this.columns.seq[this.row] ?? 0;
+  }
+
+  get order(): number {
+    return this.columns.order[this.row] ?? 0;
+  }
+
+  get kind(): Step['kind'] {
+    return this.word('kind') as Step['kind'];
+  }
+
+  get station(): Step['station'] {
+    return this.word('station') as Step['station'];
+  }
+
+  get at(): number {
+    return this.columns.at[this.row] ?? 0;
+  }
+
+  get recordedAt(): number {
+    return this.columns.recordedAt[this.row] ?? 0;
+  }
+
+  get personId(): string {
+    return this.word('person') ?? '';
+  }
+
+  get batchId(): string | null {
+    return this.word('batch');
+  }
+
+  get machineId(): string | null {
+    return this.word('machine');
+  }
+
+  get supersedes(): string | null {
+    const row = this.columns.supersedes[this.row] ?? 0;
+    return row === 0 ? null : (this.all.steps[row - 1]?.id ?? null);
+  }
+
+  get withdrawn(): boolean {
+    return ((this.columns.flags[this.row] ?? 0) & WITHDRAWN) !== 0;
+  }
+
+  get minutes(): number {
+    return this.columns.minutes[this.row] ?? 0;
+  }
+
+  get energyKwh(): number {
+    return this.columns.energy[this.row] ?? 0;
+  }
+
+  get money(): StepMoney {
+    const { purchase, labour, power, revenue, flags } = this.columns;
+    return {
+      purchaseMilli: purchase[this.row] ?? 0,
+      labourMilli: labour[this.row] ?? 0,
+      energyMilli: power[this.row] ?? 0,
+      revenueMilli: revenue[this.row] ?? 0,
+      ...((flags[this.row] ?? 0) & HAS_TAKINGS ? { takingsMilli: this.all.takingsOf(this.row) } : {}),
+    };
+  }
+
+  get postings(): Posting[] {
+    return this.all.postingsOf(this.row);
+  }
+
+  get slots(): Record<string, string> {
+    return this.all.slotsOf(this.row);
+  }
+
+  get command(): unknown {
+    return this.all.restOf(this.row).command;
+  }
+
+  get reason(): string | null {
+    return this.all.restOf(this.row).reason;
+  }
+
+  get overrides(): Step['overrides'] {
+    return this.all.restOf(this.row).overrides;
+  }
+
+  toJSON(): Step {
+    return plainStep(this);
+  }
+}
+
+/** A step with all its fields its own. */
+export const plainStep = ({
+  id,
+  seq,
+  order,
+  kind,
+  station,
+  at,
+  recordedAt,
+  personId,
+  batchId,
+  machineId,
+  supersedes,
+  reason,
+  withdrawn,
+  command,
+  slots,
+  minutes,
+  energyKwh,
+  money,
+  postings,
+  overrides,
+}: Step): Step => ({
+  id,
+  seq,
+  order,
+  kind,
+  station,
+  at,
+  recordedAt,
+  personId,
+  batchId,
+  machineId,
+  supersedes,
+  reason,
+  withdrawn,
+  command,
+  slots,
+  minutes,
+  energyKwh,
+  money,
+  postings,
+  ...(overrides === undefined ? {} : { overrides }),
+});
+
+type Account = Pick<Posting, 'loss' | 'outside' | 'reason'>;
+
+/** All steps of the past, as the book takes them in. */
+export class SealedSteps implements Past {
+  readonly steps: SealedStep[];
+  readonly inForce: SealedStep[] = [];
+  private readonly accounts = new Map<number, Account>();
+  /** Rows that moved something in a holding, in the order of the work, from `entryStart` of its number to that of the next. */
+  private readonly entryStart: Uint32Array;
+  private readonly entryRows: Uint32Array;
+
+  constructor(
+    readonly words: Words,
+    readonly tables: Tables,
+    ids: readonly string[],
+    readonly pages: Pages<Rest>,
+  ) {
+    this.steps = ids.map((id, row) => new SealedStep(this, row, id));
+    const { supersedes, flags, at, order } = tables.steps;
+    const replaced = new Uint8Array(ids.length);
+    for (const row of supersedes) if (row > 0) replaced[row - 1] = 1;
+    const rows: number[] = [];
+    for (let row = 0; row < ids.length; row += 1)
+      if (!replaced[row] && ((flags[row] ?? 0) & WITHDRAWN) === 0) rows.push(row);
+    rows.sort((a, b) => (at[a] ?? 0) - (at[b] ?? 0) || (order[a] ?? 0) - (order[b] ?? 0));
+    for (const row of rows) {
+      const step = this.steps[row];
+      if (step) this.inForce.push(step);
+    }
+    [this.entryStart, this.entryRows] = this.entries(rows);
+  }
+
+  private entries(rows: readonly number[]): [start: Uint32Array, rows: Uint32Array] {
+    const count = this.words.texts.length;
+    const last = new Int32Array(count).fill(-1);
+    const start = new Uint32Array(count + 1);
+    const each = (row: number, seen: (holding: number) => void): void => {
+      const [from, to] = ends(this.tables.steps.postingEnd, row);
+      for (let i = from; i < to; i += 1) {
+        const holding = this.tables.postings.holding[i] ?? 0;
+        // A step may name one holding twice.
+        if (holding === 0 || last[holding] === row) continue;
+        last[holding] = row;
+        seen(holding);
+      }
+    };
+    for (const row of rows) each(row, (holding) => (start[holding + 1] = (start[holding + 1] ?? 0) + 1));
+    for (let i = 1; i <= count; i += 1) start[i] = (start[i] ?? 0) + (start[i - 1] ?? 0);
+    const next = start.slice();
+    const list = new Uint32Array(start[count] ?? 0);
+    last.fill(-1);
+    for (const row of rows)
+      each(row, (holding) => {
+        const at = next[holding] ?? 0;
+        list[at] = row;
+        next[holding] = at + 1;
+      });
+    return [start, list];
+  }
+
+  private moved(row: number, holding: number): Balance {
+    const { holding: holdings, mass, pieces } = this.tables.postings;
+    const [from, to] = ends(this.tables.steps.postingEnd, row);
+    const sum = { massMg: 0, pieces: 0 };
+    for (let i = from; i < to; i += 1) {
+      if (holdings[i] !== holding) continue;
+      sum.massMg += mass[i] ?? 0;
+      sum.pieces += pieces[i] ?? 0;
+    }
+    return sum;
+  }
+
+  entriesOf(holdingId: string): Entry[] {
+    const holding = this.words.find(holdingId);
+    if (holding === undefined) return [];
+    const rows = this.entryRows.subarray(this.entryStart[holding], this.entryStart[holding + 1]);
+    return Array.from(rows, (row): Entry => {
+      const { at, order, kind, id } = this.steps[row] as SealedStep;
+      return { at, order, stepId: id, kind, ...this.moved(row, holding) };
+    });
+  }
+
+  get balances(): Iterable<readonly [string, Balance]> {
+    return this.everyBalance();
+  }
+
+  private *everyBalance(): Generator<readonly [string, Balance]> {
+    for (let holding = 1; holding < this.words.texts.length; holding += 1) {
+      const rows = this.entryRows.subarray(this.entryStart[holding], this.entryStart[holding + 1]);
+      if (rows.length === 0) continue;
+      const sum = { massMg: 0, pieces: 0 };
+      for (const row of rows) {
+        const { massMg, pieces } = this.moved(row, holding);
+        sum.massMg += massMg;
+        sum.pieces += pieces;
+      }
+      yield [this.words.text(holding) ?? '', sum];
+    }
+  }
+
+  get silent(): Iterable<readonly [string, Step]> {
+    return this.everySilent();
+  }
+
+  private *everySilent(): Generator<readonly [string, Step]> {
+    for (const step of this.inForce) {
+      const about = this.words.text(this.tables.steps.about[step.row] ?? 0);
+      if (about !== null) yield [about, step];
+    }
+  }
+
+  postingsOf(row: number): Posting[] {
+    const { holding, account, mass, pieces } = this.tables.postings;
+    const [from, to] = ends(this.tables.steps.postingEnd, row);
+    const postings: Posting[] = [];
+    for (let i = from; i < to; i += 1) {
+      const { loss, outside, reason } = this.account(account[i] ?? 0);
+      const holdingId = this.words.text(holding[i] ?? 0);
+      postings.push({ holdingId, loss, outside, reason, massMg: mass[i] ?? 0, pieces: pieces[i] ?? 0 });
+    }
+    return postings;
+  }
+
+  private account(number: number): Account {
+    let account = this.accounts.get(number);
+    if (!account) {
+      const [loss, outside, reason] = JSON.parse(this.words.text(number) ?? '[null,null,null]') as [
+        Account['loss'],
+        Account['outside'],
+        string | null,
+      ];
+      this.accounts.set(number, (account = { loss, outside, reason }));
+    }
+    return account;
+  }
+
+  slotsOf(row: number): Record<string, string> {
+    const { name, holding } = this.tables.slots;
+    const [from, to] = ends(this.tables.steps.slotEnd, row);
+    const slots: Record<string, string> = {};
+    for (let i = from; i < to; i += 1)
+      slots[this.words.text(name[i] ?? 0) ?? ''] = this.words.text(holding[i] ?? 0) ?? '';
+    return slots;
+  }
+
+  takingsOf(row: number): Record<string, number> {
+    const { holding, milli } = this.tables.takings;
+    const [from, to] = ends(this.tables.steps.takingEnd, row);
+    const takings: Record<string, number> = {};
+    for (let i = from; i < to; i += 1) takings[this.words.text(holding[i] ?? 0) ?? ''] = milli[i] ?? 0;
+    return takings;
+  }
+
+  restOf(row: number): Rest {
+    const { page, place } = this.tables.steps;
+    return this.pages.open(page[row] ?? 0)[place[row] ?? 0] as Rest;
+  }
+}
+
+const accountText = ({ loss, outside, reason }: Account): string | null =>
+  loss === null && outside === null && reason === null ? null : JSON.stringify([loss, outside, reason]);
+
+/** Pages of what is packed, by kind: those of before, the last of each kind filled up, and new ones. */
+class PageWriter {
+  private readonly pages: Uint8Array[];
+  private readonly open = new Map<Step['kind'], { page: number; values: Rest[] }>();
+
+  constructor(before: SealedSteps | null) {
+    this.pages = before ? Array.from({ length: before.pages.count }, (_, page) => before.pages.packed(page)) : [];
+    const last = new Map<Step['kind'], SealedStep>();
+    for (const step of before?.steps ?? []) last.set(step.kind, step);
+    for (const [kind, step] of last) {
+      const page = before?.tables.steps.page[step.row] ?? 0;
+      const values = before?.pages.open(page) ?? [];
+      if (values.length < PAGE) this.open.set(kind, { page, values: [...values] });
+    }
+  }
+
+  add(kind: Step['kind'], rest: Rest): { page: number; place: number } {
+    let open = this.open.get(kind);
+    if (!open) {
+      open = { page: this.pages.push(EMPTY) - 1, values: [] };
+      this.open.set(kind, open);
+    }
+    const { page, values } = open;
+    values.push(rest);
+    if (values.length === PAGE) this.close(kind, open);
+    return { page, place: values.length - 1 };
+  }
+
+  private close(kind: Step['kind'], { page, values }: { page: number; values: readonly Rest[] }): void {
+    this.pages[page] = packPage(values);
+    this.open.delete(kind);
+  }
+
+  whole(): readonly Uint8Array[] {
+    for (const [kind, open] of [...this.open]) this.close(kind, open);
+    return this.pages;
+  }
+}
+
+const EMPTY = new Uint8Array(0);
+
+/** The steps of a checkpoint. @throws Error where it is no whole one */
+export const openSteps = (words: Words, ids: readonly string[], sections: Sections): SealedSteps =>
+  new SealedSteps(
+    words,
+    {
+      steps: openColumns('step', STEP, sections),
+      postings: openColumns('posting', POSTING, sections),
+      slots: openColumns('slot', SLOT, sections),
+      takings: openColumns('taking', TAKING, sections),
+    },
+    ids,
+    openPages(sections),
+  );
+
+/**
+ * Steps as the sections of a checkpoint: those that were sealed before as they are, and others behind them.
+ *
+ * @param words grows by what the others say
+ * @param fresh in the order of recording, each after every one that was sealed
+ * @param rowOf the row of a step, among all of them in that order
+ */
+export function sealSteps(
+  words: Words,
+  before: SealedSteps | null,
+  fresh: readonly Step[],
+  rowOf: (stepId: string) => number,
+): Sections {
+  const old = before?.tables ?? null;
+  const steps = new Growing(STEP, old?.steps ?? null);
+  const postings = new Growing(POSTING, old?.postings ?? null);
+  const slots = new Growing(SLOT, old?.slots ?? null);
+  const takings = new Growing(TAKING, old?.takings ?? null);
+  const pages = new PageWriter(before);
+  for (const step of fresh) {
+    const { money, overrides } = step;
+    for (const posting of step.postings)
+      postings.add({
+        holding: words.number(posting.holdingId),
+        account: words.number(accountText(posting)),
+        mass: posting.massMg,
+        pieces: posting.pieces,
+      });
+    for (const [name, holdingId] of Object.entries(step.slots))
+      slots.add({ name: words.number(name), holding: words.number(holdingId) });
+    for (const [holdingId, milli] of Object.entries(money.takingsMilli ?? {}))
+      takings.add({ holding: words.number(holdingId), milli });
+    steps.add({
+      seq: step.seq,
+      order: step.order,
+      at: step.at,
+      recordedAt: step.recordedAt,
+      kind: words.number(step.kind),
+      station: words.number(step.station),
+      person: words.number(step.personId),
+      batch: words.number(step.batchId),
+      machine: words.number(step.machineId),
+      supersedes: step.supersedes === null ? 0 : rowOf(step.supersedes) + 1,
+      flags: (step.withdrawn ? WITHDRAWN : 0) + (money.takingsMilli ? HAS_TAKINGS : 0),
+      minutes: step.minutes,
+      energy: step.energyKwh,
+      purchase: money.purchaseMilli,
+      labour: money.labourMilli,
+      power: money.energyMilli,
+      revenue: money.revenueMilli,
+      about: words.number(silentAbout(step)),
+      ...pages.add(step.kind, {
+        command: step.command,
+        reason: step.reason,
+        ...(overrides === undefined ? {} : { overrides }),
+      }),
+      postingEnd: postings.length,
+      slotEnd: slots.length,
+      takingEnd: takings.length,
+    });
+  }
+  return {
+    ...columnSections('step', steps.whole()),
+    ...columnSections('posting', postings.whole()),
+    ...columnSections('slot', slots.whole()),
+    ...columnSections('taking', takings.whole()),
+    ...pageSections(pages.whole()),
+  };
+}

@@ -1,0 +1,146 @@
+import type { Book, Position } from '@wunsch/core/ledger/book';
+import type { Step } from '@wunsch/core/ledger/types';
+import type { State, StepCost, Totals, Valuation, WorthThen } from '@wunsch/core/ledger/valuation';
+import { columnSections, Growing, openColumns, type Columns } from './columns';
+import type { Sections } from './sections';
+import { SealedStep } from './sealed-steps';
+import type { Words } from './words';
+
+/*
+ * What everything was worth at a place in the order of the work, in columns of numbers: a valuation goes on from there
+ * instead of from the first sack.
+ */
+
+/** By the number of a holding; `root…` says what it is made of. */
+const STATE = { value: 'f64', mass: 'f64', pieces: 'f64', unit: 'f64', rootEnd: 'u32' } as const;
+const ROOT = { holding: 'u32', share: 'f64' } as const;
+/** By the row of a step; `known` is 0 where it had no cost. */
+const COST = { known: 'u8', inputs: 'f64', credit: 'f64', sold: 'f64', lost: 'f64', outputEnd: 'u32' } as const;
+const OUTPUT = { holding: 'u32', value: 'f64' } as const;
+
+/** What is said of it beside the columns. */
+export interface WorthHead {
+  upTo: Position;
+  steps: number;
+  sales: string[];
+  totals: Totals;
+}
+
+interface Tables {
+  states: Columns<typeof STATE>;
+  roots: Columns<typeof ROOT>;
+  costs: Columns<typeof COST>;
+  outputs: Columns<typeof OUTPUT>;
+}
+
+const ends = (column: Uint32Array, row: number): [from: number, to: number] => [
+  row === 0 ? 0 : (column[row - 1] ?? 0),
+  column[row] ?? 0,
+];
+
+export class SealedWorth implements WorthThen {
+  readonly upTo: Position;
+  readonly steps: number;
+  readonly sales: readonly string[];
+  readonly totals: Readonly<Totals>;
+
+  constructor(
+    { upTo, steps, sales, totals }: WorthHead,
+    private readonly tables: Tables,
+    private readonly words: Words,
+    private readonly book: Book,
+  ) {
+    [this.upTo, this.steps, this.sales, this.totals] = [upTo, steps, sales, totals];
+  }
+
+  state(holdingId: string): State | undefined {
+    const { states, roots } = this.tables;
+    const holding = this.words.find(holdingId);
+    const unitMilli = holding === undefined ? undefined : states.unit[holding];
+    // One that was never filled has no unit that is a number.
+    if (holding === undefined || unitMilli === undefined || Number.isNaN(unitMilli)) return undefined;
+    const makeUp = new Map<string, number>();
+    const [from, to] = ends(states.rootEnd, holding);
+    for (let i = from; i < to; i += 1) makeUp.set(this.words.text(roots.holding[i] ?? 0) ?? '', roots.share[i] ?? 0);
+    return {
+      valueMilli: states.value[holding] ?? 0,
+      massMg: states.mass[holding] ?? 0,
+      pieces: states.pieces[holding] ?? 0,
+      unitMilli,
+      makeUp,
+    };
+  }
+
+  cost(stepId: string): StepCost | undefined {
+    const { costs, outputs } = this.tables;
+    const step = this.book.steps.get(stepId);
+    if (!(step instanceof SealedStep) || !costs.known[step.row]) return undefined;
+    const { row, money } = step;
+    const made = new Map<string, number>();
+    const [from, to] = ends(costs.outputEnd, row);
+    for (let i = from; i < to; i += 1) made.set(this.words.text(outputs.holding[i] ?? 0) ?? '', outputs.value[i] ?? 0);
+    return {
+      inputsMilli: costs.inputs[row] ?? 0,
+      purchaseMilli: money.purchaseMilli,
+      labourMilli: money.labourMilli,
+      energyMilli: money.energyMilli,
+      creditMilli: costs.credit[row] ?? 0,
+      outputs: made,
+      soldMilli: costs.sold[row] ?? 0,
+      lostMilli: costs.lost[row] ?? 0,
+    };
+  }
+}
+
+/** What a valuation knows of steps and holdings that are sealed, in columns. */
+export function worthTables(words: Words, steps: readonly Pick<Step, 'id'>[], valuation: Valuation): Tables {
+  const states = new Growing(STATE, null);
+  const roots = new Growing(ROOT, null);
+  for (const text of words.texts) {
+    const state = valuation.stateOf(text);
+    for (const [root, share] of state?.makeUp ?? []) roots.add({ holding: words.number(root), share });
+    states.add({
+      value: state?.valueMilli ?? 0,
+      mass: state?.massMg ?? 0,
+      pieces: state?.pieces ?? 0,
+      unit: state ? state.unitMilli : NaN,
+      rootEnd: roots.length,
+    });
+  }
+  const costs = new Growing(COST, null);
+  const outputs = new Growing(OUTPUT, null);
+  for (const { id } of steps) {
+    const cost = valuation.costOf(id);
+    for (const [holdingId, value] of cost?.outputs ?? []) outputs.add({ holding: words.number(holdingId), value });
+    costs.add({
+      known: cost ? 1 : 0,
+      inputs: cost?.inputsMilli ?? 0,
+      credit: cost?.creditMilli ?? 0,
+      sold: cost?.soldMilli ?? 0,
+      lost: cost?.lostMilli ?? 0,
+      outputEnd: outputs.length,
+    });
+  }
+  return { states: states.whole(), roots: roots.whole(), costs: costs.whole(), outputs: outputs.whole() };
+}
+
+export const worthSections = ({ states, roots, costs, outputs }: Tables): Sections => ({
+  ...columnSections('state', states),
+  ...columnSections('root', roots),
+  ...columnSections('cost', costs),
+  ...columnSections('output', outputs),
+});
+
+/** The worth of a checkpoint. @throws Error where it is no whole one */
+export const openWorth = (head: WorthHead, words: Words, book: Book, sections: Sections): SealedWorth =>
+  new SealedWorth(
+    head,
+    {
+      states: openColumns('state', STATE, sections),
+      roots: openColumns('root', ROOT, sections),
+      costs: openColumns('cost', COST, sections),
+      outputs: openColumns('output', OUTPUT, sections),
+    },
+    words,
+    book,
+  );

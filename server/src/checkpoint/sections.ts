@@ -1,0 +1,62 @@
+import { createHash } from 'node:crypto';
+import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
+
+/*
+ * A file of named sections: a line that says what it is, the list of sections as JSON, the sections themselves (each on
+ * a boundary of eight bytes, so that numbers can be looked at where they lie) and the SHA-256 of all that.
+ */
+
+const MAGIC = 'wunsch checkpoint 1\n';
+const HASH_BYTES = 32;
+const ALIGNED = 8;
+
+export type Numbers = Float64Array | Uint32Array | Uint8Array;
+export type Sections = Record<string, Uint8Array>;
+
+const padded = (bytes: number): number => Math.ceil(bytes / ALIGNED) * ALIGNED;
+
+export const bytesOf = (numbers: Numbers): Uint8Array =>
+  new Uint8Array(numbers.buffer, numbers.byteOffset, numbers.byteLength);
+
+/** The file that holds sections, in pieces. */
+export function packSections(sections: Sections): Uint8Array[] {
+  const list = Buffer.from(JSON.stringify(Object.entries(sections).map(([name, { length }]) => [name, length])));
+  const head = Buffer.alloc(padded(MAGIC.length + 4 + list.length));
+  head.write(MAGIC, 'latin1');
+  head.writeUInt32LE(list.length, MAGIC.length);
+  list.copy(head, MAGIC.length + 4);
+  const pieces: Uint8Array[] = [head];
+  for (const bytes of Object.values(sections)) pieces.push(bytes, new Uint8Array(padded(bytes.length) - bytes.length));
+  const hash = createHash('sha256');
+  for (const piece of pieces) hash.update(piece);
+  pieces.push(hash.digest());
+  return pieces;
+}
+
+/** The sections of a file, each in memory of its own; null where it is none, or not whole. */
+export function readSections(path: string): Sections | null {
+  const file = openSync(path, 'r');
+  try {
+    const hash = createHash('sha256');
+    const next = (bytes: number): Buffer => {
+      const buffer = Buffer.allocUnsafeSlow(bytes);
+      if (readSync(file, buffer) !== bytes) throw new Error('the file ends too soon');
+      hash.update(buffer);
+      return buffer;
+    };
+    const begin = next(MAGIC.length + 4);
+    if (begin.toString('latin1', 0, MAGIC.length) !== MAGIC) return null;
+    const length = begin.readUInt32LE(MAGIC.length);
+    if (length > fstatSync(file).size) return null;
+    const list = next(padded(begin.length + length) - begin.length).toString('utf8', 0, length);
+    const sections: Sections = {};
+    for (const [name, bytes] of JSON.parse(list) as [string, number][])
+      sections[name] = next(padded(bytes)).subarray(0, bytes);
+    const found = Buffer.alloc(HASH_BYTES);
+    return readSync(file, found) === HASH_BYTES && hash.digest().equals(found) ? sections : null;
+  } catch {
+    return null;
+  } finally {
+    closeSync(file);
+  }
+}
