@@ -76,6 +76,7 @@ async function main(): Promise<void> {
   await app.listen({ port, host });
   // Nothing that fails in the background may take the workshop down with it.
   process.on('unhandledRejection', (reason) => app.log.error(reason));
+  void workshop.checkKept().catch((error: unknown) => app.log.error(error));
   let stopping = false;
   const stop = async (): Promise<void> => {
     if (stopping) return;

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { Book } from '@wunsch/core/ledger/book';
+import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Step } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { deed, Player, type Deed } from '../../core/test/lives';
-import { openSteps, plainStep, sealSteps, type SealedSteps } from '../src/checkpoint/sealed-steps';
+import { openSteps, sealSteps, type SealedSteps } from '../src/checkpoint/sealed-steps';
 import { SealedWorth, worthTables } from '../src/checkpoint/sealed-worth';
 import { Words } from '../src/checkpoint/words';
 
@@ -18,6 +19,7 @@ function play(player: Player, deeds: readonly Deed[]): void {
 
 interface Past {
   words: Words;
+  texts: Buffer;
   sealed: SealedSteps;
 }
 
@@ -27,18 +29,21 @@ function past(book: Book, before: Past | null): Past {
   const rows = new Map(steps.map(({ id }, row) => [id, row]));
   const words = new Words(before?.words.texts);
   const fresh = steps.slice(before?.sealed.steps.length ?? 0);
-  const sections = sealSteps(words, before?.sealed ?? null, fresh, (id) => rows.get(id) as number);
+  const sealed = sealSteps(words, before?.sealed ?? null, fresh, (id) => rows.get(id) as number);
+  const texts = Buffer.concat([before?.texts ?? Buffer.alloc(0), sealed.texts]);
   return {
     words,
+    texts,
     sealed: openSteps(
       words,
       steps.map(({ id }) => id),
-      sections,
+      sealed.sections,
+      (from, to) => texts.toString('utf8', from, to),
     ),
   };
 }
 
-function bookOf({ sealed }: Past, holdings: Book['holdings']): Book {
+function bookOf({ sealed }: Pick<Past, 'sealed'>, holdings: Book['holdings']): Book {
   const book = new Book();
   for (const holding of holdings.values()) book.addHolding({ ...holding });
   book.begin(sealed);
@@ -52,7 +57,11 @@ const since = { at: 0, order: 0 };
 const said = (book: Book): unknown => ({
   steps: plain(book.steps.values()),
   timeline: book.timeline.map(({ id }) => id),
-  current: [...book.steps.values()].map((step) => [book.isCurrent(step), book.successorOf(step.id), book.firstVersion(step)]),
+  current: [...book.steps.values()].map((step) => [
+    book.isCurrent(step),
+    book.successorOf(step.id),
+    book.firstVersion(step),
+  ]),
   live: [...book.live].sort(),
   holdings: [...book.holdings.keys()].map((id) => [
     book.balance(id),
@@ -111,7 +120,7 @@ test('a valuation that goes on from what was kept says what one says that replay
       play(player, first);
       const { book } = player.bench;
       const { words, sealed } = past(book, null);
-      const again = bookOf({ words, sealed }, book.holdings);
+      const again = bookOf({ sealed }, book.holdings);
       const last = book.timeline[Math.floor(share * (book.timeline.length - 1))] ?? { at: 0, order: 0 };
       const upTo = { at: last.at, order: last.order };
       const until = new Valuation(again, null, upTo);

@@ -11,6 +11,7 @@ import { openHoldings, sealHoldings } from './holdings';
 import { packSections, readSections, type Sections } from './sections';
 import { openSteps, sealSteps, SealedSteps } from './sealed-steps';
 import { openWorth, worthSections, worthTables, type WorthHead } from './sealed-worth';
+import { TextFile, type Stretch } from './texts';
 import { Words } from './words';
 
 /** Everything of a workshop beside its book. */
@@ -33,6 +34,7 @@ interface Head {
   words: string[];
   codes: string[];
   worth: WorthHead;
+  texts: Stretch[];
 }
 
 /** Steps at the end of the order of the work that a valuation replays: what is corrected is mostly among them. */
@@ -53,7 +55,8 @@ export class Checkpoint {
   private readonly log: ChangeLog;
   /** Whether there is a file that the log goes on from. */
   private whole = false;
-  private sealed: SealedSteps | null = null;
+  private sealed: { steps: SealedSteps; texts: TextFile } | null = null;
+  private readonly textPath: string;
 
   /** @param build which program this is */
   constructor(
@@ -61,6 +64,7 @@ export class Checkpoint {
     private readonly build: string,
   ) {
     this.path = join(directory, 'checkpoint');
+    this.textPath = join(directory, 'checkpoint.steps');
     this.log = new ChangeLog(join(directory, 'checkpoint.log'));
   }
 
@@ -86,12 +90,13 @@ export class Checkpoint {
     const changes = this.log.read(number, commit.number);
     if (!changes) return null;
     const words = new Words(head.words);
-    const steps = openSteps(words, head.ids, sections);
+    const texts = new TextFile(this.textPath, head.texts);
+    const steps = openSteps(words, head.ids, sections, texts.text);
     const book = new Book();
     for (const holding of openHoldings(words, head, sections)) book.addHolding(holding);
     book.begin(steps);
     const then = openWorth(head.worth, words, book, sections);
-    this.sealed = steps;
+    this.sealed = { steps, texts };
     this.whole = true;
     const small = json<Small>('small');
     let seq = steps.steps.at(-1)?.seq ?? 0;
@@ -128,11 +133,26 @@ export class Checkpoint {
     this.whole = false;
     this.sealed = null;
     rmSync(this.path, { force: true });
+    rmSync(this.textPath, { force: true });
     this.log.clear();
+  }
+
+  /**
+   * Reads again what is read only when it is asked for.
+   *
+   * @returns whether it is what was written; where it is not, nothing of what is kept counts any more
+   */
+  async isWhole(): Promise<boolean> {
+    const texts = this.sealed?.texts;
+    if (!texts || (await texts.isWhole())) return true;
+    if (this.sealed?.texts === texts) this.drop();
+    return false;
   }
 
   close(): void {
     this.log.close();
+    this.sealed?.texts.close();
+    this.sealed = null;
   }
 
   /** Whether so much was changed since it was written that it should be written anew. @param atLeast commits */
@@ -147,17 +167,16 @@ export class Checkpoint {
    */
   write(commit: Commit, small: Small, book: Book, then: WorthThen | null): void {
     const steps = [...book.steps.values()];
-    const known = this.sealed?.steps.length ?? 0;
+    const before = this.sealed?.steps ?? null;
     const rows = new Map(steps.map(({ id }, row) => [id, row]));
     const rowOf = (stepId: string): number => {
       const row = rows.get(stepId);
       if (row === undefined) throw new Error(`step ${stepId} is not there`);
       return row;
     };
-    const words = new Words(this.sealed?.words.texts);
-    const before = this.sealed;
+    const words = new Words(before?.words.texts);
     const holdings = sealHoldings(words, [...book.holdings.values()], rowOf);
-    const sealed = sealSteps(words, before, steps.slice(known), rowOf);
+    const { sections: columns, texts } = sealSteps(words, before, steps.slice(before?.steps.length ?? 0), rowOf);
     const { head: worth, sections } = worthAt(words, steps, book, then);
     const head: Head = {
       commit,
@@ -166,16 +185,27 @@ export class Checkpoint {
       words: words.texts,
       codes: holdings.codes,
       worth,
+      texts: this.append(texts),
     };
     this.put({
       head: Buffer.from(JSON.stringify(head)),
       small: Buffer.from(JSON.stringify(small)),
       ...holdings.sections,
-      ...sealed,
+      ...columns,
       ...sections,
     });
     this.log.clear();
     this.whole = true;
+  }
+
+  private append(texts: Uint8Array): Stretch[] {
+    if (this.sealed) return this.sealed.texts.append(texts);
+    const file = new TextFile(this.textPath, []);
+    try {
+      return file.append(texts);
+    } finally {
+      file.close();
+    }
   }
 
   private put(sections: Sections): void {

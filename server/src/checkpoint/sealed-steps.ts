@@ -1,17 +1,18 @@
 import { silentAbout, type Balance, type Entry, type Past } from '@wunsch/core/ledger/book';
+import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Posting, Step, StepMoney } from '@wunsch/core/ledger/types';
 import { columnSections, Growing, openColumns, type Columns } from './columns';
-import { openPages, packPage, PAGE, pageSections, type Pages } from './pages';
 import type { Sections } from './sections';
+import type { Texts } from './texts';
 import type { Words } from './words';
 
 /*
  * Steps as they are kept once they are old. What is asked of many at a time (when, who, what it moved, what it cost)
- * stands in columns of numbers; what was entered is packed, steps of one kind together, and opened when it is asked
- * for. A step of these looks like any other.
+ * stands in columns of numbers; what was entered is text in a file, and read when it is asked for. A step of these looks
+ * like any other.
  */
 
-/** `page` and `place` say where its packed part is; `…End` where its rows in the other columns end. */
+/** `textEnd` says where its text ends, `…End` where its rows in the other columns do. */
 const STEP = {
   seq: 'u32',
   order: 'u32',
@@ -32,8 +33,7 @@ const STEP = {
   power: 'f64',
   revenue: 'f64',
   about: 'u32',
-  page: 'u32',
-  place: 'u8',
+  textEnd: 'u32',
   postingEnd: 'u32',
   slotEnd: 'u32',
   takingEnd: 'u32',
@@ -42,10 +42,15 @@ const POSTING = { holding: 'u32', account: 'u32', mass: 'f64', pieces: 'f64' } a
 const SLOT = { name: 'u32', holding: 'u32' } as const;
 const TAKING = { holding: 'u32', milli: 'f64' } as const;
 
+/** Texts that are kept as they were read. */
+const READ = 3000;
+
 const WITHDRAWN = 1;
 const HAS_TAKINGS = 2;
+const HAS_REASON = 4;
+const HAS_OVERRIDES = 8;
 
-/** What of a step is packed. */
+/** What of a step is text. */
 type Rest = Pick<Step, 'command' | 'reason' | 'overrides'>;
 
 interface Tables {
@@ -62,18 +67,23 @@ const ends = (column: Uint32Array, row: number): [from: number, to: number] => [
 
 /** A step of the past. */
 export class SealedStep implements Step {
+  /** Not to be taken along where a step is spread. */
+  readonly #all: SealedSteps;
+
   constructor(
-    private readonly all: SealedSteps,
+    all: SealedSteps,
     readonly row: number,
     readonly id: string,
-  ) {}
+  ) {
+    this.#all = all;
+  }
 
   private get columns(): Columns<typeof STEP> {
-    return this.all.tables.steps;
+    return this.#all.tables.steps;
   }
 
   private word(column: 'kind' | 'station' | 'person' | 'batch' | 'machine'): string | null {
-    return this.all.words.text(this.columns[column][this.row] ?? 0);
+    return this.#all.words.text(this.columns[column][this.row] ?? 0);
   }
 
   get seq(): number {
@@ -114,11 +124,15 @@ export class SealedStep implements Step {
 
   get supersedes(): string | null {
     const row = this.columns.supersedes[this.row] ?? 0;
-    return row === 0 ? null : (this.all.steps[row - 1]?.id ?? null);
+    return row === 0 ? null : (this.#all.steps[row - 1]?.id ?? null);
+  }
+
+  private has(flag: number): boolean {
+    return ((this.columns.flags[this.row] ?? 0) & flag) !== 0;
   }
 
   get withdrawn(): boolean {
-    return ((this.columns.flags[this.row] ?? 0) & WITHDRAWN) !== 0;
+    return this.has(WITHDRAWN);
   }
 
   get minutes(): number {
@@ -130,85 +144,40 @@ export class SealedStep implements Step {
   }
 
   get money(): StepMoney {
-    const { purchase, labour, power, revenue, flags } = this.columns;
+    const { purchase, labour, power, revenue } = this.columns;
     return {
       purchaseMilli: purchase[this.row] ?? 0,
       labourMilli: labour[this.row] ?? 0,
       energyMilli: power[this.row] ?? 0,
       revenueMilli: revenue[this.row] ?? 0,
-      ...((flags[this.row] ?? 0) & HAS_TAKINGS ? { takingsMilli: this.all.takingsOf(this.row) } : {}),
+      ...(this.has(HAS_TAKINGS) ? { takingsMilli: this.#all.takingsOf(this.row) } : {}),
     };
   }
 
   get postings(): Posting[] {
-    return this.all.postingsOf(this.row);
+    return this.#all.postingsOf(this.row);
   }
 
   get slots(): Record<string, string> {
-    return this.all.slotsOf(this.row);
+    return this.#all.slotsOf(this.row);
   }
 
   get command(): unknown {
-    return this.all.restOf(this.row).command;
+    return this.#all.restOf(this.row).command;
   }
 
   get reason(): string | null {
-    return this.all.restOf(this.row).reason;
+    return this.has(HAS_REASON) ? this.#all.restOf(this.row).reason : null;
   }
 
   get overrides(): Step['overrides'] {
-    return this.all.restOf(this.row).overrides;
+    return this.has(HAS_OVERRIDES) ? this.#all.restOf(this.row).overrides : undefined;
   }
 
   toJSON(): Step {
     return plainStep(this);
   }
 }
-
-/** A step with all its fields its own. */
-export const plainStep = ({
-  id,
-  seq,
-  order,
-  kind,
-  station,
-  at,
-  recordedAt,
-  personId,
-  batchId,
-  machineId,
-  supersedes,
-  reason,
-  withdrawn,
-  command,
-  slots,
-  minutes,
-  energyKwh,
-  money,
-  postings,
-  overrides,
-}: Step): Step => ({
-  id,
-  seq,
-  order,
-  kind,
-  station,
-  at,
-  recordedAt,
-  personId,
-  batchId,
-  machineId,
-  supersedes,
-  reason,
-  withdrawn,
-  command,
-  slots,
-  minutes,
-  energyKwh,
-  money,
-  postings,
-  ...(overrides === undefined ? {} : { overrides }),
-});
 
 type Account = Pick<Posting, 'loss' | 'outside' | 'reason'>;
 
@@ -217,6 +186,8 @@ export class SealedSteps implements Past {
   readonly steps: SealedStep[];
   readonly inForce: SealedStep[] = [];
   private readonly accounts = new Map<number, Account>();
+  /** What was read lately: it is asked for again. */
+  private readonly read = new Map<number, Rest>();
   /** Rows that moved something in a holding, in the order of the work, from `entryStart` of its number to that of the next. */
   private readonly entryStart: Uint32Array;
   private readonly entryRows: Uint32Array;
@@ -225,7 +196,7 @@ export class SealedSteps implements Past {
     readonly words: Words,
     readonly tables: Tables,
     ids: readonly string[],
-    readonly pages: Pages<Rest>,
+    private readonly texts: Texts,
   ) {
     this.steps = ids.map((id, row) => new SealedStep(this, row, id));
     const { supersedes, flags, at, order } = tables.steps;
@@ -364,57 +335,27 @@ export class SealedSteps implements Past {
   }
 
   restOf(row: number): Rest {
-    const { page, place } = this.tables.steps;
-    return this.pages.open(page[row] ?? 0)[place[row] ?? 0] as Rest;
+    let rest = this.read.get(row);
+    if (rest) {
+      // Asked for last is let go of last.
+      this.read.delete(row);
+    } else {
+      rest = JSON.parse(this.texts(...ends(this.tables.steps.textEnd, row))) as Rest;
+      for (const oldest of this.read.keys()) {
+        if (this.read.size < READ) break;
+        this.read.delete(oldest);
+      }
+    }
+    this.read.set(row, rest);
+    return rest;
   }
 }
 
 const accountText = ({ loss, outside, reason }: Account): string | null =>
   loss === null && outside === null && reason === null ? null : JSON.stringify([loss, outside, reason]);
 
-/** Pages of what is packed, by kind: those of before, the last of each kind filled up, and new ones. */
-class PageWriter {
-  private readonly pages: Uint8Array[];
-  private readonly open = new Map<Step['kind'], { page: number; values: Rest[] }>();
-
-  constructor(before: SealedSteps | null) {
-    this.pages = before ? Array.from({ length: before.pages.count }, (_, page) => before.pages.packed(page)) : [];
-    const last = new Map<Step['kind'], SealedStep>();
-    for (const step of before?.steps ?? []) last.set(step.kind, step);
-    for (const [kind, step] of last) {
-      const page = before?.tables.steps.page[step.row] ?? 0;
-      const values = before?.pages.open(page) ?? [];
-      if (values.length < PAGE) this.open.set(kind, { page, values: [...values] });
-    }
-  }
-
-  add(kind: Step['kind'], rest: Rest): { page: number; place: number } {
-    let open = this.open.get(kind);
-    if (!open) {
-      open = { page: this.pages.push(EMPTY) - 1, values: [] };
-      this.open.set(kind, open);
-    }
-    const { page, values } = open;
-    values.push(rest);
-    if (values.length === PAGE) this.close(kind, open);
-    return { page, place: values.length - 1 };
-  }
-
-  private close(kind: Step['kind'], { page, values }: { page: number; values: readonly Rest[] }): void {
-    this.pages[page] = packPage(values);
-    this.open.delete(kind);
-  }
-
-  whole(): readonly Uint8Array[] {
-    for (const [kind, open] of [...this.open]) this.close(kind, open);
-    return this.pages;
-  }
-}
-
-const EMPTY = new Uint8Array(0);
-
 /** The steps of a checkpoint. @throws Error where it is no whole one */
-export const openSteps = (words: Words, ids: readonly string[], sections: Sections): SealedSteps =>
+export const openSteps = (words: Words, ids: readonly string[], sections: Sections, texts: Texts): SealedSteps =>
   new SealedSteps(
     words,
     {
@@ -424,7 +365,7 @@ export const openSteps = (words: Words, ids: readonly string[], sections: Sectio
       takings: openColumns('taking', TAKING, sections),
     },
     ids,
-    openPages(sections),
+    texts,
   );
 
 /**
@@ -433,19 +374,21 @@ export const openSteps = (words: Words, ids: readonly string[], sections: Sectio
  * @param words grows by what the others say
  * @param fresh in the order of recording, each after every one that was sealed
  * @param rowOf the row of a step, among all of them in that order
+ * @returns the columns of all, and the texts of the others
  */
 export function sealSteps(
   words: Words,
   before: SealedSteps | null,
   fresh: readonly Step[],
   rowOf: (stepId: string) => number,
-): Sections {
+): { sections: Sections; texts: Uint8Array } {
   const old = before?.tables ?? null;
   const steps = new Growing(STEP, old?.steps ?? null);
   const postings = new Growing(POSTING, old?.postings ?? null);
   const slots = new Growing(SLOT, old?.slots ?? null);
   const takings = new Growing(TAKING, old?.takings ?? null);
-  const pages = new PageWriter(before);
+  const texts: Buffer[] = [];
+  let textEnd = old?.steps.textEnd.at(-1) ?? 0;
   for (const step of fresh) {
     const { money, overrides } = step;
     for (const posting of step.postings)
@@ -459,6 +402,14 @@ export function sealSteps(
       slots.add({ name: words.number(name), holding: words.number(holdingId) });
     for (const [holdingId, milli] of Object.entries(money.takingsMilli ?? {}))
       takings.add({ holding: words.number(holdingId), milli });
+    const rest: Rest = {
+      command: step.command,
+      reason: step.reason,
+      ...(overrides === undefined ? {} : { overrides }),
+    };
+    const text = Buffer.from(JSON.stringify(rest));
+    texts.push(text);
+    textEnd += text.length;
     steps.add({
       seq: step.seq,
       order: step.order,
@@ -470,7 +421,11 @@ export function sealSteps(
       batch: words.number(step.batchId),
       machine: words.number(step.machineId),
       supersedes: step.supersedes === null ? 0 : rowOf(step.supersedes) + 1,
-      flags: (step.withdrawn ? WITHDRAWN : 0) + (money.takingsMilli ? HAS_TAKINGS : 0),
+      flags:
+        (step.withdrawn ? WITHDRAWN : 0) |
+        (money.takingsMilli ? HAS_TAKINGS : 0) |
+        (step.reason === null ? 0 : HAS_REASON) |
+        (overrides === undefined ? 0 : HAS_OVERRIDES),
       minutes: step.minutes,
       energy: step.energyKwh,
       purchase: money.purchaseMilli,
@@ -478,21 +433,17 @@ export function sealSteps(
       power: money.energyMilli,
       revenue: money.revenueMilli,
       about: words.number(silentAbout(step)),
-      ...pages.add(step.kind, {
-        command: step.command,
-        reason: step.reason,
-        ...(overrides === undefined ? {} : { overrides }),
-      }),
+      textEnd,
       postingEnd: postings.length,
       slotEnd: slots.length,
       takingEnd: takings.length,
     });
   }
-  return {
+  const sections = {
     ...columnSections('step', steps.whole()),
     ...columnSections('posting', postings.whole()),
     ...columnSections('slot', slots.whole()),
     ...columnSections('taking', takings.whole()),
-    ...pageSections(pages.whole()),
   };
+  return { sections, texts: Buffer.concat(texts) };
 }

@@ -257,6 +257,15 @@ export abstract class Kept extends Lists {
     });
   }
 
+  /** Looks whether what a start read only in part is whole, and reads the database where it is not. */
+  async checkKept(): Promise<void> {
+    if (!this.checkpoint || (await this.checkpoint.isWhole())) return;
+    await this.exclusively(async () => {
+      await this.reload();
+      this.settle();
+    });
+  }
+
   /** Waits for what is being written, and keeps what the next start reads. */
   rest(): Promise<void> {
     return this.exclusively(() => {

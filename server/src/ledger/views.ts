@@ -9,6 +9,7 @@ import type {
 } from '@wunsch/core/api/types';
 import type { CommandOf } from '@wunsch/core/ledger/commands';
 import type { LotFacts, Posting, Step } from '@wunsch/core/ledger/types';
+import { plainStep } from '@wunsch/core/ledger/plain-step';
 import { originVerdict, type Composition, type OriginVerdict } from '@wunsch/core/composition/composition';
 import { marksOf, type Mark } from '@wunsch/core/trace/marks';
 import { Notables } from '@wunsch/core/trace/notable';
@@ -162,7 +163,7 @@ export class Views {
     const cost = book.isCurrent(step) ? valuation.costOf(step.id) : undefined;
     const sum = (pick: (p: Posting) => boolean): number =>
       step.postings.reduce((total, p) => (pick(p) ? total + p.massMg : total), 0);
-    const { order: _order, slots: _slots, money, postings, batchId, overrides = [], ...rest } = step;
+    const { order: _order, slots: _slots, money, postings, batchId, overrides = [], ...rest } = plainStep(step);
     return {
       ...rest,
       person: this.person(step.personId),

@@ -1,3 +1,4 @@
+import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Posting, Step } from '@wunsch/core/ledger/types';
 
 /** A posting without its field names: most of a ten-year start is reading these. */
@@ -11,10 +12,10 @@ type Line = [
 ];
 
 /** A step as the text of its row. */
-export const packStep = ({ postings, ...step }: Step): string =>
+export const packStep = (step: Step): string =>
   JSON.stringify({
-    ...step,
-    postings: postings.map((p): Line => [p.holdingId, p.loss, p.outside, p.reason, p.massMg, p.pieces]),
+    ...plainStep(step),
+    postings: step.postings.map((p): Line => [p.holdingId, p.loss, p.outside, p.reason, p.massMg, p.pieces]),
   });
 
 export type PackedStep = Omit<Step, 'postings'> & { postings: Line[] };

@@ -1,0 +1,103 @@
+import { createHash } from 'node:crypto';
+import {
+  closeSync,
+  createReadStream,
+  fstatSync,
+  fsyncSync,
+  ftruncateSync,
+  openSync,
+  readSync,
+  writeSync,
+} from 'node:fs';
+
+/** Bytes of a file, looked at where somebody asks. */
+export type Texts = (from: number, to: number) => string;
+
+/** Bytes of the file that are read together: what was entered after one another is asked for together. */
+const BLOCK = 16_384;
+/** Blocks that are kept in memory. */
+const KEPT = 192;
+
+/** A stretch of the file that was written at once. */
+export interface Stretch {
+  bytes: number;
+  sha256: string;
+}
+
+const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+/**
+ * Texts behind one another in a file that only ever grows. What is asked for is read then: what nobody asks for takes no
+ * memory.
+ */
+export class TextFile {
+  private readonly file: number;
+  private readonly blocks = new Map<number, Buffer>();
+  private readonly whole: number;
+
+  /**
+   * @param stretches what has to be in it; what is behind that is cut off
+   * @throws Error where less is there
+   */
+  constructor(
+    private readonly path: string,
+    readonly stretches: readonly Stretch[],
+  ) {
+    this.whole = stretches.reduce((sum, { bytes }) => sum + bytes, 0);
+    this.file = openSync(path, stretches.length === 0 ? 'w+' : 'r+', 0o600);
+    const { size } = fstatSync(this.file);
+    if (size < this.whole) throw new Error('the file ends too soon');
+    if (size > this.whole) ftruncateSync(this.file, this.whole);
+  }
+
+  readonly text: Texts = (from, to) => {
+    const [first, last] = [Math.floor(from / BLOCK), Math.floor((to - 1) / BLOCK)];
+    if (first === last) return this.block(first).toString('utf8', from - first * BLOCK, to - first * BLOCK);
+    const bytes = Buffer.allocUnsafe(to - from);
+    readSync(this.file, bytes, 0, bytes.length, from);
+    return bytes.toString();
+  };
+
+  private block(number: number): Buffer {
+    let block = this.blocks.get(number);
+    if (block) {
+      // Asked for last is let go of last.
+      this.blocks.delete(number);
+    } else {
+      block = Buffer.allocUnsafeSlow(BLOCK);
+      readSync(this.file, block, 0, BLOCK, number * BLOCK);
+      for (const oldest of this.blocks.keys()) {
+        if (this.blocks.size < KEPT) break;
+        this.blocks.delete(oldest);
+      }
+    }
+    this.blocks.set(number, block);
+    return block;
+  }
+
+  /** Adds a stretch at the end. @returns all of them */
+  append(bytes: Uint8Array): Stretch[] {
+    if (bytes.length === 0) return [...this.stretches];
+    for (let done = 0; done < bytes.length;)
+      done += writeSync(this.file, bytes, done, bytes.length - done, this.whole + done);
+    fsyncSync(this.file);
+    return [...this.stretches, { bytes: bytes.length, sha256: hashOf(bytes) }];
+  }
+
+  /** Reads all of it again, others in between. @returns whether it is what was written */
+  async isWhole(): Promise<boolean> {
+    let from = 0;
+    for (const { bytes, sha256 } of this.stretches) {
+      const hash = createHash('sha256');
+      const stream = createReadStream(this.path, { start: from, end: from + bytes - 1 });
+      for await (const chunk of stream) hash.update(chunk as Buffer);
+      if (hash.digest('hex') !== sha256) return false;
+      from += bytes;
+    }
+    return true;
+  }
+
+  close(): void {
+    closeSync(this.file);
+  }
+}
