@@ -113,11 +113,17 @@ export class Book {
   /** The earliest place in the order of the work where something was changed since the past was entered. */
   private changed: Position | null = null;
   private version = 0;
+  private rewritten = 0;
   private readonly number = (books += 1);
 
   /** Another word after every change, and for every other book: caches compare it. */
   get state(): string {
     return `${this.number}.${this.version}`;
+  }
+
+  /** Another word after every change but a step at the end of the order of the work: what was read of it goes on. */
+  get line(): string {
+    return `${this.number}.${this.rewritten}`;
   }
 
   /** Enters steps of the past, before any other; they were checked when they were entered first. */
@@ -407,7 +413,10 @@ export class Book {
     this.note(key);
     const last = this.timeline.at(-1);
     if (!last || before(last, key) <= 0) this.timeline.push(step);
-    else this.timeline.splice(upperBound(this.timeline, key), 0, step);
+    else {
+      this.timeline.splice(upperBound(this.timeline, key), 0, step);
+      this.rewritten += 1;
+    }
     this.keepSilent(step, true);
     for (const [holdingId, change] of movements(step.postings)) {
       let rows = this.rowsOf(holdingId);
@@ -424,6 +433,7 @@ export class Book {
   private retire(step: Step): void {
     if (step.withdrawn) return;
     this.note(step);
+    this.rewritten += 1;
     const position = this.timeline.lastIndexOf(step);
     if (position >= 0) this.timeline.splice(position, 1);
     this.keepSilent(step, false);

@@ -32,7 +32,9 @@ const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes)
  */
 export class TextFile {
   private readonly file: number;
-  private readonly blocks = new Map<number, Buffer>();
+  /** Where in memory each block is that was read lately. */
+  private readonly blocks = new Map<number, number>();
+  private readonly memory = Buffer.allocUnsafeSlow(KEPT * BLOCK);
   private readonly whole: number;
 
   /**
@@ -52,27 +54,30 @@ export class TextFile {
 
   readonly text: Texts = (from, to) => {
     const [first, last] = [Math.floor(from / BLOCK), Math.floor((to - 1) / BLOCK)];
-    if (first === last) return this.block(first).toString('utf8', from - first * BLOCK, to - first * BLOCK);
+    if (first === last) {
+      const begin = this.block(first) - first * BLOCK;
+      return this.memory.toString('utf8', begin + from, begin + to);
+    }
     const bytes = Buffer.allocUnsafe(to - from);
     readSync(this.file, bytes, 0, bytes.length, from);
     return bytes.toString();
   };
 
-  private block(number: number): Buffer {
-    let block = this.blocks.get(number);
-    if (block) {
-      // Asked for last is let go of last.
-      this.blocks.delete(number);
-    } else {
-      block = Buffer.allocUnsafeSlow(BLOCK);
-      readSync(this.file, block, 0, BLOCK, number * BLOCK);
-      for (const oldest of this.blocks.keys()) {
-        if (this.blocks.size < KEPT) break;
-        this.blocks.delete(oldest);
+  /** Brings a block to memory. @returns where it begins there */
+  private block(number: number): number {
+    let begin = this.blocks.get(number);
+    if (begin === undefined) {
+      const [oldest] = this.blocks;
+      begin = this.blocks.size * BLOCK;
+      if (oldest && this.blocks.size >= KEPT) {
+        begin = oldest[1];
+        this.blocks.delete(oldest[0]);
       }
-    }
-    this.blocks.set(number, block);
-    return block;
+      readSync(this.file, this.memory, begin, BLOCK, number * BLOCK);
+    } else this.blocks.delete(number);
+    // Asked for last is let go of last.
+    this.blocks.set(number, begin);
+    return begin;
   }
 
   /** Adds a stretch at the end. @returns all of them */

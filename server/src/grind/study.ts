@@ -71,9 +71,16 @@ export function grindRuns(views: Views): GrindRuns {
   return known;
 }
 
+interface KeptRun {
+  /** What it was read from. */
+  steps: readonly Step[];
+  run: GrindRun;
+  evidence: GrindEvidence | null;
+}
+
 /** Runs of grinders, read from the book; what finished ones teach is kept. */
 export class GrindRuns {
-  private readonly kept = new Map<string, { key: string; run: GrindRun; evidence: GrindEvidence | null }>();
+  private readonly kept = new Map<string, KeptRun>();
   private readonly priors = new Map<string, { key: string; prior: GrindPrior }>();
 
   constructor(private readonly views: Views) {}
@@ -81,11 +88,12 @@ export class GrindRuns {
   /** A batch's run; null before anything was charged. */
   run(batch: Batch): GrindRun | null {
     const steps = this.views.stepsOfBatch(batch.id);
-    const key = `${steps.map(({ id }) => id).join()} ${JSON.stringify(batch.acts ?? [])}`;
     const before = this.kept.get(batch.id);
-    if (before?.key === key) return { ...before.run, batch };
+    if (before?.run.batch === batch && before.steps.length === steps.length) {
+      if (steps.every((step, i) => before.steps[i] === step)) return before.run;
+    }
     const run = this.read(batch, steps);
-    if (run) this.kept.set(batch.id, { key, run, evidence: null });
+    if (run) this.kept.set(batch.id, { steps, run, evidence: null });
     return run;
   }
 
@@ -272,7 +280,7 @@ export class GrindRuns {
   passes({ batch }: GrindRun): number {
     return this.views
       .stepsOfBatch(batch.id)
-      .filter(({ kind, command }) => kind === 'reading' && (command as CommandOf<'reading'>).what === 'pass').length;
+      .filter((step) => step.kind === 'reading' && (step.command as CommandOf<'reading'>).what === 'pass').length;
   }
 
   private byMachine = { of: '', rows: new Map<string, GrindRun[]>() };

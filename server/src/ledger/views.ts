@@ -249,9 +249,9 @@ export class Views {
   /** The machine that a batch is in: where it was last charged or moved to. */
   machineOf(batchId: string): string | null {
     const inIt = this.stepsOfBatch(batchId).findLast(
-      ({ kind, machineId, command }) =>
-        machineId !== null &&
-        (kind === 'charge' || (kind === 'reading' && (command as CommandOf<'reading'>).what === 'move')),
+      (step) =>
+        step.machineId !== null &&
+        (step.kind === 'charge' || (step.kind === 'reading' && (step.command as CommandOf<'reading'>).what === 'move')),
     );
     return inIt?.machineId ?? this.workshop.batches.get(batchId)?.machineId ?? null;
   }
@@ -275,21 +275,19 @@ export class Views {
     return this.barIndex.rows.get(batchId) ?? { made: 0, massMg: 0, standing: 0, sold: 0 };
   }
 
-  private batchIndex = { of: '', rows: new Map<string, Step[]>() };
+  private batchIndex = { of: '', seen: 0, rows: new Map<string, Step[]>() };
 
   /** Steps in force that name a batch, in order. */
   stepsOfBatch(batchId: string): Step[] {
-    const { book } = this.workshop;
-    if (this.batchIndex.of !== book.state) {
-      const rows = new Map<string, Step[]>();
-      for (const step of book.timeline) {
-        if (step.batchId === null) continue;
-        const list = rows.get(step.batchId);
-        if (list) list.push(step);
-        else rows.set(step.batchId, [step]);
-      }
-      this.batchIndex = { of: book.state, rows };
+    const { line, timeline } = this.workshop.book;
+    if (this.batchIndex.of !== line) this.batchIndex = { of: line, seen: 0, rows: new Map() };
+    const index = this.batchIndex;
+    for (; index.seen < timeline.length; index.seen += 1) {
+      const step = timeline[index.seen];
+      if (!step || step.batchId === null) continue;
+      // Lists are not changed once they were handed out.
+      index.rows.set(step.batchId, [...(index.rows.get(step.batchId) ?? []), step]);
     }
-    return this.batchIndex.rows.get(batchId) ?? [];
+    return index.rows.get(batchId) ?? [];
   }
 }

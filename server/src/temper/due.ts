@@ -18,9 +18,11 @@ export function looksDue(views: Views): DueItem[] {
     const steps = views.stepsOfBatch(batchId);
     const mouldedAt = steps.findLast(({ kind }) => kind === 'mould')?.at;
     const code = batches.get(batchId)?.code;
-    if (mouldedAt === undefined || code === undefined) return [];
-    const looked = steps.flatMap(({ kind, at, command }) =>
-      kind === 'reading' && (command as CommandOf<'reading'>).what === 'seen' ? [(at - mouldedAt) / DAY_MS] : [],
+    if (mouldedAt === undefined || code === undefined || !lookDue((now - mouldedAt) / DAY_MS, [])) return [];
+    const looked = steps.flatMap((step) =>
+      step.kind === 'reading' && step.at >= mouldedAt && (step.command as CommandOf<'reading'>).what === 'seen'
+        ? [(step.at - mouldedAt) / DAY_MS]
+        : [],
     );
     const due = lookDue((now - mouldedAt) / DAY_MS, looked);
     if (!due) return [];
