@@ -213,6 +213,8 @@ export interface Step {
   postings: Posting[];
   /** Stops that were gone past; absent: none. */
   overrides?: Override[] | undefined;
+  /** Known to have no words noted at it; absent: look. Never kept. */
+  readonly quiet?: boolean;
 }
 
 /** Beans (or nibs) as bought: the papers of a lot. Its grams are in the holding of the same id. */

@@ -52,8 +52,8 @@ export interface WorthThen {
   /** Sales of by-products after it that it knows of: what they fetched is credited to steps that it takes in. */
   readonly sales: readonly string[];
   readonly totals: Readonly<Totals>;
-  /** A state of its own for whoever asks. */
-  state(holdingId: string): State | undefined;
+  /** Not to be changed; the same for whoever asks again, for a while. */
+  state(holdingId: string): Readonly<State> | undefined;
   cost(stepId: string): StepCost | undefined;
 }
 
@@ -170,7 +170,10 @@ export class Valuation {
   private state(holdingId: string): State {
     let state = this.states.get(holdingId);
     if (!state) {
-      state = this.then?.state(holdingId) ?? { valueMilli: 0, massMg: 0, pieces: 0, unitMilli: 0, makeUp: new Map() };
+      const then = this.then?.state(holdingId);
+      state = then
+        ? { ...then, makeUp: new Map(then.makeUp) }
+        : { valueMilli: 0, massMg: 0, pieces: 0, unitMilli: 0, makeUp: new Map() };
       this.states.set(holdingId, state);
     }
     return state;

@@ -1,4 +1,5 @@
 import { silentAbout, type Balance, type Entry, type Past } from '@wunsch/core/ledger/book';
+import { notedIn } from '@wunsch/core/ledger/noted';
 import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Posting, Step, StepMoney } from '@wunsch/core/ledger/types';
 import { columnSections, Growing, openColumns, type Columns } from './columns';
@@ -49,6 +50,7 @@ const WITHDRAWN = 1;
 const HAS_TAKINGS = 2;
 const HAS_REASON = 4;
 const HAS_OVERRIDES = 8;
+const QUIET = 16;
 
 /** What of a step is text. */
 type Rest = Pick<Step, 'command' | 'reason' | 'overrides'>;
@@ -133,6 +135,10 @@ export class SealedStep implements Step {
 
   get withdrawn(): boolean {
     return this.has(WITHDRAWN);
+  }
+
+  get quiet(): boolean {
+    return this.has(QUIET);
   }
 
   get minutes(): number {
@@ -329,7 +335,8 @@ export class SealedSteps implements Past {
   takingsOf(row: number): Record<string, number> {
     const { holding, milli } = this.tables.takings;
     const [from, to] = ends(this.tables.steps.takingEnd, row);
-    const takings: Record<string, number> = {};
+    // Keys that come once each: an ordinary object would get a shape of its own each time.
+    const takings = Object.create(null) as Record<string, number>;
     for (let i = from; i < to; i += 1) takings[this.words.text(holding[i] ?? 0) ?? ''] = milli[i] ?? 0;
     return takings;
   }
@@ -425,7 +432,8 @@ export function sealSteps(
         (step.withdrawn ? WITHDRAWN : 0) |
         (money.takingsMilli ? HAS_TAKINGS : 0) |
         (step.reason === null ? 0 : HAS_REASON) |
-        (overrides === undefined ? 0 : HAS_OVERRIDES),
+        (overrides === undefined ? 0 : HAS_OVERRIDES) |
+        (notedIn(step) === '' ? QUIET : 0),
       minutes: step.minutes,
       energy: step.energyKwh,
       purchase: money.purchaseMilli,

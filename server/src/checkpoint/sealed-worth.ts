@@ -18,6 +18,8 @@ const ROOT = { holding: 'u32', share: 'f64' } as const;
 const COST = { known: 'u8', inputs: 'f64', credit: 'f64', sold: 'f64', lost: 'f64', outputEnd: 'u32' } as const;
 const OUTPUT = { holding: 'u32', value: 'f64' } as const;
 
+const ASKED = 6000;
+
 /** What is said of it beside the columns. */
 export interface WorthHead {
   upTo: Position;
@@ -53,7 +55,23 @@ export class SealedWorth implements WorthThen {
     [this.upTo, this.steps, this.sales, this.totals] = [upTo, steps, sales, totals];
   }
 
-  state(holdingId: string): State | undefined {
+  /** States that were asked for lately: what is worked out of them goes by them. */
+  private readonly asked = new Map<string, State>();
+
+  state(holdingId: string): Readonly<State> | undefined {
+    const known = this.asked.get(holdingId) ?? this.open(holdingId);
+    if (!known) return undefined;
+    // Asked for last is let go of last.
+    this.asked.delete(holdingId);
+    this.asked.set(holdingId, known);
+    for (const oldest of this.asked.keys()) {
+      if (this.asked.size <= ASKED) break;
+      this.asked.delete(oldest);
+    }
+    return known;
+  }
+
+  private open(holdingId: string): State | undefined {
     const { states, roots } = this.tables;
     const holding = this.words.find(holdingId);
     const unitMilli = holding === undefined ? undefined : states.unit[holding];

@@ -22,10 +22,7 @@ export function expectedFrom(views: Views, lotId: string, leftG: number): Expect
   const chain = CHAIN.filter(({ station }) => route?.stations.includes(station) ?? true).map(
     ({ station, kind }): StationYields => {
       const own = views.yields.ofLot(kind, lotId);
-      const others = views.yields
-        .ofFamily(kind, family)
-        .filter((row) => row.lotId !== lotId)
-        .slice(-FAMILY_MOST);
+      const others = lastOf(views.yields.ofFamily(kind, family), (row) => row.lotId !== lotId, FAMILY_MOST);
       const known = [...others, ...own];
       return {
         station,
@@ -37,6 +34,16 @@ export function expectedFrom(views: Views, lotId: string, leftG: number): Expect
     },
   );
   return expectGoods(leftG, chain, usualBar(views, family));
+}
+
+/** The last of some rows that are meant, in their order; not all of ten years are looked at. */
+function lastOf<Row>(rows: readonly Row[], isMeant: (row: Row) => boolean, most: number): Row[] {
+  const found: Row[] = [];
+  for (let i = rows.length - 1; i >= 0 && found.length < most; i -= 1) {
+    const row = rows[i];
+    if (row !== undefined && isMeant(row)) found.push(row);
+  }
+  return found.reverse();
 }
 
 /** Moulds that say what is usual. */

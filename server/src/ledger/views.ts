@@ -20,6 +20,7 @@ import type { Workshop } from '../journal/workshop';
 import { YieldIndex } from './yield-index';
 
 /** Steps that say something of all of a batch. */
+const NO_STEPS: readonly Step[] = [];
 const SPOKEN: ReadonlySet<string> = new Set(['reading', 'discharge', 'taste']);
 
 const inOrder = (a: Step, b: Step): number => a.at - b.at || a.order - b.order;
@@ -67,19 +68,36 @@ export class Views {
     const { book, batches, lots } = this.workshop;
     const { batchId, kind } = book.holding(holdingId);
     const batch = batchId === null ? undefined : batches.get(batchId);
-    // Of the batch only what is said of all of it: its other pours are other goods.
-    const spoken = batch ? this.stepsOfBatch(batch.id).filter(({ kind: what }) => SPOKEN.has(what)) : [];
-    const steps = [...new Set([...this.notables.behind(holdingId), ...spoken])];
-    const found = steps.length > 0 ? marksOf(steps.sort(inOrder), batch?.targetMicron ?? null) : [];
+    const spoken = batch ? this.stepsOfBatch(batch.id) : NO_STEPS;
+    const found = this.markedBy(
+      `of ${holdingId}`,
+      [this.notables.behind(holdingId), spoken],
+      batch?.targetMicron ?? null,
+    );
     const block = blocksOf(this.workshop.records).get(holdingId);
-    if (block) found.unshift({ id: 'blocked', label: 'blocked', why: block.why, stepId: null });
-    return kind === 'lot' && lots.has(holdingId) ? [...this.lotMarks(holdingId), ...found] : found;
+    const blocked: Mark[] = block ? [{ id: 'blocked', label: 'blocked', why: block.why, stepId: null }] : [];
+    return [...(kind === 'lot' && lots.has(holdingId) ? this.lotMarks(holdingId) : []), ...blocked, ...found];
   }
 
   /** What one has to know of a batch: what holds for any of its goods. */
   batchMarks(batchId: string): Mark[] {
-    const charges = this.stepsOfBatch(batchId);
-    return marksOf(charges, this.workshop.batches.get(batchId)?.targetMicron ?? null);
+    const target = this.workshop.batches.get(batchId)?.targetMicron ?? null;
+    return this.markedBy(batchId, [this.stepsOfBatch(batchId)], target);
+  }
+
+  private readonly marked = new Map<string, { by: readonly Iterable<Step>[]; target: number | null; marks: Mark[] }>();
+
+  /** What some steps mark something with, kept as long as these are the same lists. */
+  private markedBy(subjectId: string, by: readonly Iterable<Step>[], target: number | null): Mark[] {
+    const before = this.marked.get(subjectId);
+    if (before?.target === target && by.length === before.by.length && by.every((list, i) => list === before.by[i]))
+      return before.marks;
+    const [steps = [], spoken = []] = by;
+    // Of the batch of goods only what is said of all of it: its other pours are other goods.
+    const all = [...new Set([...steps, ...[...spoken].filter(({ kind }) => SPOKEN.has(kind))])];
+    const marks = all.length > 0 ? marksOf(all.sort(inOrder), target) : [];
+    this.marked.set(subjectId, { by, target, marks });
+    return marks;
   }
 
   private lotMarks(lotId: string): Mark[] {
@@ -275,10 +293,10 @@ export class Views {
     return this.barIndex.rows.get(batchId) ?? { made: 0, massMg: 0, standing: 0, sold: 0 };
   }
 
-  private batchIndex = { of: '', seen: 0, rows: new Map<string, Step[]>() };
+  private batchIndex = { of: '', seen: 0, rows: new Map<string, readonly Step[]>() };
 
   /** Steps in force that name a batch, in order. */
-  stepsOfBatch(batchId: string): Step[] {
+  stepsOfBatch(batchId: string): readonly Step[] {
     const { line, timeline } = this.workshop.book;
     if (this.batchIndex.of !== line) this.batchIndex = { of: line, seen: 0, rows: new Map() };
     const index = this.batchIndex;
@@ -288,6 +306,6 @@ export class Views {
       // Lists are not changed once they were handed out.
       index.rows.set(step.batchId, [...(index.rows.get(step.batchId) ?? []), step]);
     }
-    return index.rows.get(batchId) ?? [];
+    return index.rows.get(batchId) ?? NO_STEPS;
   }
 }

@@ -1,6 +1,6 @@
 import type { HistoryPoint } from '@wunsch/core/api/types';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
-import { stepYield } from '@wunsch/core/ledger/yields';
+import { stepYield, YIELD_STEP } from '@wunsch/core/ledger/yields';
 import type { Valuation } from '@wunsch/core/ledger/valuation';
 import type { Workshop } from '../journal/workshop';
 
@@ -41,7 +41,7 @@ export class YieldIndex {
 
   of(kind: StepKind): readonly IndexedYield[] {
     this.update();
-    return this.byKind.get(kind) ?? [];
+    return this.byKind.get(kind) ?? NONE;
   }
 
   private update(): void {
@@ -62,6 +62,7 @@ export class YieldIndex {
   }
 
   private add(step: Step, index: number): void {
+    if (!KINDS.has(step.kind)) return;
     const point = stepYield(this.workshop.book, step);
     const made = step.slots['good'] ?? step.batchId;
     if (!point || made === null) return;
@@ -79,6 +80,11 @@ export class YieldIndex {
     if (lotId !== null) push(this.byLot, `${step.kind} ${lotId}`, row);
   }
 }
+
+const NONE: readonly IndexedYield[] = [];
+
+/** Steps whose yield somebody asks for. */
+const KINDS = new Set<StepKind>(Object.values(YIELD_STEP));
 
 function push<K>(map: Map<K, IndexedYield[]>, key: K, row: IndexedYield): void {
   const list = map.get(key);

@@ -27,13 +27,17 @@ function priceIn(step: Step, holdingId: string): Price | null {
 /** Money that is no station's: what things last fetched. */
 export function moneyRoutes(router: Router): void {
   const { workshop } = router;
+  /** What was fetched last by the newest sales that were seen. */
+  let fetched = { of: '', seen: 0, last: new Map<string, Price>() };
   router.read('/api/money/prices', 'What goods like these last fetched, a piece or a kilogram', () => {
     const { book } = workshop;
     const like = (holding: Holding): string =>
       holding.kind === 'husk' ? 'husk' : `${holding.kind} ${holding.name.toLowerCase()}`;
-    const last = new Map<string, Price>();
-    for (const step of book.timeline) {
-      if (step.kind !== 'sell') continue;
+    if (fetched.of !== book.line) fetched = { of: book.line, seen: 0, last: new Map() };
+    const { last } = fetched;
+    for (; fetched.seen < book.timeline.length; fetched.seen += 1) {
+      const step = book.timeline[fetched.seen];
+      if (step?.kind !== 'sell') continue;
       for (const holdingId of Object.keys(step.money.takingsMilli ?? {})) {
         const price = priceIn(step, holdingId);
         if (price) last.set(like(book.holding(holdingId)), price);

@@ -13,6 +13,7 @@ import { judgeLabel } from '@wunsch/core/recipe/correct';
 import { figuresOfLines, type Line } from '@wunsch/core/recipe/ingredient';
 import type { Recipe } from '@wunsch/core/recipe/records';
 import type { WeighingState } from '@wunsch/core/recipe/weighing';
+import { byBatch } from '../ledger/by-batch';
 import type { Views } from '../ledger/views';
 import type { KeptRecipe } from '@wunsch/core/recipe/book';
 import { bowlOf, Pantry } from './pantry';
@@ -38,12 +39,12 @@ function knownLines(pantry: Pantry, rows: Recipe['lines']): Line[] {
   });
 }
 
-function scoresOf(views: Views, batchId: string): number[] {
-  return views
+const scoresOf = byBatch((views, batchId): readonly number[] =>
+  views
     .stepsOfBatch(batchId)
     .filter(({ kind }) => kind === 'taste')
-    .map(({ command }) => (command as CommandOf<'taste'>).score);
-}
+    .map(({ command }) => (command as CommandOf<'taste'>).score),
+);
 
 const mean = (values: readonly number[]): number | null =>
   values.length === 0 ? null : values.reduce((total, value) => total + value, 0) / values.length;

@@ -10,6 +10,7 @@ import { SIGNS } from '@wunsch/core/roast/words';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import type { Views } from '../ledger/views';
+import type { IndexedYield } from '../ledger/yield-index';
 import type { Workshop } from '../journal/workshop';
 import type { LiveRoasts } from './live';
 import { moistureOf } from './loads';
@@ -19,32 +20,58 @@ interface Counts {
   roasters: Map<string, { loads: number; curves: number }>;
 }
 
-/** Counted once for each state of the book: ten years are many thousand loads. */
-const counted = new WeakMap<Workshop, { state: string; counts: Counts }>();
+interface Counted {
+  /** What was counted of, and how many of it. */
+  rows: readonly IndexedYield[];
+  seen: number;
+  programs: Counts['programs'];
+  loads: Map<string, number>;
+  machineOf: Map<string, string>;
+  curves: { of: number; seen: number; counts: Map<string, number> };
+}
+
+/** Counted as the book grows: ten years are many thousand loads. */
+const counted = new WeakMap<Workshop, Counted>();
 
 /** How often each program was used and when last; loads and curves of each roaster. */
 function countsOf(views: Views): Counts {
   const { workshop } = views;
   const { book, roasts } = workshop;
-  const state = `${book.steps.size} ${book.timeline.at(-1)?.id} ${roasts.curveRevision}`;
-  const known = counted.get(workshop);
-  if (known?.state === state) return known.counts;
-  const counts: Counts = { programs: new Map(), roasters: new Map() };
-  for (const { stepId, at } of views.yields.of('roast')) {
+  const rows = views.yields.of('roast');
+  let known = counted.get(workshop);
+  if (known?.rows !== rows) {
+    const curves = { of: -1, seen: 0, counts: new Map<string, number>() };
+    known = { rows, seen: 0, programs: new Map(), loads: new Map(), machineOf: new Map(), curves };
+    counted.set(workshop, known);
+  }
+  const { programs, loads, machineOf, curves } = known;
+  for (; known.seen < rows.length; known.seen += 1) {
+    const { stepId, at } = rows[known.seen] as IndexedYield;
     const step = book.steps.get(stepId);
     const loadId = step?.slots['good'];
     if (!step || loadId === undefined) continue;
     const programId = (step.command as CommandOf<'roast'>).how?.programId;
     if (programId != null) {
-      const { loads = 0, lastAt = 0 } = counts.programs.get(programId) ?? {};
-      counts.programs.set(programId, { loads: loads + 1, lastAt: Math.max(at, lastAt) });
+      const before = programs.get(programId) ?? { loads: 0, lastAt: 0 };
+      programs.set(programId, { loads: before.loads + 1, lastAt: Math.max(at, before.lastAt) });
     }
     if (step.machineId === null) continue;
-    const { loads = 0, curves = 0 } = counts.roasters.get(step.machineId) ?? {};
-    counts.roasters.set(step.machineId, { loads: loads + 1, curves: curves + (roasts.curveOf(loadId) ? 1 : 0) });
+    loads.set(step.machineId, (loads.get(step.machineId) ?? 0) + 1);
+    machineOf.set(loadId, step.machineId);
   }
-  counted.set(workshop, { state, counts });
-  return counts;
+  if (curves.of !== roasts.curveRevision || curves.seen !== known.seen) {
+    const counts = new Map<string, number>();
+    for (const { loadId } of roasts.curves.values()) {
+      const machineId = loadId === null ? undefined : machineOf.get(loadId);
+      if (machineId !== undefined) counts.set(machineId, (counts.get(machineId) ?? 0) + 1);
+    }
+    known.curves = { of: roasts.curveRevision, seen: known.seen, counts };
+  }
+  const { counts } = known.curves;
+  return {
+    programs,
+    roasters: new Map([...loads].map(([id, count]) => [id, { loads: count, curves: counts.get(id) ?? 0 }])),
+  };
 }
 
 export function programViews(views: Views): ProgramView[] {

@@ -4,6 +4,7 @@ import { runningHours } from '@wunsch/core/grind/running';
 import { FACTORS, type Factor } from '@wunsch/core/trials/records';
 import { sampleShare } from '@wunsch/core/winnow/samples';
 import { grindRuns } from '../grind/study';
+import { byBatch } from '../ledger/by-batch';
 import type { Views } from '../ledger/views';
 import { loadRow } from '../roast/loads';
 
@@ -41,7 +42,7 @@ function behind(views: Views, holdingIds: readonly string[]): Step[] {
 }
 
 /** What was logged of the making of a batch, as figures; null: it was not. */
-export function batchFacts(views: Views, batchId: string): BatchFacts {
+export const batchFacts = byBatch((views, batchId): BatchFacts => {
   const { book, batches } = views.workshop;
   const steps = views.stepsOfBatch(batchId);
   const charged = steps.filter(({ kind }) => kind === 'charge');
@@ -89,4 +90,4 @@ export function batchFacts(views: Views, batchId: string): BatchFacts {
     restDays: emptied && on ? (on.at - emptied.at) / DAY_MS : null,
     workC: mean(works),
   };
-}
+});

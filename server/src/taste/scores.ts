@@ -1,4 +1,5 @@
 import type { CommandOf } from '@wunsch/core/ledger/commands';
+import { byBatch } from '../ledger/by-batch';
 import type { Views } from '../ledger/views';
 import { scoresOf, sessionsOf } from './sessions';
 
@@ -9,15 +10,19 @@ export interface BatchScore {
   palate: string;
 }
 
-/** What was scored of a batch at the bench. */
-export const benchScores = (views: Views, batchId: string): BatchScore[] =>
+const scored = byBatch((views, batchId) =>
   views
     .stepsOfBatch(batchId)
     .flatMap((step) =>
       step.kind === 'taste'
-        ? [{ score: (step.command as CommandOf<'taste'>).score, at: step.at, palate: views.person(step.personId) }]
+        ? [{ score: (step.command as CommandOf<'taste'>).score, at: step.at, personId: step.personId }]
         : [],
-    );
+    ),
+);
+
+/** What was scored of a batch at the bench. */
+export const benchScores = (views: Views, batchId: string): BatchScore[] =>
+  scored(views, batchId).map(({ score, at, personId }) => ({ score, at, palate: views.person(personId) }));
 
 /** What was scored of batches in blind sessions that were opened, by batch. */
 function blindScores(views: Views): Map<string, BatchScore[]> {

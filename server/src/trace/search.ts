@@ -1,4 +1,5 @@
 import type { SearchHit } from '@wunsch/core/api/types';
+import { notedIn } from '@wunsch/core/ledger/noted';
 import type { Holding, Step } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { lossWatch } from '../losses/series';
@@ -76,9 +77,8 @@ function* byNote(views: Views, words: string): Generator<Ranked> {
   let found = 0;
   for (let i = book.timeline.length - 1; i >= 0 && found < HITS; i -= 1) {
     const step = book.timeline[i] as Step;
-    const { note, why = '' } = step.command as { note?: string; why?: string };
-    const text = `${why} ${note ?? ''}`.trim();
-    if (!text.toLowerCase().includes(words)) continue;
+    const text = notedIn(step);
+    if (text === '' || !text.toLowerCase().includes(words)) continue;
     found += 1;
     const about = batches.get(step.batchId ?? '')?.code ?? book.holdings.get(step.slots['good'] ?? '')?.code ?? '';
     const station = STATION_NAMES[step.station];
