@@ -15,6 +15,25 @@ const root = join(import.meta.dirname, '..');
 const years = Number(process.argv[2] ?? 10);
 const rows: [what: string, measured: string, budget: string, ok: boolean][] = [];
 
+/** What was measured on the demo, by what it is: ten years are held against it. */
+const onDemo = new Map<string, number>();
+
+/** Notes a figure of the demo, or one of many years that may be so many times that of the demo, and no more than the budget. */
+function noteOf(name: string, what: string, value: number, budget: number, unit: string, times?: number): void {
+  const demo = onDemo.get(what);
+  if (name === 'demo') onDemo.set(what, value);
+  const own = name === 'demo' || times === undefined || demo === undefined ? budget : Math.min(budget, times * demo);
+  note(`${name}: ${what}`, value, Math.round(own * 100) / 100, unit);
+}
+
+/** A read of many years may take twice that of the demo; what is under this is quick whatever the demo's is, ms. */
+const QUICK_MS = 20;
+const noteRead = (name: string, what: string, value: number): void => {
+  const demo = onDemo.get(what) ?? value;
+  onDemo.set(what, name === 'demo' ? value : demo);
+  note(`${name}: ${what}`, value, name === 'demo' ? 50 : Math.min(50, Math.max(QUICK_MS, Math.round(2 * demo))), 'ms');
+};
+
 function note(what: string, value: number, budget: number, unit: string): void {
   rows.push([
     what,
@@ -84,7 +103,14 @@ async function measure(name: string, flags: string[], directory: string): Promis
   }
   const server = await start(flags, directory);
   const { base } = server;
-  note(`${name}: start with existing data, to the first answer`, server.ready / 1000, 3, 's');
+  noteOf(
+    name,
+    'start with existing data, to the first answer',
+    server.ready / 1000,
+    name === 'demo' ? 3 : 3.75,
+    's',
+    1.25,
+  );
   const json = async <T>(path: string): Promise<T> => (await (await fetch(base + path)).json()) as T;
   const { batches } = await json<{ batches: { batch: { code: string } }[] }>('/api/trace/batches?limit=60');
   const { lots } = await json<{ lots: { code: string }[] }>('/api/trace/lots');
@@ -125,7 +151,7 @@ async function measure(name: string, flags: string[], directory: string): Promis
     '/api/trace/search?q=b01',
     '/api/ledger/steps',
   ]) {
-    note(`${name}: GET ${path}, p95`, await p95(base, path), 50, 'ms');
+    noteRead(name, `GET ${path.replace(batch, 'B').replace(lot, 'L').replace(load, 'R')}, p95`, await p95(base, path));
   }
   for (const path of [`/api/trace/codes/${batch}-1`, `/api/trace/codes/${lot}`, `/api/trace/codes/${batch}-1/drawing`])
     note(`${name}: GET ${path}, p95`, await p95(base, path, 15), 100, 'ms');
@@ -196,7 +222,7 @@ async function measure(name: string, flags: string[], directory: string): Promis
     await measureTempering(base, note);
     await measureTasting(base, note);
   }
-  note(`${name}: server memory`, rssMb(server.child.pid ?? 0), 700, 'MB');
+  noteOf(name, 'server memory', rssMb(server.child.pid ?? 0), name === 'demo' ? 450 : 562, 'MB', 1.25);
   await stop(server);
 }
 

@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { setFlagsFromString } from 'node:v8';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { buildApp } from './app';
 import { brief } from './http/brief';
@@ -29,7 +30,11 @@ function option(name: string): string | undefined {
 const OPEN =
   'This workshop is open to its network: whoever reaches it may read and change everything, as there are no accounts yet. Keep it among people you trust.';
 
+/** How far the heap may grow over what is in use before it is swept, percent: what is let go of is given back soon. */
+const HEAP_GROWS_PCT = 40;
+
 async function main(): Promise<void> {
+  setFlagsFromString(`--heap-growing-percent=${HEAP_GROWS_PCT}`);
   const demo = process.argv.includes('--demo');
   const years = Number(option('years') ?? 0);
   const port = Number(process.env['PORT'] ?? 4610);

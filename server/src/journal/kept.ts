@@ -5,7 +5,7 @@ import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import type { Checkpoint, Small, Whole } from '../checkpoint/checkpoint';
 import { CurveLog } from '../store/curve-log';
 import type { Store } from '../store/database';
-import { firstCommit, nextCommit, readCommit, writeCommit, type Commit } from '../store/commits';
+import { firstCommit, lastStepIn, nextCommit, readCommit, writeCommit, type Commit } from '../store/commits';
 import { clear, findAnswer, findClosedWork, write } from '../store/records';
 import type { CurveRow } from '../store/curves';
 import { readCurve, readCurves } from '../store/curves';
@@ -61,7 +61,8 @@ export abstract class Kept extends Lists {
   protected async begin(): Promise<void> {
     this.committed = await readCommit(this.store.db);
     const kept = this.checkpoint?.read(this.committed) ?? null;
-    if (kept) return this.adopt(kept);
+    if (kept?.seq === (await lastStepIn(this.store.db))) return this.adopt(kept);
+    this.checkpoint?.drop();
     this.adopt(await readWhole(this.store.db));
     this.settle();
   }

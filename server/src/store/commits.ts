@@ -1,3 +1,4 @@
+import { max } from 'drizzle-orm';
 import { nanoid } from 'nanoid';
 import * as t from './schema';
 import type { Database, Tx } from './types';
@@ -22,6 +23,12 @@ export async function writeCommit(db: Database | Tx, commit: Commit): Promise<vo
     .insert(t.commits)
     .values({ id: ONLY, ...commit })
     .onConflictDoUpdate({ target: t.commits.id, set: commit });
+}
+
+/** Number of the last step that the database has; 0 where it has none. */
+export async function lastStepIn(db: Database): Promise<number> {
+  const [row] = await db.select({ seq: max(t.steps.seq) }).from(t.steps);
+  return row?.seq ?? 0;
 }
 
 /** Which state a database is in; one that nothing says of begins to count. */
