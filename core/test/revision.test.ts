@@ -1,5 +1,5 @@
 import { Valuation } from '../src/ledger/valuation';
-import { barsByBatch } from '../src/trace/bars';
+import { BarsByBatch } from '../src/trace/bars';
 import { downstream } from '../src/trace/flow';
 import type { CommandOf } from '../src/ledger/commands';
 import { Bench, HOUR, made, refusal, START } from './fixtures';
@@ -263,9 +263,12 @@ test('bars of a remelt are shared, not counted whole by both batches', () => {
     }),
   );
   mould([pour], 110);
-  const counted = barsByBatch(bench.book, (id) => id === one || id === two);
-  expect(counted.get(one)?.made).toBeCloseTo(70 + 20, 9);
-  expect(counted.get(two)?.made).toBeCloseTo(90, 9);
+  const counted = new BarsByBatch(
+    () => bench.book,
+    (id) => id === one || id === two,
+  );
+  expect(counted.of(one).made).toBeCloseTo(70 + 20, 9);
+  expect(counted.of(two).made).toBeCloseTo(90, 9);
 });
 
 test('bars of which the last has gone are still counted, not weighed: two found are two bars and their grams', () => {

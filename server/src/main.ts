@@ -33,6 +33,9 @@ const OPEN =
 /** How far the heap may grow over what is in use before it is swept, percent: what is let go of is given back soon. */
 const HEAP_GROWS_PCT = 40;
 
+/** So long after a start it is checked what that read only in part: first the maker is answered. */
+const CHECKED_MS = 20_000;
+
 async function main(): Promise<void> {
   setFlagsFromString(`--heap-growing-percent=${HEAP_GROWS_PCT}`);
   const demo = process.argv.includes('--demo');
@@ -81,7 +84,7 @@ async function main(): Promise<void> {
   await app.listen({ port, host });
   // Nothing that fails in the background may take the workshop down with it.
   process.on('unhandledRejection', (reason) => app.log.error(reason));
-  void workshop.checkKept().catch((error: unknown) => app.log.error(error));
+  setTimeout(() => void workshop.checkKept().catch((error: unknown) => app.log.error(error)), CHECKED_MS).unref();
   let stopping = false;
   const stop = async (): Promise<void> => {
     if (stopping) return;

@@ -19,26 +19,68 @@ interface Content {
 
 const NONE: BatchBars = { made: 0, massMg: 0, standing: 0, sold: 0 };
 
+type Count = (shares: ReadonlyMap<string, number>, part: keyof BatchBars, amount: number) => void;
+
 /**
- * The bars of every batch, in one pass through the book. A pour of two batches gives each its share by weight;
- * what joins from the pantry after the bowl belongs to what it joins. A batch's own bowl is all its own, whatever
- * was put in it.
+ * The bars of every batch, in one pass through the book that goes on as the book grows. A pour of two batches gives each
+ * its share by weight; what joins from the pantry after the bowl belongs to what it joins. A batch's own bowl is all its
+ * own, whatever was put in it.
  */
-export function barsByBatch(book: Book, isBatch: (holdingId: string) => boolean): Map<string, BatchBars> {
-  const bars = new Map<string, BatchBars>();
-  const contents = new Map<string, Content>();
-  const count = (shares: ReadonlyMap<string, number>, part: keyof BatchBars, amount: number): void => {
+export class BarsByBatch {
+  private line = '';
+  private seen = 0;
+  private bars = new Map<string, BatchBars>();
+  private contents = new Map<string, Content>();
+  private standing = { state: '', pieces: new Map<string, number>() };
+
+  constructor(
+    private readonly book: () => Book,
+    private readonly isBatch: (holdingId: string) => boolean,
+  ) {}
+
+  of(batchId: string): BatchBars {
+    this.bringUpToDate();
+    return { ...(this.bars.get(batchId) ?? NONE), standing: this.standing.pieces.get(batchId) ?? 0 };
+  }
+
+  private bringUpToDate(): void {
+    const book = this.book();
+    if (this.line !== book.line) {
+      this.line = book.line;
+      this.seen = 0;
+      this.bars = new Map();
+      this.contents = new Map();
+    }
+    for (; this.seen < book.timeline.length; this.seen += 1) this.apply(book, book.timeline[this.seen] as Step);
+    if (this.standing.state !== book.state) this.standing = { state: book.state, pieces: this.piecesHere(book) };
+  }
+
+  private piecesHere(book: Book): Map<string, number> {
+    const pieces = new Map<string, number>();
+    for (const holdingId of book.live) {
+      const { kind } = book.holding(holdingId);
+      if (kind !== 'bars' && kind !== 'packed') continue;
+      for (const [batchId, share] of this.contents.get(holdingId)?.shares ?? [])
+        pieces.set(batchId, (pieces.get(batchId) ?? 0) + book.balance(holdingId).pieces * share);
+    }
+    return pieces;
+  }
+
+  private readonly count: Count = (shares, part, amount) => {
     for (const [batchId, share] of shares) {
-      const row = bars.get(batchId) ?? { ...NONE };
+      const row = this.bars.get(batchId) ?? { ...NONE };
       row[part] += amount * share;
-      bars.set(batchId, row);
+      this.bars.set(batchId, row);
     }
   };
-  for (const step of book.timeline) {
+
+  private apply(book: Book, step: Step): void {
+    const { contents, count } = this;
+    const { postings } = step;
     const pool = takeOut(book, step, contents, count);
-    for (const p of step.postings) {
+    for (const p of postings) {
       if (p.holdingId === null || p.massMg <= 0) continue;
-      const own = isBatch(p.holdingId);
+      const own = this.isBatch(p.holdingId);
       if (!own && pool.size === 0) {
         // Grams that a count found are of what was there.
         const there = contents.get(p.holdingId);
@@ -57,20 +99,10 @@ export function barsByBatch(book: Book, isBatch: (holdingId: string) => boolean)
       count(pool, 'massMg', p.massMg);
     }
   }
-  for (const [holdingId, { shares }] of contents) {
-    const { kind } = book.holding(holdingId);
-    if (kind === 'bars' || kind === 'packed') count(shares, 'standing', book.balance(holdingId).pieces);
-  }
-  return bars;
 }
 
 /** What a step takes of batches, as shares of the worked goods it takes; counts what was sold or went back. */
-function takeOut(
-  book: Book,
-  step: Step,
-  contents: Map<string, Content>,
-  count: (shares: ReadonlyMap<string, number>, part: keyof BatchBars, amount: number) => void,
-): Map<string, number> {
+function takeOut(book: Book, step: Step, contents: Map<string, Content>, count: Count): Map<string, number> {
   const pool = new Map<string, number>();
   let worked = 0;
   for (const p of step.postings) {

@@ -287,8 +287,9 @@ export class GrindRuns {
 
   /** Runs that were in a machine, oldest first. */
   ofMachine(machineId: string): readonly GrindRun[] {
-    const { book, batches } = this.views.workshop;
-    if (this.byMachine.of !== book.state) {
+    const { told, batches } = this.views.workshop;
+    const of = `${this.views.batchSteps} ${told}`;
+    if (this.byMachine.of !== of) {
       const rows = new Map<string, GrindRun[]>();
       for (const batch of batches.values()) {
         const run = this.run(batch);
@@ -296,7 +297,7 @@ export class GrindRuns {
           if (run && id !== null) rows.set(id, [...(rows.get(id) ?? []), run]);
       }
       for (const list of rows.values()) list.sort((a, b) => a.startedAt - b.startedAt);
-      this.byMachine = { of: book.state, rows };
+      this.byMachine = { of, rows };
     }
     return this.byMachine.rows.get(machineId) ?? [];
   }
@@ -305,7 +306,7 @@ export class GrindRuns {
 
   /** Hours that a machine ran from a moment on, up to now. What has ended is summed once, until something is entered. */
   hoursSince(machineId: string, since: number, now: number): number {
-    const { state } = this.views.workshop.book;
+    const state = `${this.views.batchSteps} ${this.views.workshop.told}`;
     const key = `${machineId} ${since}`;
     const sum = (runs: readonly GrindRun[]): number =>
       runs.reduce((hours, { life }) => {

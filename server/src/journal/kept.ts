@@ -294,6 +294,11 @@ export abstract class Kept extends Lists {
     this.changed();
   }
 
+  /** Tells every screen to look again: something was worked out of what was entered before. */
+  noticed(): void {
+    this.changed();
+  }
+
   private changed(): void {
     this.version += 1;
     for (const listener of this.listeners) listener(this.version);

@@ -13,7 +13,7 @@ import { plainStep } from '@wunsch/core/ledger/plain-step';
 import { originVerdict, type Composition, type OriginVerdict } from '@wunsch/core/composition/composition';
 import { marksOf, type Mark } from '@wunsch/core/trace/marks';
 import { Notables } from '@wunsch/core/trace/notable';
-import { barsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
+import { BarsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
 import type { Work } from '@wunsch/core/workshop/work';
 import { blocksOf } from '@wunsch/core/trace/blocks';
 import type { Workshop } from '../journal/workshop';
@@ -283,26 +283,33 @@ export class Views {
       });
   }
 
-  private barIndex = { of: '', rows: new Map<string, BatchBars>() };
+  private readonly barCounts = new BarsByBatch(
+    () => this.workshop.book,
+    (id) => this.workshop.batches.has(id),
+  );
 
   /** Bars of a batch, for every page that says how many. */
   bars(batchId: string): BatchBars {
-    const { book, batches } = this.workshop;
-    if (this.barIndex.of !== book.state)
-      this.barIndex = { of: book.state, rows: barsByBatch(book, (id) => batches.has(id)) };
-    return this.barIndex.rows.get(batchId) ?? { made: 0, massMg: 0, standing: 0, sold: 0 };
+    return this.barCounts.of(batchId);
   }
 
-  private batchIndex = { of: '', seen: 0, rows: new Map<string, readonly Step[]>() };
+  private batchIndex = { of: '', seen: 0, named: 0, rows: new Map<string, readonly Step[]>() };
+
+  /** Another word whenever a step of any batch was entered or changed. */
+  get batchSteps(): string {
+    this.stepsOfBatch('');
+    return `${this.batchIndex.of} ${this.batchIndex.named}`;
+  }
 
   /** Steps in force that name a batch, in order. */
   stepsOfBatch(batchId: string): readonly Step[] {
     const { line, timeline } = this.workshop.book;
-    if (this.batchIndex.of !== line) this.batchIndex = { of: line, seen: 0, rows: new Map() };
+    if (this.batchIndex.of !== line) this.batchIndex = { of: line, seen: 0, named: 0, rows: new Map() };
     const index = this.batchIndex;
     for (; index.seen < timeline.length; index.seen += 1) {
       const step = timeline[index.seen];
       if (!step || step.batchId === null) continue;
+      index.named += 1;
       // Lists are not changed once they were handed out.
       index.rows.set(step.batchId, [...(index.rows.get(step.batchId) ?? []), step]);
     }

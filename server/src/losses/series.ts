@@ -1,4 +1,5 @@
 import type { LossMetric, LossWatch, SeriesPoint, SeriesView, WatchedStation } from '@wunsch/core/api/losses';
+import type { Book } from '@wunsch/core/ledger/book';
 import type { Step } from '@wunsch/core/ledger/types';
 import { percent, YIELD_STEP } from '@wunsch/core/ledger/yields';
 import { findChange } from '@wunsch/core/stats/change-point';
@@ -168,18 +169,62 @@ const FRESH_MS = 270 * DAY_MS;
 /** Clearer than this, or nobody is called. */
 const CLEAR = 2.4;
 
-const remembered = new WeakMap<Views, { version: string; watch: LossWatch[] }>();
+interface Watched {
+  book: Book;
+  /** What it was worked out of. */
+  rows: readonly IndexedYield[];
+  of: string;
+  watch: LossWatch[];
+}
 
-/** Stations that have left their level for the worse lately; worked out once for each state of the book. */
+const remembered = new WeakMap<Views, Map<string, Watched>>();
+
+/**
+ * Stations that have left their level for the worse lately. A series is worked out when it is asked for first; once it has
+ * grown, soon after: whoever asks in that moment hears what it said before, and every screen is told when it says
+ * something else.
+ */
 export function lossWatch(views: Views): LossWatch[] {
-  const { book } = views.workshop;
-  const known = remembered.get(views);
-  if (known?.version === book.state) return known.watch;
-  const watch = (Object.keys(YIELD_STEP) as WatchedStation[]).flatMap((station) =>
-    (['yield', 'unaccounted'] as const).flatMap((metric) => watchOne(views, station, metric)),
+  const series = remembered.get(views) ?? new Map<string, Watched>();
+  remembered.set(views, series);
+  return (Object.keys(YIELD_STEP) as WatchedStation[]).flatMap((station) =>
+    (['yield', 'unaccounted'] as const).flatMap((metric) => {
+      const key = `${station} ${metric}`;
+      const known = series.get(key);
+      const read = (): Watched => {
+        const found = { ...stateOf(views, station), watch: watchOne(views, station, metric) };
+        series.set(key, found);
+        return found;
+      };
+      const { book, rows, of } = stateOf(views, station);
+      if (known?.book !== book) return read().watch;
+      if (known.rows !== rows || known.of !== of) soon(views, key, () => read().watch, known.watch);
+      return known.watch;
+    }),
   );
-  remembered.set(views, { version: book.state, watch });
-  return watch;
+}
+
+function stateOf({ workshop, yields }: Views, station: WatchedStation): Omit<Watched, 'watch'> {
+  const rows = yields.of(YIELD_STEP[station]);
+  return { book: workshop.book, rows, of: `${rows.length} ${workshop.told} ${Math.floor(workshop.now() / DAY_MS)}` };
+}
+
+const waiting = new WeakMap<Views, Set<string>>();
+/** Long enough for the answer that is being made now. */
+const SOON_MS = 60;
+
+/** Works a series out a little later, and tells every screen where it says something else than it did. */
+function soon(views: Views, key: string, read: () => LossWatch[], before: LossWatch[]): void {
+  const keys = waiting.get(views) ?? new Set();
+  waiting.set(views, keys);
+  if (keys.has(key)) return;
+  keys.add(key);
+  // One after another, with others in between.
+  const timer = setTimeout(() => {
+    keys.delete(key);
+    if (JSON.stringify(read()) !== JSON.stringify(before)) views.workshop.noticed();
+  }, SOON_MS * keys.size);
+  timer.unref();
 }
 
 function watchOne(views: Views, station: WatchedStation, metric: LossMetric): LossWatch[] {

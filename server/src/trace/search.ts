@@ -1,4 +1,5 @@
 import type { SearchHit } from '@wunsch/core/api/types';
+import type { Book } from '@wunsch/core/ledger/book';
 import { notedIn } from '@wunsch/core/ledger/noted';
 import type { Holding, Step } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
@@ -72,13 +73,33 @@ function around(text: string, words: string): string {
   return `${from > 0 ? '… ' : ''}${text.slice(from, at + words.length + AROUND / 2)}${at + words.length + AROUND / 2 < text.length ? ' …' : ''}`;
 }
 
+interface Noted {
+  step: Step;
+  text: string;
+  lower: string;
+}
+
+/** Steps at which something was noted, in the order of the work: read once, and on as the book grows. */
+const noted = new WeakMap<Book, { line: string; seen: number; rows: Noted[] }>();
+
+function notedSteps(book: Book): readonly Noted[] {
+  let known = noted.get(book);
+  if (known?.line !== book.line) noted.set(book, (known = { line: book.line, seen: 0, rows: [] }));
+  for (; known.seen < book.timeline.length; known.seen += 1) {
+    const step = book.timeline[known.seen];
+    const text = step ? notedIn(step) : '';
+    if (step && text !== '') known.rows.push({ step, text, lower: text.toLowerCase() });
+  }
+  return known.rows;
+}
+
 function* byNote(views: Views, words: string): Generator<Ranked> {
   const { book, lots, beans, batches } = views.workshop;
+  const rows = notedSteps(book);
   let found = 0;
-  for (let i = book.timeline.length - 1; i >= 0 && found < HITS; i -= 1) {
-    const step = book.timeline[i] as Step;
-    const text = notedIn(step);
-    if (text === '' || !text.toLowerCase().includes(words)) continue;
+  for (let i = rows.length - 1; i >= 0 && found < HITS; i -= 1) {
+    const { step, text, lower } = rows[i] as Noted;
+    if (!lower.includes(words)) continue;
     found += 1;
     const about = batches.get(step.batchId ?? '')?.code ?? book.holdings.get(step.slots['good'] ?? '')?.code ?? '';
     const station = STATION_NAMES[step.station];

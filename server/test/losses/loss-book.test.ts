@@ -91,6 +91,10 @@ describe('loss book', () => {
     expect(series.points.at(-1)?.signal).not.toBeNull();
     // Held against what it did before it changed, nothing before it stands out.
     expect(series.points.slice(0, 20).every(({ signal }) => signal === null)).toBe(true);
+    // What has grown is worked out soon after somebody asks, and every screen is told.
+    const told = new Promise((resolve) => server.workshop.onChange(resolve));
+    await get('/api/ledger/floor');
+    await told;
     const { watch } = await get<{ watch: LossWatch[] }>('/api/ledger/floor');
     expect(watch).toMatchObject([{ station: 'winnow', metric: 'yield', machine: 'Suction column' }]);
     expect((await get<SeriesView>('/api/losses/series?station=winnow&machine=column')).points).toHaveLength(40);
