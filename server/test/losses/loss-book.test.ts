@@ -80,6 +80,7 @@ describe('loss book', () => {
 
   it('finds a drifting winnower, says when it began, and tells the floor', async () => {
     const lotId = madeBy(await server.step(lotCommand(1_000_000)));
+    expect((await get<{ watch: LossWatch[] }>('/api/ledger/floor')).watch).toEqual([]);
     const steps: StepView[] = [];
     for (let i = 0; i < 40; i += 1) steps.push(await winnowed(lotId, 0.83 + wobble(i) - 0.003 * Math.max(0, i - 24)));
     const series = await get<SeriesView>('/api/losses/series?station=winnow');
@@ -91,7 +92,7 @@ describe('loss book', () => {
     expect(series.points.at(-1)?.signal).not.toBeNull();
     // Held against what it did before it changed, nothing before it stands out.
     expect(series.points.slice(0, 20).every(({ signal }) => signal === null)).toBe(true);
-    // What has grown is worked out soon after somebody asks, and every screen is told.
+    // It was asked for before: what has grown since is worked out soon, and every screen is told.
     const told = new Promise((resolve) => server.workshop.onChange(resolve));
     await get('/api/ledger/floor');
     await told;
