@@ -83,7 +83,7 @@ export class Checkpoint {
   private open(commit: Commit): Whole | null {
     const sections = existsSync(this.path) ? readSections(this.path) : null;
     if (!sections) return null;
-    const json = <T>(name: string): T => JSON.parse(Buffer.from(sections[name] ?? []).toString()) as T;
+    const json = <T>(name: string): T => JSON.parse(textOf(sections[name])) as T;
     const head = json<Head>('head');
     const { lineage, number } = head.commit;
     if (head.build !== this.build || lineage !== commit.lineage || number > commit.number) return null;
@@ -223,6 +223,9 @@ export class Checkpoint {
     renameSync(fresh, this.path);
   }
 }
+
+const textOf = (bytes: Uint8Array = new Uint8Array()): string =>
+  Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString();
 
 /** What everything was worth some steps before the end. */
 function worthAt(

@@ -220,30 +220,36 @@ export class SealedSteps implements Past {
   }
 
   private entries(rows: readonly number[]): [start: Uint32Array, rows: Uint32Array] {
+    const { postingEnd } = this.tables.steps;
+    const { holding } = this.tables.postings;
     const count = this.words.texts.length;
-    const last = new Int32Array(count).fill(-1);
     const start = new Uint32Array(count + 1);
-    const each = (row: number, seen: (holding: number) => void): void => {
-      const [from, to] = ends(this.tables.steps.postingEnd, row);
-      for (let i = from; i < to; i += 1) {
-        const holding = this.tables.postings.holding[i] ?? 0;
-        // A step may name one holding twice.
-        if (holding === 0 || last[holding] === row) continue;
-        last[holding] = row;
-        seen(holding);
+    let next: Uint32Array | null = null;
+    let list = new Uint32Array(0);
+    // Counted first, then put in its place.
+    for (const pass of ['count', 'place']) {
+      const last = new Int32Array(count).fill(-1);
+      if (pass === 'place') {
+        for (let i = 1; i <= count; i += 1) start[i] = (start[i] ?? 0) + (start[i - 1] ?? 0);
+        next = start.slice();
+        list = new Uint32Array(start[count] ?? 0);
       }
-    };
-    for (const row of rows) each(row, (holding) => (start[holding + 1] = (start[holding + 1] ?? 0) + 1));
-    for (let i = 1; i <= count; i += 1) start[i] = (start[i] ?? 0) + (start[i - 1] ?? 0);
-    const next = start.slice();
-    const list = new Uint32Array(start[count] ?? 0);
-    last.fill(-1);
-    for (const row of rows)
-      each(row, (holding) => {
-        const at = next[holding] ?? 0;
-        list[at] = row;
-        next[holding] = at + 1;
-      });
+      for (const row of rows) {
+        const to = postingEnd[row] ?? 0;
+        for (let i = row === 0 ? 0 : (postingEnd[row - 1] ?? 0); i < to; i += 1) {
+          const number = holding[i] ?? 0;
+          // A step may name one holding twice.
+          if (number === 0 || last[number] === row) continue;
+          last[number] = row;
+          if (next === null) start[number + 1] = (start[number + 1] ?? 0) + 1;
+          else {
+            const at = next[number] ?? 0;
+            list[at] = row;
+            next[number] = at + 1;
+          }
+        }
+      }
+    }
     return [start, list];
   }
 
@@ -270,21 +276,20 @@ export class SealedSteps implements Past {
   }
 
   get balances(): Iterable<readonly [string, Balance]> {
-    return this.everyBalance();
-  }
-
-  private *everyBalance(): Generator<readonly [string, Balance]> {
-    for (let holding = 1; holding < this.words.texts.length; holding += 1) {
-      const rows = this.entryRows.subarray(this.entryStart[holding], this.entryStart[holding + 1]);
-      if (rows.length === 0) continue;
-      const sum = { massMg: 0, pieces: 0 };
-      for (const row of rows) {
-        const { massMg, pieces } = this.moved(row, holding);
-        sum.massMg += massMg;
-        sum.pieces += pieces;
+    const { mass, pieces, holding } = this.tables.postings;
+    const { postingEnd } = this.tables.steps;
+    const sums: Balance[] = [];
+    for (const { row } of this.inForce) {
+      const to = postingEnd[row] ?? 0;
+      for (let i = row === 0 ? 0 : (postingEnd[row - 1] ?? 0); i < to; i += 1) {
+        const number = holding[i] ?? 0;
+        if (number === 0) continue;
+        const sum = (sums[number] ??= { massMg: 0, pieces: 0 });
+        sum.massMg += mass[i] ?? 0;
+        sum.pieces += pieces[i] ?? 0;
       }
-      yield [this.words.text(holding) ?? '', sum];
     }
+    return sums.flatMap((sum, number) => [[this.words.text(number) ?? '', sum] as const]);
   }
 
   get silent(): Iterable<readonly [string, Step]> {
