@@ -9,6 +9,7 @@ import { lotOf, NIBS } from '@wunsch/core/recipe/records';
 import { oldestFirst, type StockLine } from '@wunsch/core/recipe/stock';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { sacksOf } from '../beans/views';
+import type { ExpectedGoods } from '@wunsch/core/ledger/expect';
 import { expectedFrom, usualBar } from '../ledger/expected';
 import type { Views } from '../ledger/views';
 
@@ -21,6 +22,19 @@ const roleOf = ({ cocoa, sugar, allergens }: Material, lecithinPct: number, swee
   if (lecithinPct > 50) return 'lecithin';
   return allergens.includes('milk') ? 'milk' : 'other';
 };
+
+const expectedNibs = new WeakMap<Views, { of: string; rows: Map<string, ExpectedGoods['nibsG']> }>();
+
+/** Grams of nibs that a kilogram of a lot still gives, worked out once for each state of the book. */
+function nibsFrom(views: Views, lotId: string): ExpectedGoods['nibsG'] {
+  const { book, told } = views.workshop;
+  const of = `${book.state} ${told}`;
+  let known = expectedNibs.get(views);
+  if (known?.of !== of) expectedNibs.set(views, (known = { of, rows: new Map() }));
+  const found = known.rows.get(lotId) ?? expectedFrom(views, lotId, 1000).nibsG;
+  known.rows.set(lotId, found);
+  return found;
+}
 
 /** Everything that can go into a bowl, with what it is made of, what it costs and where it stands. */
 export class Pantry {
@@ -158,7 +172,7 @@ export class Pantry {
   private yieldOf(lotId: string): LotYield {
     const { workshop, yields } = this.views;
     const facts = workshop.lots.get(lotId);
-    const expected = expectedFrom(this.views, lotId, 1000).nibsG;
+    const expected = nibsFrom(this.views, lotId);
     const asNibs = facts?.form === 'nibs';
     const roasts = [...yields.ofLot('roast', lotId), ...yields.of('roast').slice(-20)];
     const received = workshop.book.entriesOf(lotId)[0]?.massMg ?? 0;
@@ -225,17 +239,21 @@ function priceOf(stock: readonly StockLine[]): number | null {
 /** Thickness of batches as they came off the stones, by what they really were. */
 function pastFlow(views: Views): PantryView['pastFlow'] {
   const { workshop } = views;
-  return [...workshop.batches.values()]
+  const newestFirst = [...workshop.batches.values()]
     .flatMap((batch) => {
       const first = workshop.book.entriesOf(batch.id)[0];
-      const { figures, cocoaPct } = views.cocoa(batch.id);
-      if (!first || figures.flow === null || figures.unknownPct > 1) return [];
-      const kind = figures.milkPct > 5 ? 'milk' : 'dark';
-      return [{ at: first.at, code: batch.code, name: batch.name, flow: figures.flow, cocoaPct, kind }];
+      return first ? [{ batch, at: first.at }] : [];
     })
-    .sort((a, b) => a.at - b.at)
-    .slice(-PAST)
-    .map(({ at: _, ...row }) => row);
+    .sort((a, b) => b.at - a.at);
+  const rows: PantryView['pastFlow'] = [];
+  for (const { batch } of newestFirst) {
+    if (rows.length === PAST) break;
+    const { figures, cocoaPct } = views.cocoa(batch.id);
+    if (figures.flow === null || figures.unknownPct > 1) continue;
+    const kind = figures.milkPct > 5 ? 'milk' : 'dark';
+    rows.push({ code: batch.code, name: batch.name, flow: figures.flow, cocoaPct, kind });
+  }
+  return rows.reverse();
 }
 
 /** What is in a bowl that grinds, as one ingredient. */
