@@ -19,7 +19,7 @@ function brief({ answers: _, curves, ...changes }: Changes): Partial<Noted> {
   const metas = curves.map(({ curve: _readings, ...meta }) => meta);
   return Object.fromEntries(
     Object.entries({ ...changes, curves: metas }).filter(([, value]) => !Array.isArray(value) || value.length > 0),
-  ) as Partial<Noted>;
+  );
 }
 
 /**
