@@ -1,3 +1,4 @@
+import type { StepVersions } from '@wunsch/core/api/reads';
 import { param } from '../http/param';
 import { z } from 'zod';
 import { DomainError } from '@wunsch/core/errors/domain-error';
@@ -194,7 +195,7 @@ function previewView(
   };
 }
 
-function versions(views: Views, stepId: string): unknown {
+function versions(views: Views, stepId: string): StepVersions {
   const { book } = views.workshop;
   let step = book.steps.get(stepId);
   if (!step) throw new DomainError('ledger/unknown-step', 'There is no such step.');

@@ -1,3 +1,5 @@
+import type { Batch } from '@wunsch/core/ledger/types';
+import type { BatchRow } from '@wunsch/core/api/reads';
 import { Readable } from 'node:stream';
 import { setImmediate as breathe } from 'node:timers/promises';
 import { z } from 'zod';
@@ -35,7 +37,7 @@ export function traceRoutes(router: Router, views: Views): void {
       const all = [...workshop.batches.values()].sort((a, b) => began(b.id) - began(a.id));
       return {
         total: all.length,
-        batches: all.slice(offset, offset + limit).map((batch) => batchRow(views, batch.id)),
+        batches: all.slice(offset, offset + limit).map((batch) => batchRow(views, batch)),
       };
     },
     page,
@@ -169,13 +171,14 @@ function newestStock(views: Views): string[] {
   });
 }
 
-function batchRow(views: Views, batchId: string): unknown {
-  const { batches, book } = views.workshop;
+function batchRow(views: Views, batch: Batch): BatchRow {
+  const { book } = views.workshop;
+  const batchId = batch.id;
   const steps = views.stepsOfBatch(batchId);
   const composition = views.cocoa(batchId);
   const scores = steps.filter(({ kind }) => kind === 'taste').map((step) => (step.command as { score: number }).score);
   return {
-    batch: batches.get(batchId),
+    batch,
     startedAt: book.entriesOf(batchId)[0]?.at ?? 0,
     bowlMg: book.balance(batchId).massMg,
     chargedMg: book.entriesOf(batchId).reduce((sum, { massMg }) => sum + Math.max(0, massMg), 0),

@@ -2,7 +2,6 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { SearchHit } from '@wunsch/core/api/types';
 import { STATION_NAMES, STATIONS } from '@wunsch/core/work/stations';
 import { StationIcon } from '../parts/icons';
 import { useApi } from '../parts/api';
@@ -37,9 +36,7 @@ const PAGES: { name: string; link: string }[] = [
 export function Palette({ open, setOpen }: { open: boolean; setOpen: (open: boolean) => void }) {
   const [text, setText] = useState('');
   const navigate = useNavigate();
-  const hits = useApi<SearchHit[]>(
-    open && text.trim() !== '' ? `/api/trace/search?q=${encodeURIComponent(text.trim())}` : null,
-  );
+  const hits = useApi(open && text.trim() !== '' ? `/api/trace/search?q=${encodeURIComponent(text.trim())}` : null);
   const go = (link: string): void => {
     setOpen(false);
     setText('');

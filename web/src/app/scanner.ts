@@ -40,7 +40,7 @@ async function pathOf(text: string): Promise<string | null> {
   if (own !== null) return own;
   const code = text.trim();
   if (!/^[\w/-]{2,40}$/.test(code)) return null;
-  const { link } = await getJson<{ link: string | null }>(`/api/trace/open/${encodeURIComponent(code)}`);
+  const { link } = await getJson(`/api/trace/open/${encodeURIComponent(code)}`);
   return link;
 }
 

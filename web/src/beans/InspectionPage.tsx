@@ -23,7 +23,7 @@ import { VerdictPanel } from './VerdictPanel';
 /** One guided pass at a table, from the sacks to the verdict. */
 export function InspectionPage() {
   const { code = '' } = useParams();
-  const answer = useApi<BeanLotView>(`/api/beans/lots/${encodeURIComponent(code)}`);
+  const answer = useApi(`/api/beans/lots/${encodeURIComponent(code)}`);
   if (!answer.data) return <Loading error={answer.error} />;
   return <Pass key={answer.data.id} lot={answer.data} />;
 }

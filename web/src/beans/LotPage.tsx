@@ -25,8 +25,8 @@ const WorldMap = lazy(() => import('./WorldMap'));
 export function LotPage() {
   const { code = '' } = useParams();
   const path = encodeURIComponent(code);
-  const flow = useApi<LotView>(`/api/trace/lots/${path}`);
-  const beans = useApi<BeanLotView>(`/api/beans/lots/${path}`);
+  const flow = useApi(`/api/trace/lots/${path}`);
+  const beans = useApi(`/api/beans/lots/${path}`);
   const unit = useUnitOf([flow.data?.receivedMg ?? 0]);
   if (!flow.data || !beans.data) return <Loading error={flow.error ?? beans.error} />;
   return (

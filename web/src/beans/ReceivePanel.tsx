@@ -27,7 +27,7 @@ const ROASTED_MEANS: Record<Roasted, boolean | null> = { yes: true, no: false, '
 
 /** The door that lots come in by; with a sample's code, the lot that was bought on it. */
 export function ReceivePanel({ sampleCode }: { sampleCode: string | null }) {
-  const sample = useApi<BeanLotView>(sampleCode === null ? null : `/api/beans/lots/${encodeURIComponent(sampleCode)}`);
+  const sample = useApi(sampleCode === null ? null : `/api/beans/lots/${encodeURIComponent(sampleCode)}`);
   if (sampleCode !== null && !sample.data) return <Loading error={sample.error} />;
   return <Receive key={sampleCode ?? 'new'} sample={sample.data ?? null} />;
 }

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import type { BeanLotView } from '@wunsch/core/api/beans';
-import type { StepView } from '@wunsch/core/api/types';
 import { getJson, send } from '../parts/api';
 import { newKey, useDraft } from '../parts/draft';
 import { Box, Tick } from '../parts/fields';
@@ -70,7 +69,7 @@ function BookNet({ lot }: { lot: BeanLotView }) {
   const book = (): void => {
     if (personId === null) return fail(NOBODY);
     void run(async () => {
-      const { step } = await getJson<{ step: StepView }>(`/api/ledger/steps/${lot.receiptId}`);
+      const { step } = await getJson(`/api/ledger/steps/${lot.receiptId}`);
       const command = {
         ...(step.command as Record<string, unknown>),
         netG,

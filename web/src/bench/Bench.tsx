@@ -27,7 +27,7 @@ export function Bench() {
 }
 
 function BenchOf({ station }: { station: Station }) {
-  const bench = useApi<BenchView>(`/api/${station}/bench`);
+  const bench = useApi(`/api/${station}/bench`);
   const { routes } = useHere().view;
   const [saved, setSaved] = useState<SavedEntry | null>(null);
   const view = bench.data;

@@ -1,5 +1,4 @@
 import { useNavigate } from 'react-router';
-import type { ClosedWork } from '@wunsch/core/api/types';
 import { useApi } from '../parts/api';
 import { dropDraft } from '../parts/draft';
 import { stepWords } from '../parts/log';
@@ -8,7 +7,7 @@ import { useShow } from '../parts/workshop';
 
 /** Somebody else has ended the work that was being typed at: who and how, and what to do with what was typed here. */
 export function GoneWork({ workId, onDone }: { workId: string; onDone: () => void }) {
-  const answer = useApi<ClosedWork>(`/api/ledger/works/${encodeURIComponent(workId)}`);
+  const answer = useApi(`/api/ledger/works/${encodeURIComponent(workId)}`);
   const show = useShow();
   const navigate = useNavigate();
   if (!answer.data) return <Loading error={answer.error} />;

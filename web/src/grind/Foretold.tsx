@@ -26,7 +26,7 @@ export interface Told {
 /** A batch's study, asked again whenever anything of it was entered, and its forecast; none of coarse machines. */
 export function useForetold({ batch, readings, machine }: GrindView): Told | null {
   const coarse = machine?.coarse ?? false;
-  const { data: study } = useApi<GrindStudy>(coarse ? null : `/api/grind/batches/${batch.code}/study`, 300_000);
+  const { data: study } = useApi(coarse ? null : `/api/grind/batches/${batch.code}/study`, 300_000);
   const found = useWorked(
     study
       ? JSON.stringify([

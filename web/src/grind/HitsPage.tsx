@@ -1,6 +1,5 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { GrindHits } from '@wunsch/core/api/grind';
 import { countHeld, held } from '@wunsch/core/grind/hits';
 import { useApi } from '../parts/api';
 import { Empty, Loading, Section } from '../parts/pieces';
@@ -27,7 +26,7 @@ interface Row {
 /** What was foretold of finished grinds at each of their readings, and what came. */
 export function HitsPage() {
   const { machine = '' } = useParams();
-  const { data, error } = useApi<GrindHits>(`/api/grind/machines/${encodeURIComponent(machine)}/hits`);
+  const { data, error } = useApi(`/api/grind/machines/${encodeURIComponent(machine)}/hits`);
   const [rows, setRows] = useState<Row[]>([]);
   const key = data?.grinds.map(({ code }) => code).join() ?? '';
   useEffect(() => {

@@ -179,9 +179,7 @@ function MarkGauge({ grind, form, last }: { grind: GrindView; form: Below; last:
           disabled={busy}
           onClick={() =>
             void run(async () => {
-              const read = await getJson<{ channels: number[]; streaks: number[] }>(
-                `/api/grind/batches/${grind.batch.code}/gauge`,
-              );
+              const read = await getJson(`/api/grind/batches/${grind.batch.code}/gauge`);
               if (read.channels.length > 0) write(read.channels, read.streaks);
             })
           }

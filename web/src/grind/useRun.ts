@@ -4,8 +4,8 @@ import { useApi } from '../parts/api';
 
 /** What a batch on the stones is doing: its acts, its probe. */
 export const useRun = ({ batch }: GrindView): GrindRunView | null =>
-  useApi<GrindRunView>(`/api/grind/batches/${batch.code}/run`, 60_000).data ?? null;
+  useApi(`/api/grind/batches/${batch.code}/run`, 60_000).data ?? null;
 
 /** A machine as its own bowls know it. */
 export const useGrinder = (machineId: string | null | undefined): GrinderView | null =>
-  useApi<GrinderView>(machineId == null ? null : `/api/grind/machines/${machineId}`).data ?? null;
+  useApi(machineId == null ? null : `/api/grind/machines/${machineId}`).data ?? null;

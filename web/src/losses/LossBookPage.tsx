@@ -26,7 +26,7 @@ export function LossBookPage() {
   const months = Number(query.get('months') ?? 12) || 12;
   const family = query.get('family');
   const search = new URLSearchParams({ months: String(months), ...(family === null ? {} : { family }) });
-  const book = useApi<LossBookView>(`/api/losses/book?${search.toString()}`);
+  const book = useApi(`/api/losses/book?${search.toString()}`);
   const set = (part: Record<string, string | null>): void => {
     const next = new URLSearchParams(query);
     for (const [name, value] of Object.entries(part)) {

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { LossMetric, SeriesView, WatchedStation } from '@wunsch/core/api/losses';
+import type { LossMetric, WatchedStation } from '@wunsch/core/api/losses';
 import type { Signal } from '@wunsch/core/stats/individuals';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useApi } from '../parts/api';
@@ -36,7 +36,7 @@ export function SeriesSection({ station, metric, family, set }: Props) {
     ...(family === null ? {} : { family }),
     ...(machine === '' ? {} : { machine }),
   });
-  const answer = useApi<SeriesView>(`/api/losses/series?${search.toString()}`);
+  const answer = useApi(`/api/losses/series?${search.toString()}`);
   const view = answer.data;
   const flagged = view?.points.filter(({ signal }) => signal !== null).reverse() ?? [];
   return (

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { WindowsView } from '@wunsch/core/api/temper';
 import type { WorkView } from '@wunsch/core/api/types';
 import { pourNow } from '@wunsch/core/temper/pour';
 import { holdOf } from '@wunsch/core/temper/windows';
@@ -28,8 +27,7 @@ export function HoldLine({
   const [typed, setTyped] = useState('');
   const [wrong, setWrong] = useState(false);
   const code = work.sources[0]?.code ?? '';
-  const windows = useApi<WindowsView>(code === '' ? null : `/api/temper/windows/${encodeURIComponent(code)}`).data
-    ?.windows;
+  const windows = useApi(code === '' ? null : `/api/temper/windows/${encodeURIComponent(code)}`).data?.windows;
   if (!windows) return null;
   const hold = holdOf(windows);
   const minutes = Math.round((now - work.startedAt) / 60_000);

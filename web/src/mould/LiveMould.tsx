@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import type { ProductView } from '@wunsch/core/api/products';
-import type { MouldingView } from '@wunsch/core/api/mould';
 import type { WorkView } from '@wunsch/core/api/types';
 import { planMoulds, setWarnings } from '@wunsch/core/mould/plan';
 import { celsiusFrom } from '@wunsch/core/units/temperature';
@@ -32,8 +31,8 @@ export function LiveMould({
 }) {
   const { personId, view } = useHere();
   const show = useShow();
-  const path = `/api/mould/works/${work.id}`;
-  const answer = useApi<MouldingView>(path, 5000);
+  const path = `/api/mould/works/${work.id}` as const;
+  const answer = useApi(path, 5000);
   const room = useApi('/api/devices/room').data;
   const { busy, error, run, fail } = useSave();
   const [typed, setTyped] = useState<{ barG?: string; setMin?: string; fill?: string }>({});

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { MARKETS, type Label, type Market } from '@wunsch/core/pack/label';
+import { MARKETS, type Market } from '@wunsch/core/pack/label';
 import type { Problem } from '@wunsch/core/api/types';
 import { ApiError, ask, useApi } from '../parts/api';
 import { SelectBox } from '../parts/choice';
@@ -55,8 +55,8 @@ export function LabelPanel({ code }: { code: string }) {
     const value = readNumber(text);
     if (value !== null) asked.set(name, String(value));
   }
-  const path = `/api/pack/labels/${encodeURIComponent(code)}`;
-  const { data, error } = useApi<Label & { checkList: string[] }>(`${path}?${asked.toString()}`);
+  const path = `/api/pack/labels/${encodeURIComponent(code)}` as const;
+  const { data, error } = useApi(`${path}?${asked.toString()}`);
   const print = new URLSearchParams(asked);
   const sizes = { widthMm: how.widthMm, heightMm: how.heightMm, copies };
   const unread = Object.entries({ ...figures, ...sizes }).some(

@@ -1,3 +1,4 @@
+import type { MarketWords } from '@wunsch/core/api/reads';
 import { useState } from 'react';
 import type { LabelWords as Words, Market } from '@wunsch/core/pack/records';
 import { send, useApi } from '../parts/api';
@@ -6,12 +7,6 @@ import { Box } from '../parts/fields';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
-
-interface MarketWords {
-  market: Market;
-  usual: Required<Words>;
-  own: Words;
-}
 
 const NAMES: readonly (readonly [keyof Words, string])[] = [
   ['ingredients', 'Before the ingredients'],
@@ -28,7 +23,7 @@ const NAMES: readonly (readonly [keyof Words, string])[] = [
 
 /** The words of labels in a language: what is typed stands in place of the usual ones. */
 export function LabelWords({ market }: { market: Market }) {
-  const { data } = useApi<{ markets: MarketWords[] }>('/api/pack/words');
+  const { data } = useApi('/api/pack/words');
   const row = data?.markets.find((own) => own.market === market);
   return (
     <details className="mt-3">

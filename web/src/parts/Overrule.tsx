@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { JudgementWordView } from '@wunsch/core/api/judgement';
 import type { Judged } from '@wunsch/core/judgement/records';
 import { refresh, send, useApi } from './api';
 import { useDraft } from './draft';
@@ -22,9 +21,7 @@ interface Props {
 export function Overrule({ judged, subject, said }: Props) {
   const { personId } = useHere();
   const show = useShow();
-  const own = (useApi<{ words: JudgementWordView[] }>(WORDS).data?.words ?? []).filter(
-    (row) => row.judged === judged && row.subject === subject,
-  );
+  const own = (useApi(WORDS).data?.words ?? []).filter((row) => row.judged === judged && row.subject === subject);
   const draft = useDraft(`word.${judged}.${subject}`, () => '');
   const [open, setOpen] = useState(draft.touched);
   const [pressed, setPressed] = useState(false);

@@ -1,4 +1,4 @@
-import type { Reads } from '@wunsch/core/api/reads';
+import type { AnswerOf, ReadPath } from '@wunsch/core/api/reads';
 import useSWR, { mutate, type SWRResponse } from 'swr';
 import type { Problem } from '@wunsch/core/api/types';
 
@@ -45,7 +45,9 @@ async function call<T>(
   return { data: data as T, replayed: response.headers.get('idempotent-replay') === 'true' };
 }
 
-export const getJson = async <T>(path: string): Promise<T> => (await call<T>('GET', path)).data;
+/** What the server says at an address of the list. */
+export const getJson = async <P extends string>(path: ReadPath<P>): Promise<AnswerOf<P>> =>
+  (await call<AnswerOf<P>>('GET', path)).data;
 
 /** Asks for a calculation: sends a body, changes nothing, so nothing on screen is fetched again. */
 export const ask = async <T>(path: string, body: unknown): Promise<T> => (await call<T>('POST', path, body)).data;
@@ -70,10 +72,8 @@ export const refresh = (): Promise<unknown> => mutate((key) => typeof key === 's
  *
  * @param everyMs asked again so often besides
  */
-export function useApi<P extends keyof Reads>(path: P, everyMs?: number): SWRResponse<Reads[P], ApiError>;
-export function useApi<T>(path: string | null, everyMs?: number): SWRResponse<T, ApiError>;
-export function useApi(path: string | null, everyMs = 0): SWRResponse<unknown, ApiError> {
-  return useSWR<unknown, ApiError>(path, getJson, {
+export function useApi<P extends string>(path: ReadPath<P> | null, everyMs = 0): SWRResponse<AnswerOf<P>, ApiError> {
+  return useSWR<AnswerOf<P>, ApiError>(path, () => getJson<P>(path as ReadPath<P>), {
     keepPreviousData: false,
     revalidateOnFocus: true,
     dedupingInterval: 400,

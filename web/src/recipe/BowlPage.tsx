@@ -23,7 +23,7 @@ import { limitProblems } from './weighed';
 /** A bowl that grinds: what it really is, what its label may say, and what to add to put it right. */
 export function BowlPage() {
   const { code = '' } = useParams();
-  const bowl = useApi<BowlView>(`/api/recipe/bowls/${encodeURIComponent(code)}`);
+  const bowl = useApi(`/api/recipe/bowls/${encodeURIComponent(code)}`);
   const pantry = usePantry();
   if (!bowl.data || !pantry.data) return <Loading error={bowl.error ?? pantry.error} />;
   return <Correcting key={bowl.data.batchId} view={bowl.data} pantry={pantry.data} />;

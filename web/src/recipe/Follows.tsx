@@ -1,5 +1,4 @@
 import type { PantryRow, PantryView } from '@wunsch/core/api/recipe';
-import type { CarriedOver as CarriedOverRow } from '@wunsch/core/composition/carry-over';
 import { judgeLabel } from '@wunsch/core/recipe/correct';
 import { forward, needsOf, whichSacks } from '@wunsch/core/recipe/forward';
 import type { Line } from '@wunsch/core/recipe/ingredient';
@@ -128,7 +127,7 @@ export function Follows({
 /** What the stones saw since they were last cleaned of allergens, and what is in this recipe for those that come after. */
 function CarriedOver({ machine, own }: { machine: { id: string; name: string }; own: readonly string[] }) {
   const show = useShow();
-  const seen = useApi<{ carries: CarriedOverRow[] }>(`/api/workshop/machines/${machine.id}/allergens`).data?.carries;
+  const seen = useApi(`/api/workshop/machines/${machine.id}/allergens`).data?.carries;
   const foreign = (seen ?? []).filter(({ allergen }) => !own.includes(allergen));
   if (seen === undefined || (foreign.length === 0 && own.length === 0)) return null;
   return (

@@ -26,7 +26,7 @@ export function RecipePage() {
   const [query] = useSearchParams();
   const [, lookAgain] = useReducer((times: number) => times + 1, 0);
   const pantry = usePantry();
-  const kept = useApi<RecipeView>(id === 'new' ? null : `/api/recipe/recipes/${encodeURIComponent(id)}`);
+  const kept = useApi(id === 'new' ? null : `/api/recipe/recipes/${encodeURIComponent(id)}`);
   if (!pantry.data || (id !== 'new' && !kept.data)) return <Loading error={pantry.error ?? kept.error} />;
   const from = query.get('from');
   const draftId = `recipe.${id}.${from ?? ''}`;

@@ -16,7 +16,7 @@ import { OnTheScale } from './OnTheScale';
 /** One ingredient after the other on the scale: the right tub, the right grams, and what it comes to. */
 export function WeighingPage() {
   const { id = '' } = useParams();
-  const answer = useApi<WeighingView>(`/api/recipe/weighings/${encodeURIComponent(id)}`);
+  const answer = useApi(`/api/recipe/weighings/${encodeURIComponent(id)}`);
   if (!answer.data) return <Loading error={answer.error} />;
   return answer.data.endedAt === null ? <Running run={answer.data} /> : <Ended run={answer.data} />;
 }

@@ -22,7 +22,7 @@ import { RoastingNav } from './RoastingNav';
 /** One load: what it means, how it went, and what became of it. */
 export function LoadPage() {
   const { code = '' } = useParams();
-  const answer = useApi<LoadView>(`/api/roast/loads/${encodeURIComponent(code)}`);
+  const answer = useApi(`/api/roast/loads/${encodeURIComponent(code)}`);
   if (!answer.data) return <Loading error={answer.error} />;
   return <Load key={answer.data.loadId} load={answer.data} />;
 }

@@ -12,7 +12,7 @@ export function useLoads(limit: number, family = '', before = ''): LoadRow[] | u
     ...(family === '' ? {} : { family }),
     ...(before === '' ? {} : { before }),
   });
-  return useApi<{ loads: LoadRow[] }>(`/api/roast/loads?${query.toString()}`).data?.loads;
+  return useApi(`/api/roast/loads?${query.toString()}`).data?.loads;
 }
 
 interface Props {

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import type { ProgramVersion, TrialView } from '@wunsch/core/api/roast';
 import { layerOf } from '@wunsch/core/roast/program';
 import { READY_MADE } from '@wunsch/core/roast/ready-made';
 import type { Program } from '@wunsch/core/roast/records';
@@ -12,12 +11,6 @@ import { useShow } from '../parts/workshop';
 import { useWorked } from '../parts/worked';
 import { roasting, useFit, useRoasters } from './compute';
 import { programDraft, ProgramEditor } from './ProgramEditor';
-
-interface Versions {
-  id: string;
-  shelved: boolean;
-  versions: ProgramVersion[];
-}
 
 /** A program: one of the workshop's, a starting point, or one worked out for a roast of a trial. */
 export function ProgramPage() {
@@ -32,7 +25,7 @@ export function ProgramPage() {
 
 /** The newest version; or an older one that something was changed in and not saved, which nobody may lose. */
 function Saved({ id }: { id: string }) {
-  const answer = useApi<Versions>(`/api/roast/programs/${encodeURIComponent(id)}`);
+  const answer = useApi(`/api/roast/programs/${encodeURIComponent(id)}`);
   const [, lookAgain] = useState(0);
   const versions = answer.data?.versions;
   const last = versions?.at(-1);
@@ -53,7 +46,7 @@ function Saved({ id }: { id: string }) {
 /** One steady setting that, by the roaster's own loads, brings the beans where the trial wants them. */
 function ForTrial({ trialId, cell }: { trialId: string; cell: number }) {
   const show = useShow();
-  const answer = useApi<TrialView>(`/api/roast/trials/${encodeURIComponent(trialId)}`);
+  const answer = useApi(`/api/roast/trials/${encodeURIComponent(trialId)}`);
   const roasters = useRoasters();
   const trial = answer.data?.trial;
   const roaster = roasters?.find(({ id }) => id === trial?.roasterId) ?? (roasters ? (roasters[0] ?? null) : undefined);

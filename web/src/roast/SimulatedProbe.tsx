@@ -1,14 +1,8 @@
+import type { RoastMood } from '@wunsch/core/api/reads';
 import { send, useApi } from '../parts/api';
 import { Chips } from '../parts/fields';
 import { Refusal } from '../parts/pieces';
 import { useSave } from '../parts/save';
-
-interface Mood {
-  noiseC: number;
-  stuck: boolean;
-  unplugged: boolean;
-  speed: number;
-}
 
 const URL = '/api/devices/roast/mood';
 const QUIET_C = 0.4;
@@ -16,17 +10,17 @@ const NOISY_C = 2.5;
 
 type Named = 'steady' | 'noisy' | 'stuck' | 'unplugged';
 
-const named = ({ noiseC, stuck, unplugged }: Mood): Named =>
+const named = ({ noiseC, stuck, unplugged }: RoastMood): Named =>
   unplugged ? 'unplugged' : stuck ? 'stuck' : noiseC > 1 ? 'noisy' : 'steady';
 
 const SPEEDS = [1, 10, 60] as const;
 
 /** The simulated probe's moods: what a real one may do, to see what happens then. */
 export function SimulatedProbe({ speeds }: { speeds: boolean }) {
-  const { data: mood } = useApi<Mood>(URL);
+  const { data: mood } = useApi(URL);
   const { error, run } = useSave();
   if (!mood) return null;
-  const put = (part: Partial<Mood>): void => void run(() => send('POST', URL, { ...mood, ...part }));
+  const put = (part: Partial<RoastMood>): void => void run(() => send('POST', URL, { ...mood, ...part }));
   return (
     <div className="mt-3 grid gap-3">
       <Chips

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { LoadRow, TrialView } from '@wunsch/core/api/roast';
+import type { TrialView } from '@wunsch/core/api/roast';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Caution, Loading, Refusal, Section } from '../parts/pieces';
@@ -13,7 +13,7 @@ import { SelectBox } from '../parts/choice';
 /** One trial: the plan as warmth over length, what the panel said, which roast to try next. */
 export function TrialPage() {
   const { id = '' } = useParams();
-  const answer = useApi<TrialView>(`/api/roast/trials/${encodeURIComponent(id)}`);
+  const answer = useApi(`/api/roast/trials/${encodeURIComponent(id)}`);
   if (!answer.data) return <Loading error={answer.error} />;
   return <Trial view={answer.data} />;
 }
@@ -201,7 +201,7 @@ function Plan({ view: { id, trial, verdict, loads } }: { view: TrialView }) {
 function AddLoad({ view }: { view: TrialView }) {
   const show = useShow();
   const { personId } = useHere();
-  const all = useApi<{ loads: LoadRow[] }>(`/api/roast/loads?limit=120&lot=${view.lotCode}`).data?.loads;
+  const all = useApi(`/api/roast/loads?limit=120&lot=${view.lotCode}`).data?.loads;
   const { busy, error, run, fail } = useSave();
   const [code, setCode] = useState('');
   const [cell, setCell] = useState(view.verdict.next?.cell ?? 0);

@@ -17,17 +17,13 @@ export function roasting(): Remote<Roasting> {
 export const useRoasters = (): RoasterView[] | undefined => useApi('/api/roast/roasters').data?.roasters;
 
 export const loggedLoads = async (roasterId: string, nib: boolean): Promise<LoggedLoadData[]> =>
-  (
-    await getJson<{ loads: LoggedLoadData[] }>(
-      `/api/roast/roasters/${encodeURIComponent(roasterId)}/loads?nib=${nib ? 1 : 0}`,
-    )
-  ).loads;
+  (await getJson(`/api/roast/roasters/${encodeURIComponent(roasterId)}/loads?nib=${nib ? 1 : 0}`)).loads;
 
 /** Several loads with all that is known of each, in the order asked for. */
 export function useLoadViews(codes: readonly string[]): { loads: LoadView[] | undefined; error: unknown } {
   const answer = useSWR<LoadView[], unknown>(
     codes.length === 0 ? null : `/api/roast/loads?together=${codes.join('+')}`,
-    () => Promise.all(codes.map((code) => getJson<LoadView>(`/api/roast/loads/${encodeURIComponent(code)}`))),
+    () => Promise.all(codes.map((code) => getJson(`/api/roast/loads/${encodeURIComponent(code)}`))),
     { keepPreviousData: true, revalidateOnFocus: false },
   );
   return { loads: answer.data, error: answer.error };

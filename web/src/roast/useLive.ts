@@ -16,7 +16,7 @@ export interface Live {
 
 /** A live roast as it goes: its facts by fetching, its readings by the stream. A lost line is taken up where it broke. */
 export function useLive(workId: string): { live: Live | null; error: unknown } {
-  const answer = useApi<LiveView>(`/api/roast/live/${workId}`);
+  const answer = useApi(`/api/roast/live/${workId}`);
   const view = answer.data;
   const [curve, setCurve] = useState<CurveData | null>(null);
   const [silent, setSilent] = useState(false);

@@ -1,6 +1,5 @@
 import { PauseIcon, PlayIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
-import type { SortView } from '@wunsch/core/api/beans';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { workedMs } from '@wunsch/core/workshop/work';
 import { isSure } from '../parts/asking';
@@ -109,9 +108,7 @@ function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
   const specs = useSortFields();
   const { busy, error, run } = useSave();
   const source = work.sources[0];
-  const findings = useApi<SortView>(
-    source?.kind === 'lot' ? `/api/sort/lots/${encodeURIComponent(source.code)}` : null,
-  );
+  const findings = useApi(source?.kind === 'lot' ? `/api/sort/lots/${encodeURIComponent(source.code)}` : null);
   const paused = work.pausedAt !== null;
   const ms = workedMs(work, now);
   const turn = (): void =>

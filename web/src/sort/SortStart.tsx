@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { BeanLotView } from '@wunsch/core/api/beans';
 import type { HoldingView, WorkView } from '@wunsch/core/api/types';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
@@ -78,9 +77,7 @@ function WeighIn({
   const show = useShow();
   const { view, personId } = useHere();
   const { busy, error, run, fail } = useSave();
-  const lot = useApi<BeanLotView>(
-    holding.kind === 'lot' ? `/api/beans/lots/${encodeURIComponent(holding.code)}` : null,
-  );
+  const lot = useApi(holding.kind === 'lot' ? `/api/beans/lots/${encodeURIComponent(holding.code)}` : null);
   const { value } = draft;
   const sacks = (lot.data?.sacks ?? []).filter(({ state }) => state !== 'empty');
   const fromSacks = sacks.filter(({ no }) => value.sacks.includes(no)).reduce((sum, { leftG }) => sum + leftG, 0);

@@ -4,7 +4,7 @@ import { fieldG } from '../entry/entry';
 import { StepForm } from '../entry/StepForm';
 import { FinishedGoods } from './FinishedGoods';
 import { StoreNav } from './StoreNav';
-import { askTakings, PRICES, proposeTakings, SALE_FIELDS, saleOf, type Price } from './takings';
+import { askTakings, PRICES, proposeTakings, SALE_FIELDS, saleOf } from './takings';
 import { useApi } from '../parts/api';
 import { HoldingList } from '../parts/HoldingList';
 import { Empty, Figure, Loading, Section } from '../parts/pieces';
@@ -16,7 +16,7 @@ type Act = 'none' | 'sell' | 'buy';
 export function StorePage() {
   const answer = useApi('/api/trace/stock');
   const floor = useApi('/api/ledger/floor');
-  const prices = useApi<{ prices: Price[] }>(PRICES);
+  const prices = useApi(PRICES);
   const unit = useUnitOf((answer.data?.holdings ?? []).map(({ massMg }) => massMg));
   const show = useShow(unit);
   const { view } = useHere();

@@ -1,14 +1,8 @@
+import type { Price } from '@wunsch/core/api/reads';
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { FieldSpec, Fields } from '../entry/entry';
 import { FREE_USE_WORDS, FREE_USES } from '@wunsch/core/ledger/commands';
 import { readNumber } from '../parts/number';
-
-/** What a kind of goods last fetched, major units: a piece, or a kilogram of what is weighed. */
-export interface Price {
-  holdingId: string;
-  perPiece: number | null;
-  perKg: number | null;
-}
 
 export const PRICES = '/api/money/prices';
 

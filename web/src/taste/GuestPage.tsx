@@ -42,8 +42,8 @@ const AGAIN_MS = 4000;
 /** A taster's phone: no account, codes only; what cannot be sent waits here. */
 export function GuestPage() {
   const { id = '' } = useParams();
-  const path = `/api/taste/guest/${encodeURIComponent(id)}`;
-  const answer = useApi<GuestView>(path, 5000);
+  const path = `/api/taste/guest/${encodeURIComponent(id)}` as const;
+  const answer = useApi(path, 5000);
   const [last, setLast] = useState<GuestView | undefined>();
   if (answer.data && answer.data !== last) setLast(answer.data);
   // Out of reach of the server one tastes on.
@@ -58,13 +58,13 @@ export function GuestPage() {
   );
 }
 
-function Taster({ path, view }: { path: string; view: GuestView }) {
+function Taster({ path, view }: { path: `/api/taste/guest/${string}`; view: GuestView }) {
   const draft = useDraft<Mine>(`guest.${view.id}`, begin);
   const { busy, error, run, fail } = useSave();
   const [name, setName] = useState('');
   const { seat, kept, waiting, at, now, step } = draft.value;
   const set = (next: Partial<Mine>): void => draft.set((row) => ({ ...row, ...next }));
-  const after = useApi<SeatView>(seat && view.state === 'opened' ? `${path}/seats/${seat.seat}` : null);
+  const after = useApi(seat && view.state === 'opened' ? `${path}/seats/${encodeURIComponent(seat.seat)}` : null);
   const first = waiting[0];
   useEffect(() => {
     if (!first || seat === null) return;

@@ -1,6 +1,5 @@
 import { Link, useParams } from 'react-router';
 import type { SessionView } from '@wunsch/core/api/taste';
-import type { TrialView } from '@wunsch/core/api/trials';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Caution, Loading, Refusal, Section } from '../parts/pieces';
@@ -14,8 +13,8 @@ import { Overrule } from '../parts/Overrule';
 /** A blind session for its host: what to pour where, who is done, and, once it is opened, the answer. */
 export function SessionPage() {
   const { id = '' } = useParams();
-  const path = `/api/taste/sessions/${encodeURIComponent(id)}`;
-  const answer = useApi<SessionView>(path, 3000);
+  const path = `/api/taste/sessions/${encodeURIComponent(id)}` as const;
+  const answer = useApi(path, 3000);
   const { personId } = useHere();
   const show = useShow();
   const { busy, error, run, fail } = useSave();
@@ -134,7 +133,7 @@ export function SessionPage() {
 
 /** The trial that a session is the panel of. */
 function OfTrial({ trialId }: { trialId: string }) {
-  const { data } = useApi<TrialView>(`/api/trials/${encodeURIComponent(trialId)}`);
+  const { data } = useApi(`/api/trials/${encodeURIComponent(trialId)}`);
   if (!data) return null;
   return (
     <>

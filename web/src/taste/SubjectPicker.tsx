@@ -18,9 +18,7 @@ export function SubjectPicker({
   most?: number;
 }) {
   const [text, setText] = useState('');
-  const { data } = useApi<{ subjects: SubjectView[] }>(
-    `/api/taste/subjects?limit=${most}&find=${encodeURIComponent(text.trim().slice(0, 80))}`,
-  );
+  const { data } = useApi(`/api/taste/subjects?limit=${most}&find=${encodeURIComponent(text.trim().slice(0, 80))}`);
   const subjects = data?.subjects ?? [];
   return (
     <div>

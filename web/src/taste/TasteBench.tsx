@@ -1,5 +1,4 @@
 import { Link, useSearchParams } from 'react-router';
-import type { PalateView } from '@wunsch/core/api/taste';
 import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import { StepForm } from '../entry/StepForm';
 import { Choice } from '../parts/choice';
@@ -23,7 +22,7 @@ export function TasteBench({ view }: { view: BenchView }) {
   const choices = bars.filter((row, index) => bars.findIndex((other) => subjectOf(other) === subjectOf(row)) === index);
   const [query, setQuery] = useSearchParams();
   const { personId } = useHere();
-  const own = useApi<PalateView>(personId === null ? null : `/api/taste/palate/${personId}`).data;
+  const own = useApi(personId === null ? null : `/api/taste/palate/${personId}`).data;
   const { palate = null, sessions = 0 } = own ?? {};
   const first = view.untasted[0]?.bars[0];
   const asked = query.get('batch');

@@ -78,7 +78,7 @@ export function TastingPage() {
   useEffect(() => {
     if (asked === '' || answered.current === asked) return;
     answered.current = asked;
-    void getJson<SubjectView>(`/api/taste/subject?${asked}`).then(
+    void getJson(`/api/taste/subject?${asked}`).then(
       (subject) => {
         setQuery({}, { replace: true });
         taste(subject);

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { ComesUpView } from '@wunsch/core/api/taste';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { Box, Chips } from '../parts/fields';
@@ -19,7 +18,7 @@ export function WordsPage() {
   const [chosen, setChosen] = useState<string | null>(null);
   const groups = answer.data?.groups ?? [];
   const group = chosen ?? groups[0]?.group ?? null;
-  const up = useApi<ComesUpView>(group === null ? null : `/api/taste/words/of?group=${encodeURIComponent(group)}`).data;
+  const up = useApi(group === null ? null : `/api/taste/words/of?group=${encodeURIComponent(group)}`).data;
   if (!answer.data) return <Loading error={answer.error} />;
   const { words } = answer.data;
   const act = (body: object): void => {

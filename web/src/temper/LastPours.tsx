@@ -1,5 +1,4 @@
 import { Link } from 'react-router';
-import type { PouredView } from '@wunsch/core/api/temper';
 import type { StepView } from '@wunsch/core/api/types';
 import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';
@@ -25,7 +24,7 @@ export function LastPours({ steps }: { steps: readonly Pick<StepView, 'id'>[] })
 
 function Poured({ stepId }: { stepId: string }) {
   const show = useShow();
-  const { data } = useApi<PouredView>(`/api/temper/steps/${stepId}`);
+  const { data } = useApi(`/api/temper/steps/${stepId}`);
   if (!data) return null;
   const { code, at, method, verdict, byHand, meter } = data;
   const { first, others, sentence, sure } = verdict;

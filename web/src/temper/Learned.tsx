@@ -12,7 +12,7 @@ const FEWEST = 4;
 /** What earlier pours of this bar teach: the best known setting machine by machine, how sure, and settings against tests. */
 export function Learned({ code }: { code: string | null }) {
   const { temperatureUnit } = useHere().view.settings;
-  const { data } = useApi<LearnedView>(code === null ? null : `/api/temper/learned/${encodeURIComponent(code)}`);
+  const { data } = useApi(code === null ? null : `/api/temper/learned/${encodeURIComponent(code)}`);
   const tested = (data?.pours ?? []).filter(({ test }) => test !== 'none');
   if (!data || tested.length === 0) return null;
   // One bench a picture: the one with most tests whose settings can tell apart.

@@ -1,6 +1,5 @@
 import { useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
-import type { BatchLooks } from '@wunsch/core/api/temper';
 import { SEEN, type Bloom, type Seen } from '@wunsch/core/ledger/types';
 import { bloomBy, SEEN_WORDS } from '@wunsch/core/temper/bloom';
 import { send, useApi } from '../parts/api';
@@ -23,7 +22,7 @@ type Answer = (typeof YES_NO)[number][0] | null;
 export function Looks({ code, batchId }: { code: string; batchId: string }) {
   const { personId } = useHere();
   const show = useShow();
-  const { data } = useApi<BatchLooks>(`/api/temper/batches/${code}/looks`);
+  const { data } = useApi(`/api/temper/batches/${code}/looks`);
   const [veil, setVeil] = useState(false);
   const [finger, setFinger] = useState<Answer>(null);
   const [noted, setNoted] = useState<{ stepId: string; words: string } | null>(null);

@@ -10,7 +10,7 @@ const MOODS = [
 
 /** What the simulated probe of a pour does: what a real one may do too, to see what happens then. */
 export function ProbeMood() {
-  const { data: mood, mutate } = useApi<{ stuck: boolean; unplugged: boolean }>(URL);
+  const { data: mood, mutate } = useApi(URL);
   if (!mood) return null;
   return (
     <details className="mt-2">

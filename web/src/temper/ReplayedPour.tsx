@@ -26,7 +26,7 @@ const MOST_POINTS = 400;
 
 /** What the model for learning says of a pour that was really made, and of the same pour with one thing done otherwise. */
 export function ReplayedPour({ stepId }: { stepId: string }) {
-  const { data, error } = useApi<PouredView>(`/api/temper/steps/${stepId}`);
+  const { data, error } = useApi(`/api/temper/steps/${stepId}`);
   return (
     <div>
       <h1 className="text-3xl">A pour, once more</h1>

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { SilkView } from '@wunsch/core/api/temper';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
 import { SILK, silkNow } from '@wunsch/core/temper/silk';
 import { dayText } from '@wunsch/core/units/zone';
@@ -116,8 +115,8 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
   const { personId, view } = useHere();
   const show = useShow();
   const clock = useNow();
-  const path = `/api/temper/works/${work.id}`;
-  const run = useApi<SilkView>(`${path}/silk`, 2000);
+  const path = `/api/temper/works/${work.id}` as const;
+  const run = useApi(`${path}/silk`, 2000);
   const { busy, error, run: save, fail } = useSave();
   const draftId = `work.${work.id}`;
   const [taking, setTaking] = useState(() => hasDraft(draftId));

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { LearnedView, WindowsView } from '@wunsch/core/api/temper';
+import type { WindowsView } from '@wunsch/core/api/temper';
 import type { BenchView } from '@wunsch/core/api/types';
 import { CHOCOLATE_WORDS, holdOf, type Span, type Windows } from '@wunsch/core/temper/windows';
 import { send, useApi } from '../parts/api';
@@ -24,8 +24,8 @@ export function WindowsPanel({ view }: { view: BenchView }) {
     ...view.waiting.map(({ code: own, freeMg }) => ({ code: own, massMg: freeMg })),
   ].filter((row) => row.code !== '' && row.massMg > 0);
   const row = rows.find((own) => own.code === code) ?? rows[0];
-  const here = useApi<WindowsView>(row ? `/api/temper/windows/${encodeURIComponent(row.code)}` : null).data;
-  const learned = useApi<LearnedView>(row ? `/api/temper/learned/${encodeURIComponent(row.code)}` : null).data;
+  const here = useApi(row ? `/api/temper/windows/${encodeURIComponent(row.code)}` : null).data;
+  const learned = useApi(row ? `/api/temper/learned/${encodeURIComponent(row.code)}` : null).data;
   if (!row || !here) return null;
   const best = learned?.settings[0];
   const hold = holdOf(here.windows);

@@ -1,4 +1,3 @@
-import type { PourView } from '@wunsch/core/api/temper';
 import type { LivePour } from '@wunsch/core/work/tempering';
 import { ask, send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
@@ -8,8 +7,8 @@ import { useHere } from '../parts/workshop';
 /** A pour under way, asked for every second, and what can be said of it. */
 export function usePour(workId: string) {
   const { personId } = useHere();
-  const path = `/api/temper/works/${workId}`;
-  const pour = useApi<PourView>(`${path}/pour`, 1000);
+  const path = `/api/temper/works/${workId}` as const;
+  const pour = useApi(`${path}/pour`, 1000);
   const { busy, error, run, fail } = useSave();
   const asSomebody = async (work: (id: string) => Promise<unknown>): Promise<boolean> => {
     if (personId === null) {

@@ -15,7 +15,7 @@ import { BatchStream } from '../stream/BatchStream';
 /** One batch from sacks to bars. */
 export function BatchPage() {
   const { code = '' } = useParams();
-  const answer = useApi<BatchView>(`/api/trace/batches/${encodeURIComponent(code)}`);
+  const answer = useApi(`/api/trace/batches/${encodeURIComponent(code)}`);
   const view = answer.data;
   // One unit a page, by the most that was in the batch at any station.
   const unit = useUnitOf((view?.stream ?? []).map(({ inMg, goodMg }) => Math.max(inMg, goodMg)));

@@ -65,7 +65,7 @@ function laidOut({ places, bands }: TraceDrawing): { height: number; column: num
 
 /** A trace drawn: sacks at the left, buyers at the right, bands as wide as their grams; each place is a press away. */
 export function DrawnTrace({ code }: { code: string }) {
-  const { data } = useApi<TraceDrawing>(`/api/trace/codes/${encodeURIComponent(code)}/drawing`);
+  const { data } = useApi(`/api/trace/codes/${encodeURIComponent(code)}/drawing`);
   const show = useShow();
   const drawn = useMemo(() => (data && data.bands.length > 0 ? laidOut(data) : null), [data]);
   if (!drawn) return null;

@@ -1,26 +1,12 @@
+import type { BatchRow } from '@wunsch/core/api/reads';
 import { Link, useSearchParams } from 'react-router';
 import type { LotRow } from '@wunsch/core/api/reads';
-import type { Batch } from '@wunsch/core/ledger/types';
 import { useApi } from '../parts/api';
 import { Empty, Loading } from '../parts/pieces';
-import type { Mark } from '@wunsch/core/trace/marks';
 import { Marks } from '../parts/marks';
 import { Listing, type Column } from '../parts/listing';
 import { count, useShow, useUnitOf } from '../parts/workshop';
 import { useColumns } from '../parts/columns';
-
-interface BatchRow {
-  batch: Batch;
-  startedAt: number;
-  bowlMg: number;
-  chargedMg: number;
-  cocoaPct: number;
-  family: string;
-  bars: number;
-  score: number | null;
-  marks: Mark[];
-  allergens: string[];
-}
 
 /** Batches that are looked through at once; earlier ones are a press away. */
 const AT_ONCE = 300;
@@ -28,7 +14,7 @@ const AT_ONCE = 300;
 export function BatchesPage() {
   const [query, setQuery] = useSearchParams();
   const offset = Math.max(0, Math.floor(Number(query.get('from') ?? 0)) || 0);
-  const answer = useApi<{ total: number; batches: BatchRow[] }>(`/api/trace/batches?offset=${offset}&limit=${AT_ONCE}`);
+  const answer = useApi(`/api/trace/batches?offset=${offset}&limit=${AT_ONCE}`);
   const unit = useUnitOf((answer.data?.batches ?? []).slice(0, 60).map(({ chargedMg }) => chargedMg));
   const show = useShow(unit);
   const column = useColumns(show);

@@ -14,7 +14,7 @@ import { MassUnitHere, count, span, useHere, useShow, useUnitOf } from '../parts
 /** Goods that are taken back: where they are, who bought them, what is blocked and released. */
 export function RecallPage() {
   const { id = '' } = useParams();
-  const answer = useApi<RecallView>(`/api/trace/recalls/${id}`);
+  const answer = useApi(`/api/trace/recalls/${id}`);
   const view = answer.data;
   const unit = useUnitOf([...(view?.here ?? []), ...(view?.sold ?? [])].map(({ massMg }) => massMg));
   if (!view) return <Loading error={answer.error} />;

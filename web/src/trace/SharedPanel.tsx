@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import type { SharedGroupView, SharedView, SharingView } from '@wunsch/core/api/recall';
+import type { SharedGroupView, SharedView } from '@wunsch/core/api/recall';
 import { ask, useApi } from '../parts/api';
 import { Code, KIND_NAMES, Refusal } from '../parts/pieces';
 import { count } from '../parts/workshop';
@@ -89,7 +89,7 @@ function Things({ group }: { group: SharedGroupView }) {
 function Sharing({ group }: { group: SharedGroupView }) {
   const [open, setOpen] = useState(false);
   const [thing] = group.things;
-  const { data } = useApi<SharingView>(
+  const { data } = useApi(
     open && thing ? `/api/trace/sharing?kind=${thing.kind}&id=${encodeURIComponent(thing.id)}` : null,
   );
   const goods = data?.goods ?? [];

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import type { BenchView, HoldingView, StepView } from '@wunsch/core/api/types';
+import type { HoldingView, StepView } from '@wunsch/core/api/types';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { WinnowRecord } from '../winnow/WinnowRecord';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
@@ -19,16 +19,10 @@ import { Code, Loading, Refusal, Section } from '../parts/pieces';
 import { Verdict } from '../parts/Verdict';
 import { MassUnitHere, useHere, useShow, useUnitOf } from '../parts/workshop';
 
-interface Versions {
-  step: StepView;
-  judgement: BenchView['judgement'];
-  versions: StepView[];
-}
-
 /** One step: what moved, what it cost, all its versions; and its correction. */
 export function StepPage() {
   const { id = '' } = useParams();
-  const answer = useApi<Versions>(`/api/ledger/steps/${encodeURIComponent(id)}`);
+  const answer = useApi(`/api/ledger/steps/${encodeURIComponent(id)}`);
   const unit = useUnitOf([answer.data?.step.inMg ?? 0, answer.data?.step.goodMg ?? 0]);
   const show = useShow(unit);
   const [query] = useSearchParams();

@@ -1,5 +1,4 @@
 import { Link, useParams } from 'react-router';
-import type { TraceView } from '@wunsch/core/api/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useApi } from '../parts/api';
 import { Allergens } from '../parts/Composition';
@@ -13,7 +12,7 @@ import { DrawnTrace } from './DrawnTrace';
 /** From any code back to the sacks and forward to the buyers. */
 export function TracePage() {
   const { code = '' } = useParams();
-  const answer = useApi<TraceView>(`/api/trace/codes/${encodeURIComponent(code)}`);
+  const answer = useApi(`/api/trace/codes/${encodeURIComponent(code)}`);
   const unit = useUnitOf(
     (answer.data?.forward.goods ?? [])
       .map(({ massMg }) => massMg)

@@ -1,6 +1,4 @@
 import { Link, useParams } from 'react-router';
-import type { CompositionView, HoldingView, StepView } from '@wunsch/core/api/types';
-import type { OriginVerdict } from '@wunsch/core/composition/composition';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { StepForm } from '../entry/StepForm';
 import { LabelPanel } from '../pack/LabelPanel';
@@ -13,19 +11,10 @@ import { TagLink } from '../parts/TagLink';
 import { Figure, KIND_NAMES, Loading, Section } from '../parts/pieces';
 import { MassUnitHere, count, useShow, useUnitOf } from '../parts/workshop';
 
-interface TubView {
-  holding: HoldingView;
-  composition: CompositionView;
-  /** Cocoa percent of its chocolate alone, where something else is in or on it. */
-  chocolatePct: number | null;
-  origin: OriginVerdict;
-  steps: StepView[];
-}
-
 /** Any labelled container: what is in it, what it cost, where it came from, and a count of what is really there. */
 export function TubPage() {
   const { code = '' } = useParams();
-  const answer = useApi<TubView>(`/api/ledger/holdings/${encodeURIComponent(code)}`);
+  const answer = useApi(`/api/ledger/holdings/${encodeURIComponent(code)}`);
   const unit = useUnitOf([answer.data?.holding.massMg ?? 0]);
   const show = useShow(unit);
   const view = answer.data;

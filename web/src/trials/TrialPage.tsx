@@ -18,8 +18,8 @@ import { Overrule } from '../parts/Overrule';
 /** One trial: what its facts say so far, what to make next, and what was made of each arm. */
 export function TrialPage() {
   const { id = '' } = useParams();
-  const path = `/api/trials/${encodeURIComponent(id)}`;
-  const answer = useApi<TrialView>(path);
+  const path = `/api/trials/${encodeURIComponent(id)}` as const;
+  const answer = useApi(path);
   if (!answer.data) return <Loading error={answer.error} />;
   return <Trial key={answer.data.id} view={answer.data} path={path} changed={() => void answer.mutate()} />;
 }

@@ -29,7 +29,7 @@ interface Props {
 
 /** Method, dials, passes, picked samples, sieve: and what they say before the session is saved. */
 export function WinnowExtras({ fields, setField, code, inMg }: Props) {
-  const past = useApi<WinnowPastView>(code === null ? null : `/api/winnow/past/${encodeURIComponent(code)}`).data;
+  const past = useApi(code === null ? null : `/api/winnow/past/${encodeURIComponent(code)}`).data;
   const unit = useContext(MassUnitHere) ?? 'g';
   const extras = extrasOf(fields);
   const set = (part: Partial<Extras>): void => setField(...extrasField({ ...extras, ...part }));

@@ -1,7 +1,6 @@
 import { DIAL_NAMES, DIALS } from '@wunsch/core/winnow/response';
 import { sampleShare } from '@wunsch/core/winnow/samples';
 import type { Command } from '@wunsch/core/ledger/commands';
-import type { WinnowPastView } from '@wunsch/core/api/losses';
 import type { StepView } from '@wunsch/core/api/types';
 import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';
@@ -17,7 +16,7 @@ export function WinnowRecord({ step }: { step: StepView }) {
   const show = useShow();
   const from = step.lines.find((line) => line.massMg < 0 && line.code !== null)?.code;
   // Held against what was known before it: the advice stays what it was when it was weighed.
-  const past = useApi<WinnowPastView>(
+  const past = useApi(
     from == null ? null : `/api/winnow/past/${encodeURIComponent(from)}?before=${encodeURIComponent(step.id)}`,
   ).data;
   const { method, settings = {}, passes = [], shellSamples = [], nibSamples = [], sieve } = command;

@@ -1,20 +1,10 @@
+import type { BackupsView } from '@wunsch/core/api/reads';
 import { useState } from 'react';
 import { send, useApi } from '../parts/api';
 import { Box } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { useSave } from '../parts/save';
 import { count, span, useHere, useShow } from '../parts/workshop';
-
-interface BackupsView {
-  directory: string;
-  now: number;
-  backups: {
-    name: string;
-    reason: 'daily' | 'asked' | 'before-restore' | 'before-migration';
-    at: number;
-    bytes: number;
-  }[];
-}
 
 const REASONS: Record<BackupsView['backups'][number]['reason'], string> = {
   daily: 'of the day',
@@ -31,7 +21,7 @@ const size = (bytes: number): string =>
 export function BackupSection() {
   const { view } = useHere();
   const show = useShow();
-  const answer = useApi<BackupsView>('/api/workshop/backups');
+  const answer = useApi('/api/workshop/backups');
   const [chosen, setChosen] = useState<string | null>(null);
   const [typed, setTyped] = useState('');
   const [told, setTold] = useState<string | null>(null);

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { CarriedOver } from '@wunsch/core/composition/carry-over';
 import { STATION_NAMES, STATIONS } from '@wunsch/core/work/stations';
 import type { Machine } from '@wunsch/core/workshop/schemas';
 import { send, useApi } from '../parts/api';
@@ -69,16 +68,11 @@ const DOES = [
 ] as const;
 type Does = (typeof DOES)[number][0];
 
-interface Seen {
-  carries: CarriedOver[];
-  cleanings: { at: number; how: string; person: string }[];
-}
-
 /** What a machine can carry over, and the cleanings that took it away. */
 function Allergens({ machine }: { machine: Machine }) {
   const { personId } = useHere();
   const show = useShow();
-  const seen = useApi<Seen>(`/api/workshop/machines/${machine.id}/allergens`);
+  const seen = useApi(`/api/workshop/machines/${machine.id}/allergens`);
   const [how, setHow] = useState('');
   const { busy, error, run, fail } = useSave();
   const clean = (): void => {
