@@ -8,6 +8,7 @@ import { hasSources } from '@wunsch/core/ledger/accepts';
 import { gatesOf, planStep } from '@wunsch/core/stations';
 import { passGates } from '@wunsch/core/gates/gate';
 import { cannotFollow, Revision } from '@wunsch/core/ledger/revision';
+import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import type { Holding, Override, Step, StepKind } from '@wunsch/core/ledger/types';
 import { ratesAt } from '@wunsch/core/money/rates';
@@ -307,7 +308,7 @@ export abstract class Journal extends Kept {
     const old = this.currentStep(stepId);
     if (old.kind === 'sell') checkReturns(this.book, old, null);
     const step: Step = {
-      ...old,
+      ...plainStep(old),
       id: nanoid(12),
       seq: this.seq + 1,
       recordedAt: this.now(),

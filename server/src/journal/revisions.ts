@@ -3,6 +3,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Book } from '@wunsch/core/ledger/book';
 import type { Command } from '@wunsch/core/ledger/commands';
 import { planStep } from '@wunsch/core/stations';
+import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { HoldingFacts, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import { cannotFollow, consequences, type Consequence, type Revision } from '@wunsch/core/ledger/revision';
 import type { Holding, Step } from '@wunsch/core/ledger/types';
@@ -41,7 +42,7 @@ export class Revisions {
     const made = new Map<string, Step>();
     const version = (old: Step, command: Command, plan: StepPlan): Step => {
       const next: Step = {
-        ...old,
+        ...plainStep(old),
         id: nanoid(12),
         seq: (seq += 1),
         recordedAt: step.recordedAt,
