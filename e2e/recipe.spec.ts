@@ -130,6 +130,7 @@ test('butter in late: what the bowl is now, what its label may say, and the suga
     sources: [{ holdingId: await bought(page, butter, 200), massG: 100 }],
   });
   await page.goto(`/station/grind?batch=${bowl.batchCode}`);
+  await expect(page.getByRole('region', { name: 'Forecast' })).toBeVisible();
   await page.getByRole('link', { name: 'Put it right' }).click();
   await expect(page.getByText('It is 71.4 %: the label’s 70 % is kept, and 71 % would be true.')).toBeVisible();
   await choose(page.getByLabel('Ask for'), 'cocoa');

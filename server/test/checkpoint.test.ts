@@ -135,6 +135,38 @@ test('after a kill the start reads what was kept, and what was committed since',
   expect(kept).toBe(read);
 });
 
+test('what is sealed is corrected with what came after it, and taken back, like anything else', async () => {
+  const beans = await done(sortCommand(lotId(), 3000, 2900));
+  const roast = { kind: 'roast', sources: [{ holdingId: beans, massG: 2900 }], program: [], endBeanC: null, note: '' };
+  const roasted = await done({ ...roast, outG: 2700 } as Command);
+  workshop.settle();
+  expect(sealed()).toBe(8);
+  const sorted = [...workshop.book.steps.values()].find(({ slots }) => slots['good'] === beans);
+  const fewer = { supersedes: sorted?.id ?? '', reason: 'the tray was on the scale' };
+  const shown = workshop.previewCorrection(sortCommand(lotId(), 3000, 2850), HEAD, fewer.supersedes, new Map());
+  expect(shown.problem).toBeNull();
+  const [later] = shown.reached;
+  expect(later?.old.kind).toBe('roast');
+  const along = new Map(shown.reached.map(({ old, command }) => [old.id, command]));
+  workshop.record(sortCommand(lotId(), 3000, 2850), HEAD, fewer, undefined, along);
+  await workshop.commit();
+  expect(workshop.book.balance(beans).massMg).toBe(0);
+  expect(workshop.book.steps.get(workshop.book.successorOf(later?.old.id ?? '') ?? '')).toMatchObject({
+    at: later?.old.at,
+    order: later?.old.order,
+    station: 'roast',
+  });
+  const last = [...workshop.book.steps.values()].at(-1);
+  workshop.withdraw(last?.id ?? '', 'ann', 'never happened');
+  await workshop.commit();
+  expect(workshop.book.balance(roasted).massMg).toBe(0);
+  const receipt = [...workshop.book.steps.values()].find(({ kind }) => kind === 'sort');
+  workshop.withdraw(receipt?.id ?? '', 'ann', 'never happened');
+  await workshop.commit();
+  const [kept, read] = await both();
+  expect(kept).toBe(read);
+});
+
 test('a commit that the database never took is not taken from the log', async () => {
   workshop.settle();
   const before = join(directory, 'before');
