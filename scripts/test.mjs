@@ -34,27 +34,18 @@ function beside(command, args, { env = {}, quiet = false } = {}) {
 }
 const npm = (script, args = [], options = {}) => beside('npm', ['run', '--silent', script, '--', ...args], options);
 
+// Two at a time: what a small machine has cores for.
+const [licences, types] = await Promise.all([beside('node', ['scripts/licences.mjs']), npm('typecheck')]);
+count(licences === 0, 'licences');
+count(types === 0, 'types');
+
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 const jest = join(results, 'jest.json');
-const journeys = (part) => npm('e2e', [], { env: { WUNSCH_E2E: part } });
-
-/** What is only read, then what is only looked at. */
-async function read() {
-  const licences = await beside('node', ['scripts/licences.mjs']);
-  const types = await npm('typecheck');
-  const lint = await npm('lint');
-  return { licences, types, lint, look: await journeys('look') };
-}
-
-// Three lanes: the browser waits more than it works, so that a small machine is busy all the time.
-const [{ licences, types, lint, look }, jestCode, work] = await Promise.all([
-  read(),
-  npm('jest', ['--json', `--outputFile=${jest}`, '--silent', '--maxWorkers=1'], { quiet: true }),
-  journeys('work'),
+const [lint, jestCode] = await Promise.all([
+  npm('lint'),
+  npm('jest', ['--json', `--outputFile=${jest}`, '--silent'], { quiet: true }),
 ]);
-count(licences === 0, 'licences');
-count(types === 0, 'types');
 count(lint === 0, 'lint');
 if (existsSync(jest)) {
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(jest, 'utf8'));
@@ -63,7 +54,9 @@ if (existsSync(jest)) {
 } else count(false, 'Jest ran');
 if (jestCode !== 0 && failed === 0) count(false, 'Jest ended well');
 
-for (const [part, code] of Object.entries({ work, look })) {
+const parts = ['work', 'look'];
+const codes = await Promise.all(parts.map((part) => npm('e2e', [], { env: { WUNSCH_E2E: part } })));
+parts.forEach((part, index) => {
   const e2e = join(results, `e2e-${part}.json`);
   if (existsSync(e2e)) {
     const { stats } = JSON.parse(readFileSync(e2e, 'utf8'));
@@ -72,8 +65,8 @@ for (const [part, code] of Object.entries({ work, look })) {
     // Neither passed nor failed: somebody has to look at them.
     if (stats.flaky > 0) process.stdout.write(`${stats.flaky} flaky (${part}): passed only when tried again\n`);
   } else count(false, `the browser journeys ran (${part})`);
-  if (code !== 0 && failed === 0) count(false, `the browser journeys ended well (${part})`);
-}
+  if (codes[index] !== 0 && failed === 0) count(false, `the browser journeys ended well (${part})`);
+});
 
 process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

@@ -62,6 +62,7 @@ export function RestBench({ view }: { view: BenchView }) {
           candidates={view.waiting}
           initialPicked={asked.map(({ id }) => id)}
           pickTitle="Which blocks"
+          shownFirst={6}
           path="/api/ledger/steps"
           submit="Take to temper"
           finish={(values, sources) => ({ ...values, sources })}
