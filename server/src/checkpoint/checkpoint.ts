@@ -246,8 +246,14 @@ function worthAt(
 
 const byId = (a: { id: string }, b: { id: string }): number => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
 
+/** Of rows that were written again, the newest. */
+const newest = <Row extends { id: string }>(rows: readonly Row[]): Row[] => [
+  ...new Map(rows.map((row) => [row.id, row])).values(),
+];
+
 /** Puts lists in the order in which they are read from the database. */
 function order(small: Small): void {
+  small.curves = newest(small.curves);
   for (const list of ['people', 'machines', 'materials', 'routes', 'batches', 'lots', 'works'] as const)
     small[list].sort(byId);
   for (const list of ['beanRecords', 'roastRecords', 'recipeRecords', 'roomRecords'] as const)
