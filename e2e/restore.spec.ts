@@ -18,5 +18,5 @@ test('everything of one workshop goes out as a ZIP and comes into an empty one; 
   // Its photos came along.
   const picture = page.getByRole('img').first();
   await expect(picture).toBeVisible();
-  expect(await picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0);
+  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0);
 });
