@@ -1,4 +1,5 @@
-import { Book, type Position } from '../src/ledger/book';
+import { Book } from '../src/ledger/book';
+import type { Position } from '../src/ledger/entries';
 import type { Command } from '../src/ledger/commands';
 import { planStep } from '../src/stations';
 import type { CodeLetter, PlanContext } from '../src/ledger/planner';

@@ -4,7 +4,8 @@ import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Step } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
 import { deed, Player, type Deed } from '../../core/test/lives';
-import { openSteps, sealSteps, type SealedSteps } from '../src/checkpoint/sealed-steps';
+import { sealSteps } from '../src/checkpoint/seal-steps';
+import { openSteps, type SealedSteps } from '../src/checkpoint/sealed-steps';
 import { SealedWorth, worthTables } from '../src/checkpoint/sealed-worth';
 import { Words } from '../src/checkpoint/words';
 

@@ -1,6 +1,7 @@
 import type { Composition } from '../composition/composition';
 import { DomainError } from '../errors/domain-error';
-import type { Book, Position } from '../ledger/book';
+import type { Book } from '../ledger/book';
+import type { Position } from '../ledger/entries';
 import type { Command, Source } from '../ledger/commands';
 import type { Batch, LotFacts, Override } from '../ledger/types';
 import type { Settings } from '../workshop/schemas';

@@ -1,7 +1,8 @@
 import { DomainError } from '../errors/domain-error';
 import { formatMass, toMg } from '../units/mass';
 import { nextPlace, type Place, type Route, type Station } from '../work/stations';
-import type { Balance, Book, Entry } from './book';
+import type { Book } from './book';
+import type { Balance, Entry } from './entries';
 import type { Source } from './commands';
 import { sumOf } from './revision';
 import type { Batch, Holding, HoldingKind, LossCause, LotFacts, Material, Outside, Posting } from './types';

@@ -1,6 +1,7 @@
 import { DomainError } from '../errors/domain-error';
 import { Heap } from '../stats/heap';
-import { comesBefore, movements, type Balance, type Book, type Entry, type Position } from './book';
+import type { Book } from './book';
+import { comesBefore, movements, type Balance, type Entry, type Position } from './entries';
 import type { Command } from './commands';
 import type { StepPlan } from './planner';
 import type { Posting, Step } from './types';

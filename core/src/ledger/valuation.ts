@@ -1,5 +1,6 @@
 import { apportion } from '../units/apportion';
-import { comesBefore, type Book, type Entry, type Position } from './book';
+import type { Book } from './book';
+import { comesBefore, type Entry, type Position } from './entries';
 import { isByProduct, type Posting, type Step } from './types';
 
 /** What a holding is made of: share by mass of each root (a lot or a purchased ingredient), adding up to 1. */

@@ -1,5 +1,6 @@
 import { DomainError } from '../errors/domain-error';
-import type { Book, Entry } from '../ledger/book';
+import type { Book } from '../ledger/book';
+import type { Entry } from '../ledger/entries';
 import type { CommandOf } from '../ledger/commands';
 import { CODE_LETTERS, held, moreThanNoise, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
 import { HOLDING_KINDS, isByProduct, type Holding, type Step } from '../ledger/types';

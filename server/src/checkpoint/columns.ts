@@ -61,3 +61,9 @@ export const openColumns = <S extends Shape>(prefix: string, shape: S, sections:
       return [name, new Kind(bytes.buffer as ArrayBuffer, bytes.byteOffset, bytes.length / Kind.BYTES_PER_ELEMENT)];
     }),
   ) as unknown as Columns<S>;
+
+/** Where the rows that belong to one of another table stand, by the column that says where each one's end. */
+export const ends = (column: Uint32Array, row: number): [from: number, to: number] => [
+  row === 0 ? 0 : (column[row - 1] ?? 0),
+  column[row] ?? 0,
+];

@@ -1,9 +1,23 @@
-import { silentAbout, type Balance, type Entry, type Past } from '@wunsch/core/ledger/book';
-import { notedIn } from '@wunsch/core/ledger/noted';
+import type { Balance, Entry, Past } from '@wunsch/core/ledger/entries';
 import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Posting, Step, StepMoney } from '@wunsch/core/ledger/types';
-import { columnSections, Growing, openColumns, type Columns } from './columns';
+import { ends, openColumns, type Columns } from './columns';
+import { Lately } from './lately';
 import type { Sections } from './sections';
+import {
+  HAS_OVERRIDES,
+  HAS_REASON,
+  HAS_TAKINGS,
+  POSTING,
+  QUIET,
+  SLOT,
+  STEP,
+  TAKING,
+  WITHDRAWN,
+  type Account,
+  type Rest,
+  type StepTables,
+} from './step-columns';
 import type { Texts } from './texts';
 import type { Words } from './words';
 
@@ -13,59 +27,8 @@ import type { Words } from './words';
  * like any other.
  */
 
-/** `textEnd` says where its text ends, `…End` where its rows in the other columns do. */
-const STEP = {
-  seq: 'u32',
-  order: 'u32',
-  at: 'f64',
-  recordedAt: 'f64',
-  kind: 'u32',
-  station: 'u32',
-  person: 'u32',
-  batch: 'u32',
-  machine: 'u32',
-  /** Row of the step that it took the place of, plus one; 0: none. */
-  supersedes: 'u32',
-  flags: 'u8',
-  minutes: 'f64',
-  energy: 'f64',
-  purchase: 'f64',
-  labour: 'f64',
-  power: 'f64',
-  revenue: 'f64',
-  about: 'u32',
-  textEnd: 'u32',
-  postingEnd: 'u32',
-  slotEnd: 'u32',
-  takingEnd: 'u32',
-} as const;
-const POSTING = { holding: 'u32', account: 'u32', mass: 'f64', pieces: 'f64' } as const;
-const SLOT = { name: 'u32', holding: 'u32' } as const;
-const TAKING = { holding: 'u32', milli: 'f64' } as const;
-
 /** Texts that are kept as they were read. */
 const READ = 3000;
-
-const WITHDRAWN = 1;
-const HAS_TAKINGS = 2;
-const HAS_REASON = 4;
-const HAS_OVERRIDES = 8;
-const QUIET = 16;
-
-/** What of a step is text. */
-type Rest = Pick<Step, 'command' | 'reason' | 'overrides'>;
-
-interface Tables {
-  steps: Columns<typeof STEP>;
-  postings: Columns<typeof POSTING>;
-  slots: Columns<typeof SLOT>;
-  takings: Columns<typeof TAKING>;
-}
-
-const ends = (column: Uint32Array, row: number): [from: number, to: number] => [
-  row === 0 ? 0 : (column[row - 1] ?? 0),
-  column[row] ?? 0,
-];
 
 /** A step of the past. */
 export class SealedStep implements Step {
@@ -185,22 +148,20 @@ export class SealedStep implements Step {
   }
 }
 
-type Account = Pick<Posting, 'loss' | 'outside' | 'reason'>;
-
 /** All steps of the past, as the book takes them in. */
 export class SealedSteps implements Past {
   readonly steps: SealedStep[];
   readonly inForce: SealedStep[] = [];
   private readonly accounts = new Map<number, Account>();
   /** What was read lately: it is asked for again. */
-  private readonly read = new Map<number, Rest>();
+  private readonly read = new Lately<number, Rest>(READ);
   /** Rows that moved something in a holding, in the order of the work, from `entryStart` of its number to that of the next. */
   private readonly entryStart: Uint32Array;
   private readonly entryRows: Uint32Array;
 
   constructor(
     readonly words: Words,
-    readonly tables: Tables,
+    readonly tables: StepTables,
     ids: readonly string[],
     private readonly texts: Texts,
   ) {
@@ -347,24 +308,13 @@ export class SealedSteps implements Past {
   }
 
   restOf(row: number): Rest {
-    let rest = this.read.get(row);
-    if (rest) {
-      // Asked for last is let go of last.
-      this.read.delete(row);
-    } else {
-      rest = JSON.parse(this.texts(...ends(this.tables.steps.textEnd, row))) as Rest;
-      for (const oldest of this.read.keys()) {
-        if (this.read.size < READ) break;
-        this.read.delete(oldest);
-      }
-    }
+    const known = this.read.get(row);
+    if (known) return known;
+    const rest = JSON.parse(this.texts(...ends(this.tables.steps.textEnd, row))) as Rest;
     this.read.set(row, rest);
     return rest;
   }
 }
-
-const accountText = ({ loss, outside, reason }: Account): string | null =>
-  loss === null && outside === null && reason === null ? null : JSON.stringify([loss, outside, reason]);
 
 /** The steps of a checkpoint. @throws Error where it is no whole one */
 export const openSteps = (words: Words, ids: readonly string[], sections: Sections, texts: Texts): SealedSteps =>
@@ -379,84 +329,3 @@ export const openSteps = (words: Words, ids: readonly string[], sections: Sectio
     ids,
     texts,
   );
-
-/**
- * Steps as the sections of a checkpoint: those that were sealed before as they are, and others behind them.
- *
- * @param words grows by what the others say
- * @param fresh in the order of recording, each after every one that was sealed
- * @param rowOf the row of a step, among all of them in that order
- * @returns the columns of all, and the texts of the others
- */
-export function sealSteps(
-  words: Words,
-  before: SealedSteps | null,
-  fresh: readonly Step[],
-  rowOf: (stepId: string) => number,
-): { sections: Sections; texts: Uint8Array } {
-  const old = before?.tables ?? null;
-  const steps = new Growing(STEP, old?.steps ?? null);
-  const postings = new Growing(POSTING, old?.postings ?? null);
-  const slots = new Growing(SLOT, old?.slots ?? null);
-  const takings = new Growing(TAKING, old?.takings ?? null);
-  const texts: Buffer[] = [];
-  let textEnd = old?.steps.textEnd.at(-1) ?? 0;
-  for (const step of fresh) {
-    const { money, overrides } = step;
-    for (const posting of step.postings)
-      postings.add({
-        holding: words.number(posting.holdingId),
-        account: words.number(accountText(posting)),
-        mass: posting.massMg,
-        pieces: posting.pieces,
-      });
-    for (const [name, holdingId] of Object.entries(step.slots))
-      slots.add({ name: words.number(name), holding: words.number(holdingId) });
-    for (const [holdingId, milli] of Object.entries(money.takingsMilli ?? {}))
-      takings.add({ holding: words.number(holdingId), milli });
-    const rest: Rest = {
-      command: step.command,
-      reason: step.reason,
-      ...(overrides === undefined ? {} : { overrides }),
-    };
-    const text = Buffer.from(JSON.stringify(rest));
-    texts.push(text);
-    textEnd += text.length;
-    steps.add({
-      seq: step.seq,
-      order: step.order,
-      at: step.at,
-      recordedAt: step.recordedAt,
-      kind: words.number(step.kind),
-      station: words.number(step.station),
-      person: words.number(step.personId),
-      batch: words.number(step.batchId),
-      machine: words.number(step.machineId),
-      supersedes: step.supersedes === null ? 0 : rowOf(step.supersedes) + 1,
-      flags:
-        (step.withdrawn ? WITHDRAWN : 0) |
-        (money.takingsMilli ? HAS_TAKINGS : 0) |
-        (step.reason === null ? 0 : HAS_REASON) |
-        (overrides === undefined ? 0 : HAS_OVERRIDES) |
-        (notedIn(step) === '' ? QUIET : 0),
-      minutes: step.minutes,
-      energy: step.energyKwh,
-      purchase: money.purchaseMilli,
-      labour: money.labourMilli,
-      power: money.energyMilli,
-      revenue: money.revenueMilli,
-      about: words.number(silentAbout(step)),
-      textEnd,
-      postingEnd: postings.length,
-      slotEnd: slots.length,
-      takingEnd: takings.length,
-    });
-  }
-  const sections = {
-    ...columnSections('step', steps.whole()),
-    ...columnSections('posting', postings.whole()),
-    ...columnSections('slot', slots.whole()),
-    ...columnSections('taking', takings.whole()),
-  };
-  return { sections, texts: Buffer.concat(texts) };
-}

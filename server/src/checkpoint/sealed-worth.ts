@@ -1,7 +1,9 @@
-import type { Book, Position } from '@wunsch/core/ledger/book';
+import type { Book } from '@wunsch/core/ledger/book';
+import type { Position } from '@wunsch/core/ledger/entries';
 import type { Step } from '@wunsch/core/ledger/types';
 import type { State, StepCost, Totals, Valuation, WorthThen } from '@wunsch/core/ledger/valuation';
-import { columnSections, Growing, openColumns, type Columns } from './columns';
+import { columnSections, ends, Growing, openColumns, type Columns } from './columns';
+import { Lately } from './lately';
 import type { Sections } from './sections';
 import { SealedStep } from './sealed-steps';
 import type { Words } from './words';
@@ -18,6 +20,7 @@ const ROOT = { holding: 'u32', share: 'f64' } as const;
 const COST = { known: 'u8', inputs: 'f64', credit: 'f64', sold: 'f64', lost: 'f64', outputEnd: 'u32' } as const;
 const OUTPUT = { holding: 'u32', value: 'f64' } as const;
 
+/** States that are kept as they were read. */
 const ASKED = 6000;
 
 /** What is said of it beside the columns. */
@@ -35,11 +38,6 @@ interface Tables {
   outputs: Columns<typeof OUTPUT>;
 }
 
-const ends = (column: Uint32Array, row: number): [from: number, to: number] => [
-  row === 0 ? 0 : (column[row - 1] ?? 0),
-  column[row] ?? 0,
-];
-
 export class SealedWorth implements WorthThen {
   readonly upTo: Position;
   readonly steps: number;
@@ -55,20 +53,15 @@ export class SealedWorth implements WorthThen {
     [this.upTo, this.steps, this.sales, this.totals] = [upTo, steps, sales, totals];
   }
 
-  /** States that were asked for lately: what is worked out of them goes by them. */
-  private readonly asked = new Map<string, State>();
+  /** What is worked out of states goes by them. */
+  private readonly asked = new Lately<string, State>(ASKED);
 
   state(holdingId: string): Readonly<State> | undefined {
-    const known = this.asked.get(holdingId) ?? this.open(holdingId);
-    if (!known) return undefined;
-    // Asked for last is let go of last.
-    this.asked.delete(holdingId);
-    this.asked.set(holdingId, known);
-    for (const oldest of this.asked.keys()) {
-      if (this.asked.size <= ASKED) break;
-      this.asked.delete(oldest);
-    }
-    return known;
+    const known = this.asked.get(holdingId);
+    if (known) return known;
+    const found = this.open(holdingId);
+    if (found) this.asked.set(holdingId, found);
+    return found;
   }
 
   private open(holdingId: string): State | undefined {

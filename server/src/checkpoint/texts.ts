@@ -9,6 +9,7 @@ import {
   readSync,
   writeSync,
 } from 'node:fs';
+import { Lately } from './lately';
 
 /** Bytes of a file, looked at where somebody asks. */
 export type Texts = (from: number, to: number) => string;
@@ -33,7 +34,7 @@ const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes)
 export class TextFile {
   private readonly file: number;
   /** Where in memory each block is that was read lately. */
-  private readonly blocks = new Map<number, number>();
+  private readonly blocks = new Lately<number, number>(KEPT);
   private readonly memory = Buffer.allocUnsafeSlow(KEPT * BLOCK);
   private readonly whole: number;
 
@@ -65,17 +66,10 @@ export class TextFile {
 
   /** Brings a block to memory. @returns where it begins there */
   private block(number: number): number {
-    let begin = this.blocks.get(number);
-    if (begin === undefined) {
-      const [oldest] = this.blocks;
-      begin = this.blocks.size * BLOCK;
-      if (oldest && this.blocks.size >= KEPT) {
-        begin = oldest[1];
-        this.blocks.delete(oldest[0]);
-      }
-      readSync(this.file, this.memory, begin, BLOCK, number * BLOCK);
-    } else this.blocks.delete(number);
-    // Asked for last is let go of last.
+    const known = this.blocks.get(number);
+    if (known !== undefined) return known;
+    const begin = this.blocks.makeRoom() ?? this.blocks.size * BLOCK;
+    readSync(this.file, this.memory, begin, BLOCK, number * BLOCK);
     this.blocks.set(number, begin);
     return begin;
   }

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { mayBeWorked, type LotStanding } from '@wunsch/core/beans/state';
 import type { Composition } from '@wunsch/core/composition/composition';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { Position } from '@wunsch/core/ledger/book';
+import type { Position } from '@wunsch/core/ledger/entries';
 import type { Command, EntryHead } from '@wunsch/core/ledger/commands';
 import { hasSources } from '@wunsch/core/ledger/accepts';
 import { gatesOf, planStep } from '@wunsch/core/stations';

@@ -1,6 +1,6 @@
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { GateContext } from '@wunsch/core/gates/gate';
-import type { Position } from '@wunsch/core/ledger/book';
+import type { Position } from '@wunsch/core/ledger/entries';
 import { REJECT_REASONS, type Material, type Step } from '@wunsch/core/ledger/types';
 import type { Settings } from '@wunsch/core/workshop/schemas';
 import type { Composition } from '@wunsch/core/composition/composition';

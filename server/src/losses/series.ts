@@ -222,7 +222,12 @@ function soon(views: Views, key: string, read: () => LossWatch[], before: LossWa
   // One after another, with others in between.
   const timer = setTimeout(() => {
     keys.delete(key);
-    if (JSON.stringify(read()) !== JSON.stringify(before)) views.workshop.noticed();
+    try {
+      if (JSON.stringify(read()) !== JSON.stringify(before)) views.workshop.noticed();
+    } catch {
+      // Whoever asks next has it worked out then, and is told what is wrong.
+      remembered.get(views)?.delete(key);
+    }
   }, SOON_MS * keys.size);
   timer.unref();
 }

@@ -1,0 +1,55 @@
+import type { Posting, Step } from '@wunsch/core/ledger/types';
+import type { Columns } from './columns';
+
+/*
+ * How steps stand in columns: which there are, and what is text instead.
+ */
+
+/** `textEnd` says where its text ends, `…End` where its rows in the other columns do. */
+export const STEP = {
+  seq: 'u32',
+  order: 'u32',
+  at: 'f64',
+  recordedAt: 'f64',
+  kind: 'u32',
+  station: 'u32',
+  person: 'u32',
+  batch: 'u32',
+  machine: 'u32',
+  /** Row of the step that it took the place of, plus one; 0: none. */
+  supersedes: 'u32',
+  flags: 'u8',
+  minutes: 'f64',
+  energy: 'f64',
+  purchase: 'f64',
+  labour: 'f64',
+  power: 'f64',
+  revenue: 'f64',
+  about: 'u32',
+  textEnd: 'u32',
+  postingEnd: 'u32',
+  slotEnd: 'u32',
+  takingEnd: 'u32',
+} as const;
+export const POSTING = { holding: 'u32', account: 'u32', mass: 'f64', pieces: 'f64' } as const;
+export const SLOT = { name: 'u32', holding: 'u32' } as const;
+export const TAKING = { holding: 'u32', milli: 'f64' } as const;
+
+export const WITHDRAWN = 1;
+export const HAS_TAKINGS = 2;
+export const HAS_REASON = 4;
+export const HAS_OVERRIDES = 8;
+export const QUIET = 16;
+
+/** What of a step is text. */
+export type Rest = Pick<Step, 'command' | 'reason' | 'overrides'>;
+
+export interface StepTables {
+  steps: Columns<typeof STEP>;
+  postings: Columns<typeof POSTING>;
+  slots: Columns<typeof SLOT>;
+  takings: Columns<typeof TAKING>;
+}
+
+/** To or from where grams go that no holding has. */
+export type Account = Pick<Posting, 'loss' | 'outside' | 'reason'>;
