@@ -56,7 +56,7 @@ export function Foretold({ grind, told }: { grind: GrindView; told: Told | null 
         {grind.machine.name} grinds coarse: count the passes and describe the texture; no particle size is foretold.
       </p>
     );
-  if (!told) return <div className="min-h-44 rounded-md bg-sunk" aria-busy="true" />;
+  if (!told) return <div className="min-h-32 rounded-md bg-sunk" aria-busy="true" />;
   const { found } = told;
   return (
     <section aria-label="Forecast" className={`rounded-md px-4 py-3 ${TONES[found.tone]}`}>
