@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type { z } from 'zod/mini';
 import { judgementRecord } from './judgement/records';
 import { mouldRecord } from './mould/records';
 import { orderRecord } from './orders/records';

@@ -19,8 +19,41 @@ import { temperGates } from './temper/gates';
 import { planSilk } from './temper/silk';
 import { planRemelt, planTemper } from './temper/temper';
 import { planWinnow } from './winnow/winnow';
-import type { Command, CommandOf } from './ledger/commands';
+import { station as beans } from './beans/station';
+import { station as grind } from './grind/station';
+import { station as mould } from './mould/station';
+import { station as pack } from './pack/station';
+import { station as rest } from './rest/station';
+import { station as roast } from './roast/station';
+import { station as sort } from './sort/station';
+import { station as taste } from './taste/station';
+import { station as temper } from './temper/station';
+import { station as winnow } from './winnow/station';
+import type { StationFacts } from './work/station';
+import type { Station } from './work/stations';
+import type { HoldingKind, StepKind } from './ledger/types';
+import type { Command, CommandOf } from './commands';
 import type { PlanContext, StepPlan } from './ledger/planner';
+
+const FACTS: Readonly<Record<Station, StationFacts>> = {
+  beans,
+  sort,
+  roast,
+  winnow,
+  grind,
+  rest,
+  temper,
+  mould,
+  pack,
+  taste,
+};
+
+/** What can be taken to a station's bench. */
+export const acceptsOf = (station: Station): readonly HoldingKind[] => FACTS[station].accepts;
+
+/** The step that a piece of work becomes when it is finished; undefined where none can be under way. */
+export const endsAs = ({ station, silk }: { station: Station; silk?: boolean | undefined }): StepKind | undefined =>
+  silk === true ? 'silk' : FACTS[station].ends;
 
 type Planners = { [K in Command['kind']]: (command: CommandOf<K>, context: PlanContext) => StepPlan };
 

@@ -1,4 +1,5 @@
-import type { CommandOf, Source } from '../src/ledger/commands';
+import type { CommandOf } from '../src/commands';
+import type { Source } from '../src/fields/sources';
 
 /** A bowl begun with some sources. */
 export const chargeCommand = (sources: Source[]): CommandOf<'charge'> => ({

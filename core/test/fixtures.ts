@@ -1,6 +1,6 @@
 import { Book } from '../src/ledger/book';
 import type { Position } from '../src/ledger/entries';
-import type { Command } from '../src/ledger/commands';
+import type { Command } from '../src/commands';
 import { planStep } from '../src/stations';
 import type { CodeLetter, PlanContext } from '../src/ledger/planner';
 import { cannotFollow, consequences, Revision } from '../src/ledger/revision';
@@ -96,7 +96,7 @@ export class Bench {
   private following(step: Step): Step[] {
     let { seq } = step;
     const made: Step[] = [];
-    const reached = consequences(
+    const reached = consequences<Command>(
       this.book,
       [step],
       (command, old, on) => planStep(command, this.context(old, old, on)),

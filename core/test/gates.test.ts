@@ -1,7 +1,7 @@
 import { compositionOf } from '../src/composition/composition';
 import { passGates, type GateContext } from '../src/gates/gate';
 import { isRaw } from '../src/grind/raw';
-import type { Command } from '../src/ledger/commands';
+import type { Command } from '../src/commands';
 import type { LotFacts, Step } from '../src/ledger/types';
 import { gatesOf } from '../src/stations';
 import { marksOf } from '../src/trace/marks';

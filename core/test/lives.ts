@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { CommandOf } from '../src/ledger/commands';
+import type { CommandOf } from '../src/commands';
 import type { HoldingKind } from '../src/ledger/types';
 import { Bench, HOUR } from './fixtures';
 

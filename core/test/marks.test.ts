@@ -1,4 +1,4 @@
-import type { Command } from '../src/ledger/commands';
+import type { Command } from '../src/commands';
 import type { Step } from '../src/ledger/types';
 import { marksOf } from '../src/trace/marks';
 import { Notables } from '../src/trace/notable';

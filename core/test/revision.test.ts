@@ -1,7 +1,7 @@
 import { Valuation } from '../src/ledger/valuation';
 import { BarsByBatch } from '../src/trace/bars';
 import { downstream } from '../src/trace/flow';
-import type { CommandOf } from '../src/ledger/commands';
+import type { CommandOf } from '../src/commands';
 import { Bench, HOUR, made, refusal, START } from './fixtures';
 import { dischargeCommand, mouldCommand } from './commands';
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { seeded } from '../src/stats/chance';
 import type { Book } from '../src/ledger/book';
-import type { Command } from '../src/ledger/commands';
+import type { Command } from '../src/commands';
 import type { Step } from '../src/ledger/types';
 import { recallOf } from '../src/trace/recall';
 import { sharedBy, type SharedKind } from '../src/trace/shared';

@@ -1,5 +1,5 @@
 import type { CorrectionPreview, StepView } from '@wunsch/core/api/types';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { exportWorkshop } from '../src/journal/export';
 import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';
 import { chargeCommand, dischargeCommand } from '../../core/test/commands';

@@ -11,7 +11,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { exportWorkshop } from '../src/journal/export';
 import { Workshop } from '../src/journal/workshop';
 import { openDatabase, type OpenDatabase } from '../src/store/database';

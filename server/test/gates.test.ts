@@ -1,6 +1,6 @@
 import type { HoldingView, TraceView } from '@wunsch/core/api/types';
 import type { Gate } from '@wunsch/core/gates/gate';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { asProblem, lotCommand, madeBy, testServer, type TestServer } from './harness';
 
 let server: TestServer;

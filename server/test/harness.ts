@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { FastifyInstance, InjectOptions } from 'fastify';
 import type { Problem, StepView } from '@wunsch/core/api/types';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import { buildApp } from '../src/app';
 import { openDatabase } from '../src/store/database';

@@ -1,5 +1,5 @@
 import type { BenchView, FloorView, SearchHit } from '@wunsch/core/api/types';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';
 
 let server: TestServer;

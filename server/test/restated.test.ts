@@ -1,5 +1,5 @@
 import type { StepView } from '@wunsch/core/api/types';
-import type { Command, CommandOf } from '@wunsch/core/ledger/commands';
+import type { Command, CommandOf } from '@wunsch/core/commands';
 import { exportWorkshop } from '../src/journal/export';
 import { lotCommand, madeBy, testServer, type TestServer } from './harness';
 import { chargeCommand, dischargeCommand, mouldCommand } from '../../core/test/commands';

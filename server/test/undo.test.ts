@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { Workshop } from '../src/journal/workshop';
 import { exportWorkshop } from '../src/journal/export';
 import { lotCommand, madeBy, sortCommand, testServer, type TestServer } from './harness';

@@ -1,4 +1,4 @@
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { componentsOf, perPiece, takeComponents } from '../src/pack/components';
 
 const stock = (

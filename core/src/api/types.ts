@@ -1,5 +1,5 @@
 import type { School } from '../work/tempering';
-import type { Command } from '../ledger/commands';
+import type { Command } from '../commands';
 import type { LossWatch } from './losses';
 import type { Batch, HoldingKind, LossCause, LotFacts, Material, StepKind } from '../ledger/types';
 import type { YieldJudgement, YieldPoint } from '../ledger/yields';

@@ -1,4 +1,5 @@
-import { receive, type CommandOf } from '../ledger/commands';
+import { receive } from './commands';
+import type { CommandOf } from '../commands';
 import { guessUnit, readTableDate, readTableNumber, WEIGHT_UNITS, type WeightUnit } from '../units/table';
 import { IMPORT_FIELDS, type ImportField, type Mapping } from './import-fields';
 

@@ -1,6 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, held, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import { toMg } from '../units/mass';
 import { isCurrency, milliFromMajor } from '../units/money';
 

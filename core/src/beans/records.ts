@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { id, massG, massOrNoneG, money, pieces, tempC } from '../ledger/commands';
+import { z } from 'zod/mini';
+import { id, massG, massOrNoneG, money, pieces, tempC } from '../fields/fields';
 import { CUT_CLASSES, beansIn, type Tally } from './cut-test';
 import { HOLD_METHODS } from './hold';
 import { ACTIONS, COLOURS, SMELLS } from './words';
@@ -10,48 +10,62 @@ import { ACTIONS, COLOURS, SMELLS } from './words';
  * taking one back is a record too.
  */
 
-const text = (most: number) => z.string().trim().max(most, `is longer than ${most} letters`).default('');
-const count = z.number().int('must be whole').min(0, 'cannot be below 0');
-const share = z.number().min(0, 'cannot be below 0').max(100, 'is more than all of it');
+const text = (most: number) =>
+  z._default(z.string().check(z.trim(), z.maxLength(most, `is longer than ${most} letters`)), '');
+const count = z.number().check(z.int('must be whole'), z.minimum(0, 'cannot be below 0'));
+const share = z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100, 'is more than all of it'));
 /** Percent by weight of stored or drying beans; fresh wet ones hold up to about 65. */
 const moisture = z
   .number()
-  .min(1, 'is drier than any bean')
-  .max(25, 'is wetter than any meter reads in dry beans: check the reading');
-const wetness = z.number().min(1, 'is drier than any bean').max(75, 'is wetter than fresh beans');
+  .check(
+    z.minimum(1, 'is drier than any bean'),
+    z.maximum(25, 'is wetter than any meter reads in dry beans: check the reading'),
+  );
+const wetness = z.number().check(z.minimum(1, 'is drier than any bean'), z.maximum(75, 'is wetter than fresh beans'));
 
 /** What the contract allows, % by count unless said otherwise; null where it says nothing. */
 export const contractLimits = z.object({
-  mouldyPct: share.nullable().default(3),
-  slatyPct: share.nullable().default(3),
-  defectivePct: share.nullable().default(3),
+  mouldyPct: z._default(z.nullable(share), 3),
+  slatyPct: z._default(z.nullable(share), 3),
+  defectivePct: z._default(z.nullable(share), 3),
   /** Flat beans alone, % by weight, as sorting finds them. */
-  flatPct: share.nullable().default(null),
-  moisturePct: share.nullable().default(8),
+  flatPct: z._default(z.nullable(share), null),
+  moisturePct: z._default(z.nullable(share), 8),
   /** Everything picked out, % by weight. */
-  rejectPct: share.nullable().default(null),
+  rejectPct: z._default(z.nullable(share), null),
   /** Short weight that is let pass, %. */
-  weightPct: share.nullable().default(0.5),
+  weightPct: z._default(z.nullable(share), 0.5),
 });
 
 export const papers = z.object({
   kind: z.literal('papers'),
   people: text(200),
-  altitudeM: z.number().min(-100).max(4000, 'is higher than cacao grows').nullable().default(null),
-  location: z
-    .object({
-      lat: z.number().min(-90, 'is −90 to 90').max(90, 'is −90 to 90'),
-      lon: z.number().min(-180, 'is −180 to 180').max(180, 'is −180 to 180'),
-    })
-    .nullable()
-    .default(null),
-  vessel: z.enum(['', 'box', 'heap', 'basket', 'tray', 'sack']).default(''),
-  fermentDays: z.number().min(0).max(30, 'is longer than any ferment').nullable().default(null),
-  turns: count.max(60).nullable().default(null),
-  dryingBy: z.enum(['', 'sun', 'dryer', 'sun and dryer']).default(''),
-  dryingDays: z.number().min(0).max(90, 'is longer than any drying').nullable().default(null),
-  certificates: z.array(z.string().trim().min(1).max(80)).max(12, 'is too many').default([]),
-  limits: contractLimits.default(() => contractLimits.parse({})),
+  altitudeM: z._default(
+    z.nullable(z.number().check(z.minimum(-100), z.maximum(4000, 'is higher than cacao grows'))),
+    null,
+  ),
+  location: z._default(
+    z.nullable(
+      z.object({
+        lat: z.number().check(z.minimum(-90, 'is −90 to 90'), z.maximum(90, 'is −90 to 90')),
+        lon: z.number().check(z.minimum(-180, 'is −180 to 180'), z.maximum(180, 'is −180 to 180')),
+      }),
+    ),
+    null,
+  ),
+  vessel: z._default(z.enum(['', 'box', 'heap', 'basket', 'tray', 'sack']), ''),
+  fermentDays: z._default(
+    z.nullable(z.number().check(z.minimum(0), z.maximum(30, 'is longer than any ferment'))),
+    null,
+  ),
+  turns: z._default(z.nullable(count.check(z.maximum(60))), null),
+  dryingBy: z._default(z.enum(['', 'sun', 'dryer', 'sun and dryer']), ''),
+  dryingDays: z._default(z.nullable(z.number().check(z.minimum(0), z.maximum(90, 'is longer than any drying'))), null),
+  certificates: z._default(
+    z.array(z.string().check(z.trim(), z.minLength(1), z.maxLength(80))).check(z.maxLength(12, 'is too many')),
+    [],
+  ),
+  limits: z._default(contractLimits, () => contractLimits.parse({})),
   note: text(2000),
 });
 export type Papers = z.infer<typeof papers>;
@@ -59,19 +73,19 @@ export type ContractLimits = z.infer<typeof contractLimits>;
 
 export const sackRow = z
   .object({
-    no: z.number().int('must be whole').min(1).max(5000),
-    grossG: massG.max(200_000, 'is more than a sack holds'),
-    tareG: massOrNoneG.max(5_000, 'is more than an empty sack weighs').default(0),
+    no: z.number().check(z.int('must be whole'), z.minimum(1), z.maximum(5000)),
+    grossG: massG.check(z.maximum(200_000, 'is more than a sack holds')),
+    tareG: z._default(massOrNoneG.check(z.maximum(5_000, 'is more than an empty sack weighs')), 0),
     place: text(60),
   })
-  .refine((row) => row.tareG < row.grossG, { message: 'is heavier than the full sack', path: ['tareG'] });
+  .check(z.refine((row) => row.tareG < row.grossG, { message: 'is heavier than the full sack', path: ['tareG'] }));
 export const sacks = z.object({
   kind: z.literal('sacks'),
-  sacks: z
-    .array(sackRow)
-    .min(1, 'weigh at least one sack')
-    .max(5000)
-    .refine((rows) => new Set(rows.map(({ no }) => no)).size === rows.length, 'names a sack twice'),
+  sacks: z.array(sackRow).check(
+    z.minLength(1, 'weigh at least one sack'),
+    z.maxLength(5000),
+    z.refine((rows) => new Set(rows.map(({ no }) => no)).size === rows.length, 'names a sack twice'),
+  ),
 });
 export type SackRow = z.infer<typeof sackRow>;
 
@@ -81,47 +95,59 @@ const tally = z.object(
 
 export const inspection = z.object({
   kind: z.literal('inspection'),
-  smells: z.array(z.enum(SMELLS)).max(SMELLS.length).default([]),
-  moisturePct: z.array(moisture).max(40, 'is too many').default([]),
-  per100g: z
-    .array(z.number().min(20, 'is fewer than 100 g can hold').max(400, 'is more than beans in 100 g'))
-    .max(40)
-    .default([]),
+  smells: z._default(z.array(z.enum(SMELLS)).check(z.maxLength(SMELLS.length)), []),
+  moisturePct: z._default(z.array(moisture).check(z.maxLength(40, 'is too many')), []),
+  per100g: z._default(
+    z
+      .array(
+        z.number().check(z.minimum(20, 'is fewer than 100 g can hold'), z.maximum(400, 'is more than beans in 100 g')),
+      )
+      .check(z.maxLength(40)),
+    [],
+  ),
   signs: z.object({
-    webbing: z.boolean().default(false),
-    droppings: z.boolean().default(false),
-    larvae: count.max(10_000).default(0),
-    moths: count.max(10_000).default(0),
-    wetSacks: count.max(5000).default(0),
-    tornSacks: count.max(5000).default(0),
-    rodents: z.boolean().default(false),
+    webbing: z._default(z.boolean(), false),
+    droppings: z._default(z.boolean(), false),
+    larvae: z._default(count.check(z.maximum(10_000)), 0),
+    moths: z._default(count.check(z.maximum(10_000)), 0),
+    wetSacks: z._default(count.check(z.maximum(5000)), 0),
+    tornSacks: z._default(count.check(z.maximum(5000)), 0),
+    rodents: z._default(z.boolean(), false),
     /** Whether anybody looked; absent in older records: it was. */
-    looked: z.boolean().optional(),
+    looked: z.optional(z.boolean()),
   }),
-  cut: z
-    .object({
-      planned: z.number().int().min(10, 'is too few to say anything').max(2000),
-      tally,
-      /** The same tray by tray, in the order cut; absent where nobody kept them apart. */
-      trays: z.array(tally).max(110, 'are too many trays').optional(),
-      /** More were cut than planned, on purpose. */
-      beyond: z.boolean().default(false),
-    })
-    .refine(({ tally: t, planned, beyond }) => beyond || beansIn(t) <= planned, {
-      error: (issue) => {
-        const { tally: t, planned } = issue.input as { tally: Tally; planned: number };
-        return `adds up to ${beansIn(t)} beans in a test of ${planned}: count the trays again, or say that more were cut`;
-      },
-      path: ['tally'],
-    })
-    .refine(
-      ({ tally: t, trays = [] }) =>
-        trays.length === 0 || trays.reduce((sum, tray) => sum + beansIn(tray), 0) === beansIn(t),
-      { message: 'do not add up to the tally', path: ['trays'] },
-    )
-    .refine(({ tally: t }) => beansIn(t) <= 5000, { message: 'is more beans than anybody cuts', path: ['tally'] })
-    .nullable()
-    .default(null),
+  cut: z._default(
+    z.nullable(
+      z
+        .object({
+          planned: z.number().check(z.int(), z.minimum(10, 'is too few to say anything'), z.maximum(2000)),
+          tally,
+          /** The same tray by tray, in the order cut; absent where nobody kept them apart. */
+          trays: z.optional(z.array(tally).check(z.maxLength(110, 'are too many trays'))),
+          /** More were cut than planned, on purpose. */
+          beyond: z._default(z.boolean(), false),
+        })
+        .check(
+          z.refine(({ tally: t, planned, beyond }) => beyond || beansIn(t) <= planned, {
+            error: (issue) => {
+              const { tally: t, planned } = issue.input as { tally: Tally; planned: number };
+              return `adds up to ${beansIn(t)} beans in a test of ${planned}: count the trays again, or say that more were cut`;
+            },
+            path: ['tally'],
+          }),
+          z.refine(
+            ({ tally: t, trays = [] }) =>
+              trays.length === 0 || trays.reduce((sum, tray) => sum + beansIn(tray), 0) === beansIn(t),
+            { message: 'do not add up to the tally', path: ['trays'] },
+          ),
+          z.refine(({ tally: t }) => beansIn(t) <= 5000, {
+            message: 'is more beans than anybody cuts',
+            path: ['tally'],
+          }),
+        ),
+    ),
+    null,
+  ),
   note: text(2000),
 });
 export type Inspection = z.infer<typeof inspection>;
@@ -131,51 +157,60 @@ export const decision = z
     kind: z.literal('decision'),
     action: z.enum(ACTIONS),
     /** What was proposed at that moment; differing from it asks for a word. */
-    proposed: z.enum(ACTIONS).nullable().default(null),
+    proposed: z._default(z.nullable(z.enum(ACTIONS)), null),
     /** Money asked for or granted, in the workshop's currency. */
-    allowance: money.default(0),
+    allowance: z._default(money, 0),
     word: text(500),
   })
-  .refine((d) => d.proposed === null || d.action === d.proposed || d.word.length >= 3, {
-    message: 'says why it is decided otherwise, in a word or two',
-    path: ['word'],
-  });
+  .check(
+    z.refine((d) => d.proposed === null || d.action === d.proposed || d.word.length >= 3, {
+      message: 'says why it is decided otherwise, in a word or two',
+      path: ['word'],
+    }),
+  );
 export type Decision = z.infer<typeof decision>;
 
 export const hold = z.object({
   kind: z.literal('hold'),
   method: z.enum(HOLD_METHODS),
   thresholdC: tempC,
-  hours: z.number().min(0).max(2000, 'is longer than 83 days'),
-  restart: z.boolean().default(true),
-  maxGapHours: z.number().min(0).max(168).default(12),
+  hours: z.number().check(z.minimum(0), z.maximum(2000, 'is longer than 83 days')),
+  restart: z._default(z.boolean(), true),
+  maxGapHours: z._default(z.number().check(z.minimum(0), z.maximum(168)), 12),
   place: text(60),
   /** The simulated probe writes the core down every half hour. */
-  probe: z.boolean().default(false),
+  probe: z._default(z.boolean(), false),
   /** With the roast as kill step: who has told the roast room. */
-  toldBy: id.nullable().default(null),
+  toldBy: z._default(z.nullable(id), null),
   why: text(500),
 });
 export type Hold = z.infer<typeof hold>;
 
-export const core = z.object({ kind: z.literal('core'), tempC, by: z.enum(['hand', 'probe']).default('hand') });
+export const core = z.object({ kind: z.literal('core'), tempC, by: z._default(z.enum(['hand', 'probe']), 'hand') });
 export const release = z.object({ kind: z.literal('release'), word: text(500) });
 export const look = z.object({
   kind: z.literal('look'),
   /** Sacks that were moved, and where to. */
-  moved: z
-    .array(z.object({ no: z.number().int().min(1), place: z.string().trim().min(1, 'is missing').max(60) }))
-    .max(500)
-    .default([]),
-  signs: z.boolean().default(false),
+  moved: z._default(
+    z
+      .array(
+        z.object({
+          no: z.number().check(z.int(), z.minimum(1)),
+          place: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(60)),
+        }),
+      )
+      .check(z.maxLength(500)),
+    [],
+  ),
+  signs: z._default(z.boolean(), false),
   note: text(500),
 });
 
 export const harvest = z.object({
   kind: z.literal('harvest'),
-  pods: pieces.nullable().default(null),
-  podMassG: massG.nullable().default(null),
-  ambientC: tempC.nullable().default(null),
+  pods: z._default(z.nullable(pieces), null),
+  podMassG: z._default(z.nullable(massG), null),
+  ambientC: z._default(z.nullable(tempC), null),
   openedAt: z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' }),
   note: text(500),
 });
@@ -185,41 +220,47 @@ export const ferment = z
   .object({
     kind: z.literal('ferment'),
     /** A hand below the top of the heap, and in the middle, °C. */
-    topC: tempC.nullable().default(null),
-    coreC: tempC.nullable().default(null),
-    turned: z.boolean().default(false),
-    smell: z.enum(['', ...SMELLS]).default(''),
-    colour: z.enum(['', ...COLOURS]).default(''),
-    ph: z.number().min(2, 'is not a pH of beans').max(9, 'is not a pH of beans').nullable().default(null),
+    topC: z._default(z.nullable(tempC), null),
+    coreC: z._default(z.nullable(tempC), null),
+    turned: z._default(z.boolean(), false),
+    smell: z._default(z.enum(['', ...SMELLS]), ''),
+    colour: z._default(z.enum(['', ...COLOURS]), ''),
+    ph: z._default(
+      z.nullable(z.number().check(z.minimum(2, 'is not a pH of beans'), z.maximum(9, 'is not a pH of beans'))),
+      null,
+    ),
     /** Of so many beans cut, how many show a brown ring and liquid within. */
-    cut: count.max(500).default(0),
-    cutBrown: count.max(500).default(0),
+    cut: z._default(count.check(z.maximum(500)), 0),
+    cutBrown: z._default(count.check(z.maximum(500)), 0),
     note: text(500),
   })
-  .refine((d) => d.cutBrown <= d.cut, { message: 'is more than were cut', path: ['cutBrown'] });
+  .check(z.refine((d) => d.cutBrown <= d.cut, { message: 'is more than were cut', path: ['cutBrown'] }));
 export type Ferment = z.infer<typeof ferment>;
 
 export const drying = z.object({
   kind: z.literal('drying'),
-  moisturePct: wetness.nullable().default(null),
-  massG: massG.nullable().default(null),
-  raked: z.boolean().default(false),
-  weather: z.enum(['', 'sun', 'cloud', 'rain', 'dryer']).default(''),
+  moisturePct: z._default(z.nullable(wetness), null),
+  massG: z._default(z.nullable(massG), null),
+  raked: z._default(z.boolean(), false),
+  weather: z._default(z.enum(['', 'sun', 'cloud', 'rain', 'dryer']), ''),
   note: text(500),
 });
 export type Drying = z.infer<typeof drying>;
 
 export const trap = z.object({
   kind: z.literal('trap'),
-  trap: z.string().trim().min(1, 'is missing').max(60),
-  moths: count.max(10_000, 'is more than a trap holds'),
-  days: z.number().min(0.5, 'is less than half a day').max(120, 'is longer than a lure works').default(7),
+  trap: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(60)),
+  moths: count.check(z.maximum(10_000, 'is more than a trap holds')),
+  days: z._default(
+    z.number().check(z.minimum(0.5, 'is less than half a day'), z.maximum(120, 'is longer than a lure works')),
+    7,
+  ),
 });
 
 /** Fat of the nibs, as it was measured or as a laboratory says. */
 export const nibFat = z.object({
   kind: z.literal('nib-fat'),
-  fatPct: z.number().min(30, 'is leaner than any nib').max(70, 'is fatter than any nib'),
+  fatPct: z.number().check(z.minimum(30, 'is leaner than any nib'), z.maximum(70, 'is fatter than any nib')),
   how: text(200),
 });
 export const takenBack = z.object({ kind: z.literal('taken-back'), recordId: id, word: text(500) });

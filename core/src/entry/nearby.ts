@@ -1,4 +1,4 @@
-import type { Command } from '../ledger/commands';
+import type { Command } from '../commands';
 import type { Nearby } from './doubt';
 
 /** What of a kind of work weighs about as much as what went in. */

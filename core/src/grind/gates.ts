@@ -1,5 +1,5 @@
 import type { Gate, GateContext } from '../gates/gate';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import type { Holding } from '../ledger/types';
 import { ceilingOf, isUnroasted } from '../work/stations';
 import { gaugeSd } from './fineness';

@@ -1,6 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, held, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import type { Batch, HoldingKind } from '../ledger/types';
 import { formatMass, toMg } from '../units/mass';
 

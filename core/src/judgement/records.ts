@@ -1,21 +1,11 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id, text } from '../fields/fields';
 import type { RoomRecord } from '../records';
 
 /* Words of people who know better than a verdict. Only ever added to. */
 
 /** What is judged: every verdict can be overruled with a word. Loads of the roaster have their own. */
-export const JUDGED = [
-  'yield',
-  'pour',
-  'rest',
-  'grind',
-  'change',
-  'trial',
-  'session',
-  'history',
-  'matters',
-] as const;
+export const JUDGED = ['yield', 'pour', 'rest', 'grind', 'change', 'trial', 'session', 'history', 'matters'] as const;
 export type Judged = (typeof JUDGED)[number];
 
 export const judgementRecord = z.discriminatedUnion('kind', [
@@ -23,10 +13,12 @@ export const judgementRecord = z.discriminatedUnion('kind', [
     kind: z.literal('word'),
     judged: z.enum(JUDGED),
     /** The step, batch, product, session or trial that the verdict is about. */
-    subject: z.string().trim().min(1, 'is missing').max(200, 'is longer than 200 letters'),
+    subject: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(200, 'is longer than 200 letters')),
     /** The verdict as it read then: figures move on, the word was about this. */
     said: text(1000),
-    word: z.string().trim().min(2, 'says what is known better').max(500, 'is longer than 500 letters'),
+    word: z
+      .string()
+      .check(z.trim(), z.minLength(2, 'says what is known better'), z.maxLength(500, 'is longer than 500 letters')),
   }),
   z.object({ kind: z.literal('taken-back'), recordId: id }),
 ]);

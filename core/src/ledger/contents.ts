@@ -1,8 +1,11 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 
 /** Rounding of tables: parts of a hundred grams may add up to a little more. */
 const SLACK = 0.05;
-const part = z.number().min(0, 'cannot be below 0').max(100, 'is more than all of it').default(0);
+const part = z._default(
+  z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100, 'is more than all of it')),
+  0,
+);
 
 /** What 100 g of an ingredient are made of; what is not named is other dry matter. */
 const fields = z.object({
@@ -27,38 +30,45 @@ const fields = z.object({
   proteinPct: part,
   fibrePct: part,
   /** Grams a millilitre, where it was measured; else from what it is made of. */
-  densityGPerMl: z
-    .number()
-    .min(0.3, 'is lighter than any powder')
-    .max(4, 'is heavier than any food')
-    .nullable()
-    .default(null),
+  densityGPerMl: z._default(
+    z.nullable(
+      z.number().check(z.minimum(0.3, 'is lighter than any powder'), z.maximum(4, 'is heavier than any food')),
+    ),
+    null,
+  ),
 });
 
 const sumOf = (c: z.infer<typeof fields>): number =>
   c.fatPct + c.dryCocoaPct + c.sugarPct + c.polyolsPct + c.dryMilkPct + c.saltPct + c.waterPct;
 
-export const contents = fields.superRefine((c, context) => {
-  const wrong = (path: string, message: string): void => context.addIssue({ code: 'custom', path: [path], message });
-  if (c.cocoaButterPct + c.milkFatPct > c.fatPct + SLACK)
-    wrong('fatPct', 'is less than the cocoa butter and milk fat in it');
-  if (c.lecithinPct > c.fatPct + SLACK) wrong('lecithinPct', 'is more than the fat it is counted with');
-  if (sumOf(c) > 100 + SLACK) wrong('fatPct', `and the rest add up to ${sumOf(c).toFixed(1)} %, more than all of it`);
-});
+export const contents = fields.check(
+  z.superRefine((c, context) => {
+    const wrong = (path: string, message: string): void => context.addIssue({ code: 'custom', path: [path], message });
+    if (c.cocoaButterPct + c.milkFatPct > c.fatPct + SLACK)
+      wrong('fatPct', 'is less than the cocoa butter and milk fat in it');
+    if (c.lecithinPct > c.fatPct + SLACK) wrong('lecithinPct', 'is more than the fat it is counted with');
+    if (sumOf(c) > 100 + SLACK) wrong('fatPct', `and the rest add up to ${sumOf(c).toFixed(1)} %, more than all of it`);
+  }),
+);
 export type Contents = z.infer<typeof contents>;
 
 /** Allergens in the trade's plain words. */
-export const allergens = z.array(z.string().trim().min(1).max(40)).max(14, 'are too many');
+export const allergens = z
+  .array(z.string().check(z.trim(), z.minLength(1), z.maxLength(40)))
+  .check(z.maxLength(14, 'are too many'));
 
 /** Facts of an ingredient with the day from which they hold; what is null is not said, and stays what it was before. */
 export const datedFacts = z.object({
   /** The first day that they hold; null: since ever. */
-  from: z.iso.date('is a date like 2027-05-31').nullable().default(null),
+  from: z._default(z.nullable(z.iso.date('is a date like 2027-05-31')), null),
   /** Where the contents are from. */
-  source: z.string().trim().max(200, 'is longer than 200 letters').default(''),
-  contents: contents.nullable().default(null),
-  allergens: allergens.nullable().default(null),
-  pricePerKg: z.number().min(0, 'cannot be below 0').max(100_000_000, 'is too large').nullable().default(null),
+  source: z._default(z.string().check(z.trim(), z.maxLength(200, 'is longer than 200 letters')), ''),
+  contents: z._default(z.nullable(contents), null),
+  allergens: z._default(z.nullable(allergens), null),
+  pricePerKg: z._default(
+    z.nullable(z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100_000_000, 'is too large'))),
+    null,
+  ),
 });
 export type DatedFacts = z.infer<typeof datedFacts>;
 
@@ -66,14 +76,16 @@ export type DatedFacts = z.infer<typeof datedFacts>;
 export const madeOf = z
   .array(
     z.object({
-      materialId: z.string().min(1).max(64),
-      pct: z.number().positive('must be more than 0').max(100, 'is more than all of it'),
+      materialId: z.string().check(z.minLength(1), z.maxLength(64)),
+      pct: z.number().check(z.positive('must be more than 0'), z.maximum(100, 'is more than all of it')),
     }),
   )
-  .max(20, 'is too many')
-  .refine(
-    (rows) => rows.length === 0 || Math.abs(rows.reduce((sum, { pct }) => sum + pct, 0) - 100) <= 0.1,
-    'does not add up to 100 %',
+  .check(
+    z.maxLength(20, 'is too many'),
+    z.refine(
+      (rows) => rows.length === 0 || Math.abs(rows.reduce((sum, { pct }) => sum + pct, 0) - 100) <= 0.1,
+      'does not add up to 100 %',
+    ),
   );
 
 /** Dry matter that none of the other parts is, so that all parts add up to 100. */

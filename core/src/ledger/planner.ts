@@ -3,7 +3,7 @@ import { formatMass, toMg } from '../units/mass';
 import { nextPlace, type Place, type Route, type Station } from '../work/stations';
 import type { Book } from './book';
 import type { Balance, Entry } from './entries';
-import type { Source } from './commands';
+import type { Source } from '../fields/sources';
 import { sumOf } from './revision';
 import type { Batch, Holding, HoldingKind, LossCause, LotFacts, Material, Outside, Posting } from './types';
 

@@ -2,9 +2,9 @@ import { DomainError } from '../errors/domain-error';
 import { Heap } from '../stats/heap';
 import type { Book } from './book';
 import { comesBefore, movements, type Balance, type Entry, type Position } from './entries';
-import type { Command } from './commands';
+import type { Source } from '../fields/sources';
 import type { StepPlan } from './planner';
-import type { Posting, Step } from './types';
+import type { Posting, Step, StepKind } from './types';
 
 /**
  * The book as it would be with some steps in place of what they supersede. It reads like the book and
@@ -54,13 +54,19 @@ export function sumOf(entries: readonly Entry[]): Balance {
   return sum;
 }
 
+/** All that the ledger knows of what was entered; rooms know the rest. */
+export interface Entered {
+  kind: StepKind;
+  sources?: readonly Source[];
+}
+
 /** What planning needs: the command, the step whose place it takes, and the book it is planned on. */
-export type Plan = (command: Command, old: Step, on: Revision) => StepPlan;
+export type Plan<C extends Entered> = (command: C, old: Step, on: Revision) => StepPlan;
 
 /** A later step that a change reaches. */
-export interface Consequence {
+export interface Consequence<C extends Entered = Entered> {
   old: Step;
-  command: Command;
+  command: C;
   /** Null where it cannot stand as it was entered; `problem` says why. */
   plan: StepPlan | null;
   problem: DomainError | null;
@@ -86,14 +92,14 @@ const alike = (a: readonly Posting[], b: readonly Posting[]): boolean => sorted(
  * @param propose whether grams that are not there any more are taken as they are there now (see `takeWhatIsThere`)
  * @returns the later steps that come out otherwise, or cannot stand, in the order of the work
  */
-export function consequences(
+export function consequences<C extends Entered>(
   book: Book,
   changed: readonly Step[],
-  plan: Plan,
-  version: (old: Step, command: Command, plan: StepPlan) => Step,
-  edits: ReadonlyMap<string, Command> = new Map(),
+  plan: Plan<C>,
+  version: (old: Step, command: C, plan: StepPlan) => Step,
+  edits: ReadonlyMap<string, C> = new Map(),
   propose = false,
-): Consequence[] {
+): Consequence<C>[] {
   const now = new Revision(book);
   const untouched = new Revision(book);
   const waiting = new Heap<Step>((a, b) => comesBefore(a, b));
@@ -117,11 +123,11 @@ export function consequences(
     if (old) touch(old.postings, from);
   }
   for (const stepId of edits.keys()) add(book.steps.get(stepId));
-  const found: Consequence[] = [];
+  const found: Consequence<C>[] = [];
   for (let step = waiting.pop(); step; step = waiting.pop()) {
     if (!now.has(step.id)) continue;
-    const entered = step.command as Command;
-    const edit = edits.get(step.id) ?? (propose ? takeWhatIsThere(step, untouched, now) : null);
+    const entered = step.command as C;
+    const edit = edits.get(step.id) ?? (propose ? takeWhatIsThere<C>(step, untouched, now) : null);
     const command = edit ?? entered;
     const before = attempt(() => plan(entered, step, untouched));
     // A step that today's rules would refuse as it stands is left as it is, unless it is corrected along.
@@ -144,17 +150,18 @@ export function consequences(
  *
  * @returns the step's command with other sources, or null where nothing of it changes
  */
-export function takeWhatIsThere(step: Step, was: Revision, is: Revision): Command | null {
-  const command = step.command as Command;
-  if (!('sources' in command)) return null;
+export function takeWhatIsThere<C extends Entered>(step: Step, was: Revision, is: Revision): C | null {
+  const command = step.command as C;
+  if (!command.sources) return null;
+  const entered = command.sources;
   const sums = (on: Revision, holdingId: string): Balance => sumOf(on.before(holdingId, step, step.id));
   const left = new Map<string, number>();
-  const sources = command.sources.map((source) => {
+  const sources = entered.map((source) => {
     if (source.massG === undefined) return source;
     const { holdingId } = source;
     const there = sums(was, holdingId).massMg;
     const now = left.get(holdingId) ?? sums(is, holdingId).massMg;
-    const took = command.sources.reduce((sum, row) => (row.holdingId === holdingId ? sum + (row.massG ?? 0) : sum), 0);
+    const took = entered.reduce((sum, row) => (row.holdingId === holdingId ? sum + (row.massG ?? 0) : sum), 0);
     const wanted = Math.round(source.massG * 1000);
     const tookAll = Math.round(took * 1000) === there && took === source.massG;
     const takes = Math.max(0, tookAll ? now : Math.min(wanted, now));
@@ -162,7 +169,7 @@ export function takeWhatIsThere(step: Step, was: Revision, is: Revision): Comman
     if (takes === wanted) return source;
     return { ...source, massG: takes / 1000 };
   });
-  return sources.some((source, index) => source !== command.sources[index]) ? { ...command, sources } : null;
+  return sources.some((source, index) => source !== entered[index]) ? { ...command, sources } : null;
 }
 
 function attempt(plan: () => StepPlan): { plan: StepPlan; problem: null } | { plan: null; problem: DomainError } {

@@ -1,4 +1,5 @@
-import { open, OPENING_KINDS, type CommandOf, type OpeningKind } from '../ledger/commands';
+import { open, OPENING_KINDS, type OpeningKind } from './opening-command';
+import type { CommandOf } from '../commands';
 import { guessUnit, readTableDate, readTableNumber, WEIGHT_UNITS } from '../units/table';
 
 /** Columns of a table of opening stock, by the headings they are recognised by. */

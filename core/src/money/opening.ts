@@ -1,6 +1,7 @@
 import { DomainError } from '../errors/domain-error';
 import type { KnownGoods } from '../composition/composition';
-import type { CommandOf, OpeningKind } from '../ledger/commands';
+import type { CommandOf } from '../commands';
+import type { OpeningKind } from './opening-command';
 import { CODE_LETTERS, Planner, type CodeLetter, type PlanContext, type StepPlan } from '../ledger/planner';
 import type { Batch } from '../ledger/types';
 import { toMg } from '../units/mass';

@@ -1,7 +1,7 @@
 import { DomainError } from '../errors/domain-error';
 import type { Book } from '../ledger/book';
 import type { Entry } from '../ledger/entries';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import { CODE_LETTERS, held, moreThanNoise, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
 import { HOLDING_KINDS, isByProduct, type Holding, type Step } from '../ledger/types';
 import { firstVersion, newestVersion } from '../ledger/versions';

@@ -1,5 +1,5 @@
 import type { Asked, Gate, GateContext } from '../gates/gate';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import { MELTED_OUT_C } from '../composition/cocoa-butter';
 
 /** A pour that is not in temper, on its way into moulds. */

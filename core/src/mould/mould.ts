@@ -7,7 +7,7 @@ import {
   type PlanContext,
   type StepPlan,
 } from '../ledger/planner';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import type { HoldingKind } from '../ledger/types';
 import { toMg } from '../units/mass';
 

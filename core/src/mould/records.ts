@@ -1,17 +1,19 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id, name, text } from '../fields/fields';
 
 /* What is written down about moulds and the place where they set. Only ever added to: the newest word counts. */
 
 export const mouldFacts = z.object({
   name,
-  cavities: z.number().int('must be whole').min(1, 'must be at least 1').max(1000, 'is too many'),
+  cavities: z
+    .number()
+    .check(z.int('must be whole'), z.minimum(1, 'must be at least 1'), z.maximum(1000, 'is too many')),
   /** Plain chocolate that a cavity holds. */
-  cavityG: z.number().min(0.5, 'is lighter than any piece').max(20_000, 'is more than 20 kg'),
-  owned: z.number().int('must be whole').min(0, 'cannot be below 0').max(100_000, 'is too many'),
+  cavityG: z.number().check(z.minimum(0.5, 'is lighter than any piece'), z.maximum(20_000, 'is more than 20 kg')),
+  owned: z.number().check(z.int('must be whole'), z.minimum(0, 'cannot be below 0'), z.maximum(100_000, 'is too many')),
   /** Painted with coloured cocoa butter before it is filled. */
-  painted: z.boolean().default(false),
-  retired: z.boolean().default(false),
+  painted: z._default(z.boolean(), false),
+  retired: z._default(z.boolean(), false),
 });
 export type MouldFacts = z.infer<typeof mouldFacts>;
 
@@ -21,8 +23,10 @@ export const mouldRecord = z.discriminatedUnion('kind', [
   /** How many moulds set at once, and how long. */
   z.object({
     kind: z.literal('cabinet'),
-    moulds: z.number().int('must be whole').min(1, 'must be at least 1').max(10_000, 'is too many'),
-    minutes: z.number().min(1, 'is too short').max(1440, 'is more than a day'),
+    moulds: z
+      .number()
+      .check(z.int('must be whole'), z.minimum(1, 'must be at least 1'), z.maximum(10_000, 'is too many')),
+    minutes: z.number().check(z.minimum(1, 'is too short'), z.maximum(1440, 'is more than a day')),
   }),
 ]);
 export type MouldRecordValue = z.infer<typeof mouldRecord>;

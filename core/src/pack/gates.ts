@@ -1,6 +1,6 @@
 import { dayText } from '../units/zone';
 import type { Gate, GateContext } from '../gates/gate';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import { keepsUntil, usualKeeping } from './best-before';
 
 /** A date that has passed, or that what is inside does not usually keep to. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { text } from '../fields/fields';
 
 /* What is written down about labels. Only ever added to: the newest words count. */
@@ -8,10 +8,10 @@ export const MARKETS = ['en', 'de', 'fr', 'es'] as const;
 export type Market = (typeof MARKETS)[number];
 
 /** Words of a label that somebody put in place of the usual ones; `{pct}` stands for the figure. */
-export const labelWords = z
-  .object({
+export const labelWords = z.partial(
+  z.object({
     ingredients: text(60),
-    cocoa: text(120).refine((words) => words === '' || words.includes('{pct}'), 'has no {pct} for the figure'),
+    cocoa: text(120).check(z.refine((words) => words === '' || words.includes('{pct}'), 'has no {pct} for the figure')),
     cocoaBeans: text(60),
     may: text(60),
     net: text(60),
@@ -20,8 +20,8 @@ export const labelWords = z
     origin: text(60),
     store: text(200),
     nutrition: text(60),
-  })
-  .partial();
+  }),
+);
 export type LabelWords = z.infer<typeof labelWords>;
 
 export const packRecord = z.discriminatedUnion('kind', [

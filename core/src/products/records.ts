@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id, money, name, text } from '../fields/fields';
 import { isGtin } from './gtin';
 
@@ -25,57 +25,67 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   decoration: 'decoration',
 };
 
-const grams = z.number().positive('must be more than 0').max(20_000, 'is more than 20 kg');
+const grams = z.number().check(z.positive('must be more than 0'), z.maximum(20_000, 'is more than 20 kg'));
 export const productPart = z.object({ materialId: id, role: z.enum(ROLES), grams });
 export type ProductPart = z.infer<typeof productPart>;
 /** One component of the packaging; several pieces may share one: a box for ten is a tenth of a box. */
 export const component = z.object({
   materialId: id,
-  perPiece: z.number().min(0.001, 'must be at least 0.001').max(100, 'are too many'),
+  perPiece: z.number().check(z.minimum(0.001, 'must be at least 0.001'), z.maximum(100, 'are too many')),
 });
-export const channelName = z.string().trim().min(1, 'is missing').max(60, 'is longer than 60 letters');
+export const channelName = z
+  .string()
+  .check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(60, 'is longer than 60 letters'));
 
 export const productFacts = z
   .object({
     name,
     /** Recipes that its chocolate may be of; none: any. */
-    recipeIds: z.array(id).max(20, 'are too many').default([]),
-    mouldId: id.nullable().default(null),
+    recipeIds: z._default(z.array(id).check(z.maxLength(20, 'are too many')), []),
+    mouldId: z._default(z.nullable(id), null),
     /** What a piece is sold as weighing. */
     declaredG: grams,
     form: z.enum(FORMS),
-    pack: z.enum(['retail', 'bulk']).default('retail'),
-    parts: z.array(productPart).max(12, 'are too many').default([]),
+    pack: z._default(z.enum(['retail', 'bulk']), 'retail'),
+    parts: z._default(z.array(productPart).check(z.maxLength(12, 'are too many')), []),
     /** Shells stand so long before they are turned out. */
-    shellSec: z.number().min(5, 'is too short').max(1800, 'is more than half an hour').nullable().default(null),
-    packaging: z.array(component).max(12, 'are too many').default([]),
+    shellSec: z._default(
+      z.nullable(z.number().check(z.minimum(5, 'is too short'), z.maximum(1800, 'is more than half an hour'))),
+      null,
+    ),
+    packaging: z._default(z.array(component).check(z.maxLength(12, 'are too many')), []),
     /** Months that it keeps; null: what is usual for what is in it. */
-    keepsMonths: z.number().min(0.25, 'is under a week').max(60, 'is more than five years').nullable().default(null),
+    keepsMonths: z._default(
+      z.nullable(z.number().check(z.minimum(0.25, 'is under a week'), z.maximum(60, 'is more than five years'))),
+      null,
+    ),
     /** The number in its bar code. */
-    gtin: z
-      .string()
-      .trim()
-      .refine(isGtin, 'is no such number: its last digit does not fit the others')
-      .nullable()
-      .default(null),
-    prices: z
-      .array(z.object({ channel: channelName, price: money }))
-      .max(20, 'are too many')
-      .default([]),
-    retired: z.boolean().default(false),
+    gtin: z._default(
+      z.nullable(
+        z.string().check(z.trim(), z.refine(isGtin, 'is no such number: its last digit does not fit the others')),
+      ),
+      null,
+    ),
+    prices: z._default(
+      z.array(z.object({ channel: channelName, price: money })).check(z.maxLength(20, 'are too many')),
+      [],
+    ),
+    retired: z._default(z.boolean(), false),
   })
-  .refine(({ form, parts }) => form !== 'filled' || parts.some(({ role }) => role === 'filling'), {
-    message: 'names no filling',
-    path: ['parts'],
-  })
-  .refine(({ declaredG, parts }) => parts.reduce((sum, part) => sum + part.grams, 0) < declaredG, {
-    message: 'weigh as much as the whole piece',
-    path: ['parts'],
-  })
-  .refine(({ prices }) => new Set(prices.map(({ channel }) => channel.toLowerCase())).size === prices.length, {
-    message: 'name a channel twice',
-    path: ['prices'],
-  });
+  .check(
+    z.refine(({ form, parts }) => form !== 'filled' || parts.some(({ role }) => role === 'filling'), {
+      message: 'names no filling',
+      path: ['parts'],
+    }),
+    z.refine(({ declaredG, parts }) => parts.reduce((sum, part) => sum + part.grams, 0) < declaredG, {
+      message: 'weigh as much as the whole piece',
+      path: ['parts'],
+    }),
+    z.refine(({ prices }) => new Set(prices.map(({ channel }) => channel.toLowerCase())).size === prices.length, {
+      message: 'name a channel twice',
+      path: ['prices'],
+    }),
+  );
 export type ProductFacts = z.infer<typeof productFacts>;
 
 export const productRecord = z.discriminatedUnion('kind', [

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id, massG, minutes, tempC, text } from '../fields/fields';
 import { program } from '../work/roasting';
 
@@ -12,33 +12,44 @@ export * from '../work/roasting';
 export const trialCell = z.object({
   /** How warm and how long, in the maker's words and figures. */
   peakC: tempC,
-  minutes: minutes.gt(0, 'must be more than 0'),
+  minutes: minutes.check(z.gt(0, 'must be more than 0')),
 });
 
 export const trial = z.object({
-  name: z.string().trim().min(1, 'is missing').max(80, 'is longer than 80 letters'),
+  name: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(80, 'is longer than 80 letters')),
   lotId: id,
-  roasterId: id.nullable().default(null),
+  roasterId: z._default(z.nullable(id), null),
   loadG: massG,
-  cells: z.array(trialCell).min(2, 'needs two roasts to compare').max(16, 'has too many roasts'),
+  cells: z
+    .array(trialCell)
+    .check(z.minLength(2, 'needs two roasts to compare'), z.maxLength(16, 'has too many roasts')),
   note: text(600),
 });
 export type Trial = z.infer<typeof trial>;
 
 const programId = id;
 export const roastRecord = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('program'), programId, version: z.number().int().min(1), program }),
+  z.object({ kind: z.literal('program'), programId, version: z.number().check(z.int(), z.minimum(1)), program }),
   z.object({ kind: z.literal('shelved'), programId, shelved: z.boolean() }),
   z.object({ kind: z.literal('trial'), trialId: id, trial }),
   /** A roast load (the tub it made) belongs to a place of the plan. */
-  z.object({ kind: z.literal('trial-load'), trialId: id, cell: z.number().int().min(0).max(15), loadId: id }),
+  z.object({
+    kind: z.literal('trial-load'),
+    trialId: id,
+    cell: z.number().check(z.int(), z.minimum(0), z.maximum(15)),
+    loadId: id,
+  }),
   z.object({
     kind: z.literal('score'),
     loadId: id,
-    score: z.number().min(0, 'is 0 to 10').max(10, 'is 0 to 10'),
+    score: z.number().check(z.minimum(0, 'is 0 to 10'), z.maximum(10, 'is 0 to 10')),
     note: text(300),
   }),
-  z.object({ kind: z.literal('word'), loadId: id, word: z.string().trim().min(2, 'is missing').max(500) }),
+  z.object({
+    kind: z.literal('word'),
+    loadId: id,
+    word: z.string().check(z.trim(), z.minLength(2, 'is missing'), z.maxLength(500)),
+  }),
 ]);
 export type RoastRecordValue = z.infer<typeof roastRecord>;
 

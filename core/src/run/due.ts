@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id } from '../fields/fields';
 
 /*
@@ -10,17 +10,17 @@ import { id } from '../fields/fields';
 export const waits = z.discriminatedUnion('by', [
   z.object({
     by: z.literal('running'),
-    hours: z.number().min(0, 'cannot be below 0').max(1000, 'is more than six weeks'),
+    hours: z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(1000, 'is more than six weeks')),
   }),
   z.object({
     by: z.literal('reading'),
     /** The first gauge reading at or under so many µm. */
-    micron: z.number().min(5, 'is finer than any stone').max(300, 'is coarser than grit'),
+    micron: z.number().check(z.minimum(5, 'is finer than any stone'), z.maximum(300, 'is coarser than grit')),
   }),
   z.object({
     by: z.literal('act'),
     actId: id,
-    minutes: z.number().min(0, 'cannot be below 0').max(100_000, 'is too long'),
+    minutes: z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100_000, 'is too long')),
   }),
 ]);
 export type Waits = z.infer<typeof waits>;

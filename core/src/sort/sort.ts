@@ -1,5 +1,5 @@
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import { toMg } from '../units/mass';
 
 /** Beans in, rejects by reason, good beans out; the rest is unaccounted. */

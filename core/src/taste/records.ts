@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id, name, text } from '../fields/fields';
 
 /* What is written down about tastings beside scores. Only ever added to. */
@@ -24,10 +24,12 @@ export type Phase = (typeof PHASES)[number];
 /** Steps of the colour strip, from light to dark. */
 export const COLOUR_STEPS = 7;
 
-const tenth = z.number().min(0, 'is 0 to 10').max(10, 'is 0 to 10');
-const whole = z.number().int('must be whole');
+const tenth = z.number().check(z.minimum(0, 'is 0 to 10'), z.maximum(10, 'is 0 to 10'));
+const whole = z.number().check(z.int('must be whole'));
 /** A word as somebody says it. */
-export const tasteWord = z.string().trim().toLowerCase().min(1, 'is missing').max(40, 'is longer than 40 letters');
+export const tasteWord = z
+  .string()
+  .check(z.trim(), z.toLowerCase(), z.minLength(1, 'is missing'), z.maxLength(40, 'is longer than 40 letters'));
 
 /** What is tasted: something of the book (bars, a block, nibs, a bowl, a sample lot), or a bar of another maker. */
 export const tasteSubject = z.object({ of: z.enum(['holding', 'outside']), id });
@@ -40,39 +42,37 @@ export const sheet = z.object({
   subject: tasteSubject,
   /** Whose palate it is, where it is nobody of the workshop. */
   taster: text(60),
-  sessionId: id.nullable().default(null),
+  sessionId: z._default(z.nullable(id), null),
   /** Place in the order, and which impression of it, each from 1. */
-  place: whole.min(1).max(40).default(1),
-  visit: whole.min(1).max(20).default(1),
-  seconds: z.number().min(0).max(86_400, 'is more than a day').default(0),
-  colour: whole
-    .min(0)
-    .max(COLOUR_STEPS - 1)
-    .nullable()
-    .default(null),
-  shine: tenth.nullable().default(null),
-  snap: tenth.nullable().default(null),
-  cleanBreak: z.boolean().nullable().default(null),
+  place: z._default(whole.check(z.minimum(1), z.maximum(40)), 1),
+  visit: z._default(whole.check(z.minimum(1), z.maximum(20)), 1),
+  seconds: z._default(z.number().check(z.minimum(0), z.maximum(86_400, 'is more than a day')), 0),
+  colour: z._default(z.nullable(whole.check(z.minimum(0), z.maximum(COLOUR_STEPS - 1))), null),
+  shine: z._default(z.nullable(tenth), null),
+  snap: z._default(z.nullable(tenth), null),
+  cleanBreak: z._default(z.nullable(z.boolean()), null),
   /** Broken at a seam the sound says nothing. */
-  atSeam: z.boolean().default(false),
-  smell: z.array(tasteWord).max(12, 'are too many').default([]),
-  notes: z
-    .array(
-      z.object({
-        second: z.number().min(0).max(3600, 'is more than an hour'),
-        phase: z.enum(PHASES),
-        word: tasteWord,
-      }),
-    )
-    .max(60, 'are too many')
-    .default([]),
-  scales: z.partialRecord(z.enum(SCALES), tenth).default({}),
-  overall: tenth.nullable().default(null),
+  atSeam: z._default(z.boolean(), false),
+  smell: z._default(z.array(tasteWord).check(z.maxLength(12, 'are too many')), []),
+  notes: z._default(
+    z
+      .array(
+        z.object({
+          second: z.number().check(z.minimum(0), z.maximum(3600, 'is more than an hour')),
+          phase: z.enum(PHASES),
+          word: tasteWord,
+        }),
+      )
+      .check(z.maxLength(60, 'are too many')),
+    [],
+  ),
+  scales: z._default(z.partialRecord(z.enum(SCALES), tenth), {}),
+  overall: z._default(z.nullable(tenth), null),
   eatWhen: text(160),
   /** Seconds of each pause with warm water. */
-  pauses: z.array(z.number().min(0).max(3600)).max(20).default([]),
+  pauses: z._default(z.array(z.number().check(z.minimum(0), z.maximum(3600))).check(z.maxLength(20)), []),
   mood: text(60),
-  food: z.enum(['before', 'after']).nullable().default(null),
+  food: z._default(z.nullable(z.enum(['before', 'after'])), null),
   note: text(1000),
 });
 export type TasteSheet = z.infer<typeof sheet>;
@@ -82,11 +82,17 @@ export const outsideBar = z.object({
   maker: name,
   bar: name,
   origin: text(120),
-  cocoaPct: z.number().min(0, 'is 0 to 100').max(100, 'is 0 to 100').nullable().default(null),
+  cocoaPct: z._default(z.nullable(z.number().check(z.minimum(0, 'is 0 to 100'), z.maximum(100, 'is 0 to 100'))), null),
   batch: text(60),
-  bestBefore: z.iso.date('is a date like 2027-05-31').nullable().default(null),
-  massG: z.number().positive('must be more than 0').max(20_000, 'is more than 20 kg').nullable().default(null),
-  price: z.number().min(0, 'cannot be below 0').max(1_000_000, 'is too much').nullable().default(null),
+  bestBefore: z._default(z.nullable(z.iso.date('is a date like 2027-05-31')), null),
+  massG: z._default(
+    z.nullable(z.number().check(z.positive('must be more than 0'), z.maximum(20_000, 'is more than 20 kg'))),
+    null,
+  ),
+  price: z._default(
+    z.nullable(z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(1_000_000, 'is too much'))),
+    null,
+  ),
   note: text(1000),
 });
 export type OutsideBar = z.infer<typeof outsideBar>;
@@ -97,15 +103,17 @@ export const blindSession = z.object({
   question: text(200),
   bars: z
     .array(z.object({ subject: tasteSubject, name }))
-    .min(2, 'needs two to compare')
-    .max(MOST_AT_ONCE, `are more than ${MOST_AT_ONCE}: nobody tastes so many well`),
-  tasters: whole.min(1, 'must be at least 1').max(60, 'are too many'),
+    .check(
+      z.minLength(2, 'needs two to compare'),
+      z.maxLength(MOST_AT_ONCE, `are more than ${MOST_AT_ONCE}: nobody tastes so many well`),
+    ),
+  tasters: whole.check(z.minimum(1, 'must be at least 1'), z.maximum(60, 'are too many')),
   /** Of the orders and codes. */
-  seed: whole.min(0).max(2_147_483_647),
+  seed: whole.check(z.minimum(0), z.maximum(2_147_483_647)),
   /** Whether tasters score the scales as well, or the whole only. */
-  scales: z.boolean().default(true),
+  scales: z._default(z.boolean(), true),
   /** The trial that it is the panel of. */
-  trialId: id.nullable().default(null),
+  trialId: z._default(z.nullable(id), null),
 });
 export type BlindSession = z.infer<typeof blindSession>;
 
@@ -117,18 +125,31 @@ export const tasteRecord = z.discriminatedUnion('kind', [
       test: z.enum(['triangle', 'tetrad', 'paired']),
       a: name,
       b: name,
-      tasters: z.number().int('must be whole').min(1, 'must be at least 1').max(500, 'are too many'),
-      tries: z.number().int('must be whole').min(1, 'must be at least 1').max(2000, 'are too many'),
-      right: z.number().int('must be whole').min(0, 'cannot be below 0').max(2000, 'are too many'),
+      tasters: z
+        .number()
+        .check(z.int('must be whole'), z.minimum(1, 'must be at least 1'), z.maximum(500, 'are too many')),
+      tries: z
+        .number()
+        .check(z.int('must be whole'), z.minimum(1, 'must be at least 1'), z.maximum(2000, 'are too many')),
+      right: z
+        .number()
+        .check(z.int('must be whole'), z.minimum(0, 'cannot be below 0'), z.maximum(2000, 'are too many')),
       note: text(500),
     })
-    .refine(({ tries, right }) => right <= tries, { message: 'are more than answers', path: ['right'] })
-    .refine(({ tries, tasters }) => tasters <= tries, { message: 'are more than answers', path: ['tasters'] }),
+    .check(
+      z.refine(({ tries, right }) => right <= tries, { message: 'are more than answers', path: ['right'] }),
+      z.refine(({ tries, tasters }) => tasters <= tries, { message: 'are more than answers', path: ['tasters'] }),
+    ),
   sheet,
   z.object({ kind: z.literal('outside'), bar: outsideBar }),
   z.object({ kind: z.literal('session'), session: blindSession }),
   /** Somebody sat down at a session. */
-  z.object({ kind: z.literal('seat'), sessionId: id, seat: whole.min(0).max(59), taster: text(60) }),
+  z.object({
+    kind: z.literal('seat'),
+    sessionId: id,
+    seat: whole.check(z.minimum(0), z.maximum(59)),
+    taster: text(60),
+  }),
   z.object({ kind: z.literal('session-state'), sessionId: id, state: z.enum(['closed', 'opened']) }),
   /** The vocabulary: a word of one's own; a near word that means another; apart again. */
   z.object({ kind: z.literal('word'), word: tasteWord }),

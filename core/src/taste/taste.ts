@@ -1,5 +1,5 @@
 import { Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 
 /** A tasting: a score for the batch, and the bars that were eaten for it. */
 export function planTaste(command: CommandOf<'taste'>, context: PlanContext): StepPlan {

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { text } from '../fields/fields';
 import { windows } from './windows';
 
@@ -12,8 +12,8 @@ export const temperRecord = z.discriminatedUnion('kind', [
   /** Own windows of a recipe or a bar; null: the usual ones again. */
   z.object({
     kind: z.literal('windows'),
-    of: z.string().min(1).max(120),
-    windows: windows.nullable(),
+    of: z.string().check(z.minLength(1), z.maxLength(120)),
+    windows: z.nullable(windows),
     why: text(300),
   }),
 ]);

@@ -1,6 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import { normals, seeded } from '../stats/chance';
 import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
 import { toMg } from '../units/mass';

@@ -1,5 +1,5 @@
 import { CODE_LETTERS, Planner, withoutWeight, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import type { HoldingKind } from '../ledger/types';
 import { toMg } from '../units/mass';
 

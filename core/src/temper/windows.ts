@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { Figures } from '../composition/figures';
 
 /** What a chocolate is, as far as its crystals are concerned. */
@@ -14,12 +14,14 @@ export const CHOCOLATE_WORDS: Readonly<Record<Chocolate, string>> = {
   white: 'white or coloured',
 };
 
-const degrees = z.number().min(10, 'is colder than anybody works chocolate').max(70, 'is hotter than anybody melts it');
+const degrees = z
+  .number()
+  .check(z.minimum(10, 'is colder than anybody works chocolate'), z.maximum(70, 'is hotter than anybody melts it'));
 
 /** A stretch of temperatures, °C. */
 const span = z
   .object({ from: degrees, to: degrees })
-  .refine(({ from, to }) => to >= from, { message: 'ends before it begins', path: ['to'] });
+  .check(z.refine(({ from, to }) => to >= from, { message: 'ends before it begins', path: ['to'] }));
 export type Span = z.infer<typeof span>;
 
 /** Where it may stand while moulds are filled, °C, and for how many minutes before it thickens past use. */
@@ -27,23 +29,23 @@ const hold = z
   .object({
     from: degrees,
     to: degrees,
-    minutes: z.number().min(5, 'are fewer than filling takes').max(600, 'are more than ten hours'),
+    minutes: z.number().check(z.minimum(5, 'are fewer than filling takes'), z.maximum(600, 'are more than ten hours')),
   })
-  .refine(({ from, to }) => to >= from, { message: 'ends before it begins', path: ['to'] });
+  .check(z.refine(({ from, to }) => to >= from, { message: 'ends before it begins', path: ['to'] }));
 export type Hold = z.infer<typeof hold>;
 
 /** Where a pour is melted out, cooled to, worked and held, °C. */
-export const windows = z
-  .object({ melt: span, cool: span, work: span, hold: hold.optional() })
-  .refine(({ cool, work }) => work.from > cool.from, {
+export const windows = z.object({ melt: span, cool: span, work: span, hold: z.optional(hold) }).check(
+  z.refine(({ cool, work }) => work.from > cool.from, {
     message: 'is not over what it is cooled to',
     path: ['work', 'from'],
-  })
-  .refine(({ melt, work }) => melt.from > work.to, { message: 'is not over the work', path: ['melt', 'from'] })
-  .refine(({ work, hold: held }) => held === undefined || (held.from <= work.from && held.to >= work.to), {
+  }),
+  z.refine(({ melt, work }) => melt.from > work.to, { message: 'is not over the work', path: ['melt', 'from'] }),
+  z.refine(({ work, hold: held }) => held === undefined || (held.from <= work.from && held.to >= work.to), {
     message: 'leaves a part of the work out',
     path: ['hold'],
-  });
+  }),
+);
 export type Windows = z.infer<typeof windows>;
 
 /** Windows without a hold of their own are held so far to either side of the work, °C, and so long. */

@@ -1,5 +1,5 @@
 import { DomainError } from '../errors/domain-error';
-import type { Command } from '../ledger/commands';
+import type { Command } from '../commands';
 import type { Book } from '../ledger/book';
 import type { TraceRecordValue } from './records';
 

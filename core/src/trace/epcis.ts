@@ -1,5 +1,5 @@
 import type { Book } from '../ledger/book';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import type { Posting, Step } from '../ledger/types';
 
 /*

@@ -1,4 +1,4 @@
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import type { Step } from '../ledger/types';
 
 /** Something that one has to know who looks at goods: it stands beside their code everywhere. */

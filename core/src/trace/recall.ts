@@ -1,5 +1,5 @@
 import type { Book } from '../ledger/book';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import type { HoldingKind, LossCause } from '../ledger/types';
 import { newestVersion } from '../ledger/versions';
 import { downstream } from './flow';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id, pieces, text } from '../fields/fields';
 
 /* What is written down about goods that went wrong: complaints, blocks, recalls. Only ever added to. */
@@ -28,7 +28,9 @@ export const COMPLAINT_WORDS: Readonly<Record<ComplaintKind, string>> = {
   other: 'something else',
 };
 
-const why = z.string().trim().min(3, 'says why, in a word or two').max(500, 'is longer than 500 letters');
+const why = z
+  .string()
+  .check(z.trim(), z.minLength(3, 'says why, in a word or two'), z.maxLength(500, 'is longer than 500 letters'));
 
 export const traceRecord = z.discriminatedUnion('kind', [
   z.object({
@@ -37,7 +39,7 @@ export const traceRecord = z.discriminatedUnion('kind', [
     holdingId: id,
     what: z.enum(COMPLAINTS),
     from: text(120),
-    pieces: pieces.nullable().default(null),
+    pieces: z._default(z.nullable(pieces), null),
     note: text(1000),
   }),
   z.object({ kind: z.literal('complaint-answered'), complaintId: id, word: why }),
@@ -45,13 +47,17 @@ export const traceRecord = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('recall'),
     recallId: id,
-    subjects: z.array(id).min(1, 'names nothing').max(500, 'are too many'),
+    subjects: z.array(id).check(z.minLength(1, 'names nothing'), z.maxLength(500, 'are too many')),
     why,
     mock: z.boolean(),
   }),
   z.object({ kind: z.literal('recall-ended'), recallId: id, word: why }),
   /** Nothing of it may be packed, sold or melted until it is released by name. */
-  z.object({ kind: z.literal('blocked'), recallId: id, holdingIds: z.array(id).max(5000), why }),
-  z.object({ kind: z.literal('released'), holdingIds: z.array(id).min(1).max(5000), word: why }),
+  z.object({ kind: z.literal('blocked'), recallId: id, holdingIds: z.array(id).check(z.maxLength(5000)), why }),
+  z.object({
+    kind: z.literal('released'),
+    holdingIds: z.array(id).check(z.minLength(1), z.maxLength(5000)),
+    word: why,
+  }),
 ]);
 export type TraceRecordValue = z.infer<typeof traceRecord>;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id, name, text } from '../fields/fields';
 
 /* Trials of anything a maker varies: factors and levels, arms, and what was made of each. Only ever added to. */
@@ -23,7 +23,10 @@ export const FACTOR_KEYS = Object.keys(FACTORS) as [Factor, ...Factor[]];
 /** Factors that are one of several things and not a figure. */
 export const isKind = (factor: Factor): boolean => factor === 'beans';
 
-const level = z.union([z.number().min(-60).max(100_000), z.string().trim().min(1, 'is missing').max(64)]);
+const level = z.union([
+  z.number().check(z.minimum(-60), z.maximum(100_000)),
+  z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(64)),
+]);
 export type Level = z.infer<typeof level>;
 
 export const DESIGNS = ['full', 'ladder', 'small'] as const;
@@ -39,31 +42,37 @@ export const trialPlan = z
     question: text(300),
     factors: z
       .array(
-        z.object({ factor: z.enum(FACTOR_KEYS), levels: z.array(level).min(1, 'is missing').max(8, 'are too many') }),
+        z.object({
+          factor: z.enum(FACTOR_KEYS),
+          levels: z.array(level).check(z.minLength(1, 'is missing'), z.maxLength(8, 'are too many')),
+        }),
       )
-      .min(1, 'choose what varies')
-      .max(4, 'are more than one trial can tell apart'),
+      .check(z.minLength(1, 'choose what varies'), z.maxLength(4, 'are more than one trial can tell apart')),
     design: z.enum(DESIGNS),
     /** In the order in which they are made; levels in the order of the factors. */
-    arms: z.array(z.array(level).min(1).max(4)).min(2, 'needs two to compare').max(24, 'are too many'),
+    arms: z
+      .array(z.array(level).check(z.minLength(1), z.maxLength(4)))
+      .check(z.minLength(2, 'needs two to compare'), z.maxLength(24, 'are too many')),
   })
-  .refine(({ factors }) => new Set(factors.map(({ factor }) => factor)).size === factors.length, {
-    message: 'names one thing twice',
-    path: ['factors'],
-  })
-  .refine(({ factors, arms }) => arms.every((arm) => arm.length === factors.length), {
-    message: 'do not fit what varies',
-    path: ['arms'],
-  })
-  .superRefine(({ factors }, context) => {
-    factors.forEach(({ factor, levels }, index) => {
-      const fits = levels.every((value) => typeof value === (isKind(factor) ? 'string' : 'number'));
-      if (!fits)
-        context.addIssue({ code: 'custom', path: ['factors', index, 'levels'], message: 'are not its levels' });
-      if (new Set(levels).size !== levels.length)
-        context.addIssue({ code: 'custom', path: ['factors', index, 'levels'], message: 'names one twice' });
-    });
-  });
+  .check(
+    z.refine(({ factors }) => new Set(factors.map(({ factor }) => factor)).size === factors.length, {
+      message: 'names one thing twice',
+      path: ['factors'],
+    }),
+    z.refine(({ factors, arms }) => arms.every((arm) => arm.length === factors.length), {
+      message: 'do not fit what varies',
+      path: ['arms'],
+    }),
+    z.superRefine(({ factors }, context) => {
+      factors.forEach(({ factor, levels }, index) => {
+        const fits = levels.every((value) => typeof value === (isKind(factor) ? 'string' : 'number'));
+        if (!fits)
+          context.addIssue({ code: 'custom', path: ['factors', index, 'levels'], message: 'are not its levels' });
+        if (new Set(levels).size !== levels.length)
+          context.addIssue({ code: 'custom', path: ['factors', index, 'levels'], message: 'names one twice' });
+      });
+    }),
+  );
 export type TrialPlan = z.infer<typeof trialPlan>;
 
 export const trialRecord = z.discriminatedUnion('kind', [
@@ -72,9 +81,13 @@ export const trialRecord = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('made'),
     trialId: id,
-    arm: z.number().int('must be whole').min(0).max(23),
-    code: z.string().trim().min(1, 'is missing').max(40),
+    arm: z.number().check(z.int('must be whole'), z.minimum(0), z.maximum(23)),
+    code: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(40)),
   }),
-  z.object({ kind: z.literal('not-made'), trialId: id, code: z.string().trim().min(1).max(40) }),
+  z.object({
+    kind: z.literal('not-made'),
+    trialId: id,
+    code: z.string().check(z.trim(), z.minLength(1), z.maxLength(40)),
+  }),
 ]);
 export type TrialRecordValue = z.infer<typeof trialRecord>;

@@ -1,5 +1,5 @@
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../ledger/commands';
+import type { CommandOf } from '../commands';
 import { toMg } from '../units/mass';
 
 /** Beans in, nibs and husk out (the husk is a by-product that is kept), weighed dust, the rest unaccounted. */

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id } from '../fields/fields';
 
 /* What moulding carries beside its weights: what was filled when, what single pieces weigh, why pieces are seconds. */
@@ -16,8 +16,8 @@ export const BAR_FAULT_WORDS: Readonly<Record<BarFault, string>> = {
   stuck: 'stuck in the mould',
 };
 
-const pieceG = z.number().min(0.1, 'is lighter than any piece').max(20_000, 'is more than 20 kg');
-export const weights = z.array(pieceG).max(500, 'are too many');
+const pieceG = z.number().check(z.minimum(0.1, 'is lighter than any piece'), z.maximum(20_000, 'is more than 20 kg'));
+export const weights = z.array(pieceG).check(z.maxLength(500, 'are too many'));
 
 /** How bars came out of their moulds. */
 export const RELEASES = ['by-itself', 'tapped', 'stuck'] as const;
@@ -28,19 +28,21 @@ export type FilledBy = (typeof FILLED_BY)[number];
 
 /** A group of moulds that was filled together, and its clock. */
 export const mouldFill = z.object({
-  id: z.string().min(1).max(20),
+  id: z.string().check(z.minLength(1), z.maxLength(20)),
   /** UTC ms. */
-  at: z.number().int(),
-  moulds: z.number().int('must be whole').min(1, 'must be at least 1').max(10_000, 'is too many'),
-  outAt: z.number().int().nullable().default(null),
+  at: z.number().check(z.int()),
+  moulds: z
+    .number()
+    .check(z.int('must be whole'), z.minimum(1, 'must be at least 1'), z.maximum(10_000, 'is too many')),
+  outAt: z._default(z.nullable(z.number().check(z.int())), null),
   /** Of shells: when they were tipped out, filled and closed, UTC ms. Left out: poured whole. */
-  shell: z
-    .object({
-      tippedAt: z.number().int().nullable().default(null),
-      filledAt: z.number().int().nullable().default(null),
-      closedAt: z.number().int().nullable().default(null),
-    })
-    .optional(),
+  shell: z.optional(
+    z.object({
+      tippedAt: z._default(z.nullable(z.number().check(z.int())), null),
+      filledAt: z._default(z.nullable(z.number().check(z.int())), null),
+      closedAt: z._default(z.nullable(z.number().check(z.int())), null),
+    }),
+  ),
 });
 export type MouldFill = z.infer<typeof mouldFill>;
 
@@ -74,21 +76,26 @@ export const NEXT_WORDS: Readonly<Record<Exclude<FillNext['act'], 'none'>, strin
 
 /** Moulding under way. */
 export const liveMould = z.object({
-  barG: pieceG.nullable().default(null),
-  mouldId: id.nullable().default(null),
+  barG: z._default(z.nullable(pieceG), null),
+  mouldId: z._default(z.nullable(id), null),
   /** Minutes that a group sets. */
-  setMin: z.number().min(1, 'is too short').max(1440, 'is more than a day').default(25),
+  setMin: z._default(z.number().check(z.minimum(1, 'is too short'), z.maximum(1440, 'is more than a day')), 25),
   /** What it becomes. */
-  productId: id.nullable().default(null),
+  productId: z._default(z.nullable(id), null),
   /** Seconds that a shell stands before it is tipped out; null: no shells. */
-  shellSec: z.number().min(5, 'is too short').max(1800, 'is more than half an hour').nullable().default(null),
+  shellSec: z._default(
+    z.nullable(z.number().check(z.minimum(5, 'is too short'), z.maximum(1800, 'is more than half an hour'))),
+    null,
+  ),
   /** What the bowl was read at while it was filled from. */
-  temps: z
-    .array(z.object({ at: z.number().int(), tempC: z.number().min(0).max(90) }))
-    .max(400, 'are too many')
-    .default([]),
-  fills: z.array(mouldFill).max(400, 'are too many').default([]),
-  weightsG: weights.default([]),
+  temps: z._default(
+    z
+      .array(z.object({ at: z.number().check(z.int()), tempC: z.number().check(z.minimum(0), z.maximum(90)) }))
+      .check(z.maxLength(400, 'are too many')),
+    [],
+  ),
+  fills: z._default(z.array(mouldFill).check(z.maxLength(400, 'are too many')), []),
+  weightsG: z._default(weights, []),
 });
 export type LiveMould = z.infer<typeof liveMould>;
 export const NO_MOULD: LiveMould = {

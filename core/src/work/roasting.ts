@@ -1,121 +1,139 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { id, massG, minutes, tempC, text } from '../fields/fields';
 import { PROBES, ROASTER_KINDS, SCHOOLS } from './roasting-words';
 
 /* Roasters, roast programs, and what a load carries beside its weights. */
 
-export const sign = z.string().trim().min(1, 'is missing').max(40, 'is longer than 40 letters');
+export const sign = z
+  .string()
+  .check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(40, 'is longer than 40 letters'));
 
 /** A step lasts its minutes, or ends sooner when the beans are so warm or a sign is noticed. */
 export const programStep = z.object({
   setC: tempC,
-  minutes: minutes.gt(0, 'must be more than 0'),
-  until: z
-    .discriminatedUnion('what', [
-      z.object({ what: z.literal('bean'), beanC: tempC }),
-      z.object({ what: z.literal('sign'), sign }),
-    ])
-    .nullable()
-    .default(null),
+  minutes: minutes.check(z.gt(0, 'must be more than 0')),
+  until: z._default(
+    z.nullable(
+      z.discriminatedUnion('what', [
+        z.object({ what: z.literal('bean'), beanC: tempC }),
+        z.object({ what: z.literal('sign'), sign }),
+      ]),
+    ),
+    null,
+  ),
   note: text(120),
 });
 export type ProgramStep = z.infer<typeof programStep>;
 
 export const program = z.object({
-  name: z.string().trim().min(1, 'is missing').max(80, 'is longer than 80 letters'),
-  kind: z.enum(['bean', 'nib']).default('bean'),
-  school: z.enum(SCHOOLS).default('own'),
+  name: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(80, 'is longer than 80 letters')),
+  kind: z._default(z.enum(['bean', 'nib']), 'bean'),
+  school: z._default(z.enum(SCHOOLS), 'own'),
   /** Why it is as it is. */
   reason: text(600),
-  roasterId: id.nullable().default(null),
+  roasterId: z._default(z.nullable(id), null),
   loadG: massG,
   /** Set temperature when the load goes in, °C. */
   preheatC: tempC,
-  stirEveryMin: minutes.gt(0, 'must be more than 0').nullable().default(null),
+  stirEveryMin: z._default(z.nullable(minutes.check(z.gt(0, 'must be more than 0'))), null),
   /** Minutes of cooling before cracking. */
-  coolMin: minutes.default(60),
-  steps: z.array(programStep).min(1, 'needs a step').max(24, 'has too many steps'),
+  coolMin: z._default(minutes, 60),
+  steps: z.array(programStep).check(z.minLength(1, 'needs a step'), z.maxLength(24, 'has too many steps')),
   /** Lots and families it suits, and why. */
-  suits: z
-    .array(z.object({ family: z.string().trim().min(1).max(120), why: text(200) }))
-    .max(24)
-    .default([]),
+  suits: z._default(
+    z
+      .array(z.object({ family: z.string().check(z.trim(), z.minLength(1), z.maxLength(120)), why: text(200) }))
+      .check(z.maxLength(24)),
+    [],
+  ),
   note: text(600),
 });
 export type Program = z.infer<typeof program>;
 
 /** Something noticed or done while it roasts; seconds since the load went in. */
-export const signMark = z.object({ second: z.number().min(0).max(86_400), what: sign, word: text(120) });
+export const signMark = z.object({
+  second: z.number().check(z.minimum(0), z.maximum(86_400)),
+  what: sign,
+  word: text(120),
+});
 export type SignMark = z.infer<typeof signMark>;
 
 /** A set temperature, and since when; `step` is its place in the program, −1 for one chosen by hand. */
 export const setting = z.object({
-  second: z.number().min(0).max(86_400),
+  second: z.number().check(z.minimum(0), z.maximum(86_400)),
   setC: tempC,
-  step: z.number().int().min(-1).max(24),
+  step: z.number().check(z.int(), z.minimum(-1), z.maximum(24)),
 });
 export type Setting = z.infer<typeof setting>;
 
 /** What a load carries beside its weights: how it was roasted. */
 export const loadFacts = z.object({
-  programId: id.nullable().default(null),
-  version: z.number().int().min(1).nullable().default(null),
-  plan: program.nullable().default(null),
+  programId: z._default(z.nullable(id), null),
+  version: z._default(z.nullable(z.number().check(z.int(), z.minimum(1))), null),
+  plan: z._default(z.nullable(program), null),
   /** Share of water in the beans as they went in, % of the wet weight. */
-  moisturePct: z.number().min(0.5).max(30, 'is wetter than any beans to roast').nullable().default(null),
+  moisturePct: z._default(
+    z.nullable(z.number().check(z.minimum(0.5), z.maximum(30, 'is wetter than any beans to roast'))),
+    null,
+  ),
   /** Depth of the layer on the trays, mm. */
-  layerMm: z.number().gt(0, 'must be more than 0').max(500, 'is deeper than any tray').nullable().default(null),
-  beanStartC: tempC.nullable().default(null),
-  probe: z.enum(PROBES).default('hand'),
+  layerMm: z._default(
+    z.nullable(z.number().check(z.gt(0, 'must be more than 0'), z.maximum(500, 'is deeper than any tray'))),
+    null,
+  ),
+  beanStartC: z._default(z.nullable(tempC), null),
+  probe: z._default(z.enum(PROBES), 'hand'),
   /** Seconds in the roaster. */
-  seconds: z.number().min(0).max(86_400).nullable().default(null),
-  settings: z.array(setting).max(200).default([]),
-  signs: z.array(signMark).max(100).default([]),
-  stirs: z.array(z.number().min(0).max(86_400)).max(200).default([]),
+  seconds: z._default(z.nullable(z.number().check(z.minimum(0), z.maximum(86_400))), null),
+  settings: z._default(z.array(setting).check(z.maxLength(200)), []),
+  signs: z._default(z.array(signMark).check(z.maxLength(100)), []),
+  stirs: z._default(z.array(z.number().check(z.minimum(0), z.maximum(86_400))).check(z.maxLength(200)), []),
 });
 export type LoadFacts = z.infer<typeof loadFacts>;
 
 /** A load that is in the roaster now. */
-export const liveRoast = loadFacts.extend({
+export const liveRoast = z.extend(loadFacts, {
   curveId: id,
   /** Roast seconds that pass in a second of the clock: 1, or more with the simulated probe. */
-  speed: z.number().min(0).max(10_000),
+  speed: z.number().check(z.minimum(0), z.maximum(10_000)),
 });
 export type LiveRoast = z.infer<typeof liveRoast>;
 
 /** What makes a machine a roaster. */
 export const roasterFacts = z.object({
-  kind: z.enum(ROASTER_KINDS).default('oven'),
-  trays: z.number().int().min(1).max(60).nullable().default(null),
+  kind: z._default(z.enum(ROASTER_KINDS), 'oven'),
+  trays: z._default(z.nullable(z.number().check(z.int(), z.minimum(1), z.maximum(60))), null),
   /** Area of one tray, cm². */
-  trayCm2: z.number().gt(0).max(40_000).nullable().default(null),
-  preheatMin: minutes.default(15),
+  trayCm2: z._default(z.nullable(z.number().check(z.gt(0), z.maximum(40_000))), null),
+  preheatMin: z._default(minutes, 15),
   /** `hand`: somebody turns the dial. `itself`: it runs the program on its own. */
-  setBy: z.enum(['hand', 'itself']).default('hand'),
+  setBy: z._default(z.enum(['hand', 'itself']), 'hand'),
   how: text(300),
   /** The maker's own validation of the kill step; without it there is no figure. */
-  kill: z
-    .object({
-      dMin: z.number().gt(0, 'must be more than 0').max(100_000),
-      zC: z.number().gt(0, 'must be more than 0').max(100),
-      refC: tempC,
-      /** Decimal reductions the plan asks for. */
-      wanted: z.number().gt(0).max(20).nullable().default(null),
-      source: z.string().trim().min(3, 'says who validated it, and when').max(300),
-    })
-    .nullable()
-    .default(null),
+  kill: z._default(
+    z.nullable(
+      z.object({
+        dMin: z.number().check(z.gt(0, 'must be more than 0'), z.maximum(100_000)),
+        zC: z.number().check(z.gt(0, 'must be more than 0'), z.maximum(100)),
+        refC: tempC,
+        /** Decimal reductions the plan asks for. */
+        wanted: z._default(z.nullable(z.number().check(z.gt(0), z.maximum(20))), null),
+        source: z.string().check(z.trim(), z.minLength(3, 'says who validated it, and when'), z.maxLength(300)),
+      }),
+    ),
+    null,
+  ),
 });
 export type RoasterFacts = z.infer<typeof roasterFacts>;
 
 /** What is said when a load goes in. */
 export const startRoast = z.object({
-  programId: id.nullable().default(null),
-  version: z.number().int().min(1).nullable().default(null),
-  plan: program.nullable().default(null),
+  programId: z._default(z.nullable(id), null),
+  version: z._default(z.nullable(z.number().check(z.int(), z.minimum(1))), null),
+  plan: z._default(z.nullable(program), null),
   moisturePct: loadFacts.shape.moisturePct,
   layerMm: loadFacts.shape.layerMm,
   beanStartC: loadFacts.shape.beanStartC,
-  probe: z.enum(PROBES).default('hand'),
+  probe: z._default(z.enum(PROBES), 'hand'),
 });
 export type StartRoast = z.infer<typeof startRoast>;

@@ -1,5 +1,6 @@
-import { z } from 'zod';
-import { command, newBatch } from '../ledger/commands';
+import { z } from 'zod/mini';
+import { command } from '../commands';
+import { newBatch } from '../grind/commands';
 import { id } from '../fields/fields';
 import { ACT_KINDS, HOLDING_KINDS, LOSS_CAUSES, STEP_KINDS } from '../ledger/types';
 import { waits } from '../run/due';
@@ -14,45 +15,47 @@ import { livePour } from '../work/tempering';
  * held against these first. They check; they change nothing.
  */
 
-const whole = z.number().int();
+const whole = z.number().check(z.int());
 /** UTC ms, in this century. */
-export const instant = whole.min(0).max(Date.UTC(2100, 0, 1));
-export const words = z.string().max(4000);
+export const instant = whole.check(z.minimum(0), z.maximum(Date.UTC(2100, 0, 1)));
+export const words = z.string().check(z.maxLength(4000));
 /** More steps than any workshop takes: the numbers after it must fit too. */
 const MOST_STEPS = 1_000_000_000;
-const idOrNone = id.nullable();
+const idOrNone = z.nullable(id);
 
 const holding = z.object({
   id,
-  code: z.string().min(1).max(40),
+  code: z.string().check(z.minLength(1), z.maxLength(40)),
   kind: z.enum(HOLDING_KINDS),
   name: words,
   place: z.enum(PLACES),
   routeId: idOrNone,
   batchId: idOrNone,
   materialId: idOrNone,
-  madeBy: z.string().max(64),
+  madeBy: z.string().check(z.maxLength(64)),
 });
 
 const posting = z
   .object({
     holdingId: idOrNone,
-    loss: z.enum(LOSS_CAUSES).nullable(),
-    outside: z.enum(['supplier', 'customer']).nullable(),
-    reason: words.nullable(),
+    loss: z.nullable(z.enum(LOSS_CAUSES)),
+    outside: z.nullable(z.enum(['supplier', 'customer'])),
+    reason: z.nullable(words),
     massMg: whole,
     pieces: whole,
   })
-  .refine((p) => [p.holdingId, p.loss, p.outside].filter((account) => account !== null).length === 1, {
-    message: 'names no account, or several',
-  });
+  .check(
+    z.refine((p) => [p.holdingId, p.loss, p.outside].filter((account) => account !== null).length === 1, {
+      message: 'names no account, or several',
+    }),
+  );
 
 const milli = whole;
 const step = z
   .object({
     id,
-    seq: whole.min(0).max(MOST_STEPS),
-    order: whole.min(0).max(MOST_STEPS),
+    seq: whole.check(z.minimum(0), z.maximum(MOST_STEPS)),
+    order: whole.check(z.minimum(0), z.maximum(MOST_STEPS)),
     kind: z.enum(STEP_KINDS),
     station: z.enum(PLACES),
     at: instant,
@@ -61,26 +64,25 @@ const step = z
     batchId: idOrNone,
     machineId: idOrNone,
     supersedes: idOrNone,
-    reason: words.nullable(),
+    reason: z.nullable(words),
     withdrawn: z.boolean(),
     command,
     slots: z.record(z.string(), id),
-    minutes: z.number().min(0),
-    energyKwh: z.number().min(0),
+    minutes: z.number().check(z.minimum(0)),
+    energyKwh: z.number().check(z.minimum(0)),
     money: z.object({
       purchaseMilli: milli,
       labourMilli: milli,
       energyMilli: milli,
       revenueMilli: milli,
-      takingsMilli: z.record(z.string(), milli).optional(),
+      takingsMilli: z.optional(z.record(z.string(), milli)),
     }),
-    postings: z.array(posting).max(500),
-    overrides: z
-      .array(z.object({ gate: words, sentence: words, word: words, personId: id }))
-      .max(20)
-      .optional(),
+    postings: z.array(posting).check(z.maxLength(500)),
+    overrides: z.optional(
+      z.array(z.object({ gate: words, sentence: words, word: words, personId: id })).check(z.maxLength(20)),
+    ),
   })
-  .refine((row) => row.command.kind === row.kind, { message: 'is not what its command says', path: ['kind'] });
+  .check(z.refine((row) => row.command.kind === row.kind, { message: 'is not what its command says', path: ['kind'] }));
 
 const lot = z.object({
   id,
@@ -91,8 +93,8 @@ const lot = z.object({
     variety: words,
     harvest: words,
     form: z.enum(['beans', 'nibs', 'wet']),
-    sacks: whole.min(0),
-    moisturePct: z.number().nullable(),
+    sacks: whole.check(z.minimum(0)),
+    moisturePct: z.nullable(z.number()),
     note: words,
   }),
 });
@@ -100,53 +102,55 @@ const lot = z.object({
 const work = z.object({
   id,
   station: z.enum(STATIONS),
-  sources: z.array(z.object({ holdingId: id, massMg: whole.min(0), pieces: whole.min(0) })).max(60),
+  sources: z
+    .array(z.object({ holdingId: id, massMg: whole.check(z.minimum(0)), pieces: whole.check(z.minimum(0)) }))
+    .check(z.maxLength(60)),
   machineId: idOrNone,
   personId: id,
   startedAt: instant,
-  dueAt: instant.nullable(),
+  dueAt: z.nullable(instant),
   note: words,
-  pausedAt: instant.nullable().optional(),
-  pausedMs: z.number().min(0).optional(),
-  roast: liveRoast.nullable().optional(),
-  pour: livePour.optional(),
-  mould: liveMould.optional(),
-  silk: z.boolean().optional(),
-  overrides: z
-    .array(z.object({ gate: words, sentence: words, word: words, personId: id }))
-    .max(20)
-    .optional(),
+  pausedAt: z.optional(z.nullable(instant)),
+  pausedMs: z.optional(z.number().check(z.minimum(0))),
+  roast: z.optional(z.nullable(liveRoast)),
+  pour: z.optional(livePour),
+  mould: z.optional(liveMould),
+  silk: z.optional(z.boolean()),
+  overrides: z.optional(
+    z.array(z.object({ gate: words, sentence: words, word: words, personId: id })).check(z.maxLength(20)),
+  ),
 });
 
 /** What one row of each table has to be. */
 export const ROWS = {
   people: person,
   machines: machine,
-  materials: newMaterial.extend({ id }),
-  routes: newRoute.extend({ id }),
+  materials: z.extend(newMaterial, { id }),
+  routes: z.extend(newRoute, { id }),
   holdings: holding,
   lots: lot,
-  batches: newBatch.extend({
+  batches: z.extend(newBatch, {
     id,
-    code: z.string().min(1).max(40),
+    code: z.string().check(z.minLength(1), z.maxLength(40)),
     machineId: idOrNone,
-    acts: z
-      .array(
-        z.object({
-          id,
-          what: words,
-          at: instant,
-          personId: id,
-          doneAt: instant.nullable(),
-          plannedAt: instant.optional(),
-          kind: z.enum(ACT_KINDS).optional(),
-          waits: waits.optional(),
-        }),
-      )
-      .max(200)
-      .optional(),
-    probe: z.enum(['simulated', 'sent']).nullable().optional(),
-    restUntil: instant.nullable().optional(),
+    acts: z.optional(
+      z
+        .array(
+          z.object({
+            id,
+            what: words,
+            at: instant,
+            personId: id,
+            doneAt: z.nullable(instant),
+            plannedAt: z.optional(instant),
+            kind: z.optional(z.enum(ACT_KINDS)),
+            waits: z.optional(waits),
+          }),
+        )
+        .check(z.maxLength(200)),
+    ),
+    probe: z.optional(z.nullable(z.enum(['simulated', 'sent']))),
+    restUntil: z.optional(z.nullable(instant)),
   }),
   steps: step,
   works: work,

@@ -1,10 +1,11 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { IMPORT_FIELDS, WEIGHT_UNITS } from '@wunsch/core/beans/import';
 import { beanRecord } from '@wunsch/core/beans/records';
 import { checkHoldRecord } from '@wunsch/core/beans/state';
 import { judgeCut, CUT_CLASSES } from '@wunsch/core/beans/cut-test';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { entryHead, id } from '@wunsch/core/ledger/commands';
+import { entryHead } from '@wunsch/core/work/start';
+import { id } from '@wunsch/core/fields/fields';
 import { wilson } from '@wunsch/core/stats/intervals';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -38,7 +39,7 @@ export function beanRoutes(router: Router, views: Views): void {
     'POST',
     '/api/beans/lots/:code/records',
     'Write something down about a lot',
-    head.extend({ record: beanRecord }),
+    z.extend(head, { record: beanRecord }),
     ({ record, ...who }, request) => {
       const lotId = lotOf(request);
       if (record.kind === 'taken-back' || record.kind === 'trap') throw notHere(record.kind);
@@ -50,7 +51,7 @@ export function beanRoutes(router: Router, views: Views): void {
     'POST',
     '/api/beans/records',
     'Write something down about the bean store',
-    head.extend({ record: beanRecord }),
+    z.extend(head, { record: beanRecord }),
     ({ record, ...who }) => {
       if (record.kind !== 'trap') throw notHere(record.kind);
       return workshop.addBeanRecord(null, record, who);
@@ -60,7 +61,7 @@ export function beanRoutes(router: Router, views: Views): void {
     'POST',
     '/api/beans/records/:id/take-back',
     'Take a record back: it stays readable but counts no more',
-    head.extend({ word: z.string().trim().max(500).default('') }),
+    z.extend(head, { word: z._default(z.string().check(z.trim(), z.maxLength(500)), '') }),
     ({ word, ...who }, request) => {
       const recordId = param(request.params, 'id');
       const lotId = workshop.beans.lotOfRecord(recordId);
@@ -74,15 +75,18 @@ export function beanRoutes(router: Router, views: Views): void {
   importRoutes(router, views);
 
   const tally = z.object(
-    Object.fromEntries(CUT_CLASSES.map((name) => [name, z.number().int().min(0).default(0)])) as Record<
-      (typeof CUT_CLASSES)[number],
-      z.ZodDefault<z.ZodNumber>
-    >,
+    Object.fromEntries(
+      CUT_CLASSES.map((name) => [name, z._default(z.number().check(z.int(), z.minimum(0)), 0)]),
+    ) as Record<(typeof CUT_CLASSES)[number], z.ZodMiniDefault<z.ZodMiniNumber>>,
   );
   router.calc(
     '/api/calc/beans/cut-test',
     'Grade of a cut test and how sure it is',
-    z.object({ planned: z.number().int().min(1).default(300), tally, trays: z.array(tally).max(110).optional() }),
+    z.object({
+      planned: z._default(z.number().check(z.int(), z.minimum(1)), 300),
+      tally,
+      trays: z.optional(z.array(tally).check(z.maxLength(110))),
+    }),
     ({ planned, tally: counted, trays }) => judgeCut(counted, planned, trays),
   );
   router.calc(
@@ -90,11 +94,11 @@ export function beanRoutes(router: Router, views: Views): void {
     'Wilson interval of a share',
     z
       .object({
-        hits: z.number().int().min(0),
-        n: z.number().int().min(1),
-        level: z.number().gt(0).lt(1).default(0.95),
+        hits: z.number().check(z.int(), z.minimum(0)),
+        n: z.number().check(z.int(), z.minimum(1)),
+        level: z._default(z.number().check(z.gt(0), z.lt(1)), 0.95),
       })
-      .refine((b) => b.hits <= b.n, { message: 'is more than were looked at', path: ['hits'] }),
+      .check(z.refine((b) => b.hits <= b.n, { message: 'is more than were looked at', path: ['hits'] })),
     ({ hits, n, level }) => ({ share: hits / n, ...wilson(hits, n, level) }),
   );
 }
@@ -151,18 +155,18 @@ function fileRoutes(router: Router, views: Views, lotOf: (request: { params: unk
 
 function importRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  const column = z.number().int().min(0).max(500).nullable();
+  const column = z.nullable(z.number().check(z.int(), z.minimum(0), z.maximum(500)));
   const table = z.object({
-    text: z.string().min(1, 'is empty').max(TABLE_BODY),
-    mapping: z
-      .object(
-        Object.fromEntries(IMPORT_FIELDS.map(({ name }) => [name, column.optional()])) as Record<
+    text: z.string().check(z.minLength(1, 'is empty'), z.maxLength(TABLE_BODY)),
+    mapping: z.optional(
+      z.object(
+        Object.fromEntries(IMPORT_FIELDS.map(({ name }) => [name, z.optional(column)])) as Record<
           (typeof IMPORT_FIELDS)[number]['name'],
-          z.ZodOptional<typeof column>
+          z.ZodMiniOptional<typeof column>
         >,
-      )
-      .optional(),
-    unit: z.enum(Object.keys(WEIGHT_UNITS) as [keyof typeof WEIGHT_UNITS]).optional(),
+      ),
+    ),
+    unit: z.optional(z.enum(Object.keys(WEIGHT_UNITS) as [keyof typeof WEIGHT_UNITS])),
     routeId: id,
   });
   const request = (body: z.infer<typeof table>) => ({
@@ -177,7 +181,7 @@ function importRoutes(router: Router, views: Views): void {
     'POST',
     '/api/beans/import',
     'Take in a table of lots: all of it or nothing',
-    table.extend({ personId: id }),
+    z.extend(table, { personId: id }),
     ({ personId, ...body }) => {
       const preview = previewImport(request(body));
       if (preview.bad > 0)

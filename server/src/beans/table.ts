@@ -1,4 +1,4 @@
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { greenMg } from '@wunsch/core/trace/flow';
 import { csv } from '../http/csv';
 import type { Views } from '../ledger/views';

@@ -15,7 +15,7 @@ import { checkCount, netOf, sackStock, type CountCheck } from '@wunsch/core/bean
 import type { HoldState } from '@wunsch/core/beans/state';
 import { judgeArrival } from '@wunsch/core/beans/verdict';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { LotFacts, Step } from '@wunsch/core/ledger/types';
 import { greenMg } from '@wunsch/core/trace/flow';
 import type { Views } from '../ledger/views';

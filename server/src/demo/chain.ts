@@ -1,4 +1,4 @@
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { RejectReason } from '@wunsch/core/ledger/types';
 import type { Station } from '@wunsch/core/work/stations';
 import { grindSizes, readGauge } from '@wunsch/core/grind/simulated-stones';

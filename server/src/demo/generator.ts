@@ -1,6 +1,7 @@
 import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Command, EntryHead } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
+import type { EntryHead } from '@wunsch/core/work/start';
 import type { Step } from '@wunsch/core/ledger/types';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import type { Workshop } from '../journal/workshop';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Router } from '../http/router';
 import { makeDemo } from './generator';

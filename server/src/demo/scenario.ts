@@ -1,4 +1,4 @@
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { Material } from '@wunsch/core/ledger/types';
 import type { Machine, Person, Settings } from '@wunsch/core/workshop/schemas';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { Router } from '../http/router';
 
 const HOUR_MS = 3_600_000;
@@ -58,7 +58,7 @@ export function clockRoutes(router: Router, clock: Clock): void {
   router.calc(
     '/api/devices/clock',
     'Send the practice clock ahead',
-    z.object({ hours: z.number().min(0, 'cannot go back').max(240, 'is more than ten days') }),
+    z.object({ hours: z.number().check(z.minimum(0, 'cannot go back'), z.maximum(240, 'is more than ten days')) }),
     ({ hours }) => {
       skip(hours);
       return said();

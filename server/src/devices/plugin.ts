@@ -1,7 +1,7 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { RoomView } from '@wunsch/core/api/beans';
 import { judgeRoom } from '@wunsch/core/beans/room';
-import { massOrNoneG, tempC } from '@wunsch/core/ledger/commands';
+import { massOrNoneG, tempC } from '@wunsch/core/fields/fields';
 import type { Router } from '../http/router';
 import type { CoreProbe } from './core-probe';
 import type { SimulatedRoastProbe } from './roast-probe';
@@ -30,10 +30,10 @@ export function deviceRoutes(
     '/api/devices/roast/mood',
     'Make the simulated roast probe noisy, stuck or unplugged, or the next roast run faster than the clock',
     z.object({
-      noiseC: z.number().min(0).max(20),
+      noiseC: z.number().check(z.minimum(0), z.maximum(20)),
       stuck: z.boolean(),
       unplugged: z.boolean(),
-      speed: z.number().min(1).max(120),
+      speed: z.number().check(z.minimum(1), z.maximum(120)),
     }),
     (mood) => (roastProbe.mood = mood),
   );
@@ -59,7 +59,7 @@ export function deviceRoutes(
   router.calc(
     '/api/devices/scale/mood',
     'Make the simulated scale noisy, stuck or unplugged',
-    z.object({ noiseG: z.number().min(0).max(500), stuck: z.boolean(), unplugged: z.boolean() }),
+    z.object({ noiseG: z.number().check(z.minimum(0), z.maximum(500)), stuck: z.boolean(), unplugged: z.boolean() }),
     (mood) => {
       scale.mood = mood;
       return scale.read();
@@ -91,7 +91,10 @@ function roomRoutes(router: Router, room: RoomSensor): void {
   router.calc(
     '/api/devices/room/readings',
     'Post a reading from a real room sensor',
-    z.object({ tempC, humidityPct: z.number().gt(0, 'must be more than 0').max(100, 'is more than 100 %') }),
+    z.object({
+      tempC,
+      humidityPct: z.number().check(z.gt(0, 'must be more than 0'), z.maximum(100, 'is more than 100 %')),
+    }),
     ({ tempC: read, humidityPct }) => {
       room.post(read, humidityPct);
       return view();

@@ -1,9 +1,9 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { ACTS, changeAct, planAct, usualActs } from '@wunsch/core/grind/acts';
 import { momentOf, momentReached, runningHours } from '@wunsch/core/grind/running';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { ACT_KINDS, type ActKind } from '@wunsch/core/ledger/types';
 import { waits } from '@wunsch/core/run/due';
 import { localIn } from '@wunsch/core/units/zone';
@@ -53,12 +53,16 @@ export function actRoutes(router: Router, runs: GrindRuns, runOf: (request: { pa
     z
       .object({
         personId: id,
-        what: z.string().trim().min(2, 'says what is to be done').max(80, 'is longer than 80 letters'),
-        at: instant.optional(),
-        kind: z.enum(ACT_KINDS).optional(),
-        waits: waits.optional(),
+        what: z
+          .string()
+          .check(z.trim(), z.minLength(2, 'says what is to be done'), z.maxLength(80, 'is longer than 80 letters')),
+        at: z.optional(instant),
+        kind: z.optional(z.enum(ACT_KINDS)),
+        waits: z.optional(waits),
       })
-      .refine((act) => act.at !== undefined || act.waits !== undefined, { message: 'is missing', path: ['at'] }),
+      .check(
+        z.refine((act) => act.at !== undefined || act.waits !== undefined, { message: 'is missing', path: ['at'] }),
+      ),
     ({ personId, what, at, kind, waits: own }, request) => {
       workshop.checkPerson(personId);
       const run = byId(request);
@@ -81,9 +85,9 @@ export function actRoutes(router: Router, runs: GrindRuns, runOf: (request: { pa
     'An act is done, moved to another time, or dropped',
     z.object({
       personId: id,
-      done: z.boolean().optional(),
-      at: instant.optional(),
-      dropped: z.boolean().optional(),
+      done: z.optional(z.boolean()),
+      at: z.optional(instant),
+      dropped: z.optional(z.boolean()),
     }),
     ({ personId, at, done, dropped }, request) => {
       workshop.checkPerson(personId);

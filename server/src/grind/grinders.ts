@@ -3,7 +3,7 @@ import { carriedOver } from '@wunsch/core/composition/carry-over';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { realFill, type FillFact } from '@wunsch/core/grind/fill';
 import { upkeepDue } from '@wunsch/core/grind/upkeep';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { formatMass } from '@wunsch/core/units/mass';
 import { newService, type Machine } from '@wunsch/core/workshop/schemas';
 import { param } from '../http/param';

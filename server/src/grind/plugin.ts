@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { forecastConche } from '@wunsch/core/grind/conche';
 import { ACTS, actsOfFeed, planAct } from '@wunsch/core/grind/acts';
@@ -8,7 +8,7 @@ import { TRADE_PRIOR } from '@wunsch/core/grind/forecast';
 import { evidenceOf, priorFrom } from '@wunsch/core/grind/prior';
 import { runningHours } from '@wunsch/core/grind/running';
 import { tonight } from '@wunsch/core/grind/tonight';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { feedPlan } from '@wunsch/core/recipe/order';
 import { formatMass } from '@wunsch/core/units/mass';
 import type { GrindHits, GrindRunView } from '@wunsch/core/api/grind';
@@ -26,22 +26,20 @@ import { actRoutes } from './act-routes';
 import { grinderRoutes } from './grinders';
 import { grindRuns, type GrindRun, type GrindRuns } from './study';
 
-const hours = z.number().min(0, 'cannot be below 0').max(1000, 'is more than six weeks');
-const micron = z.number().min(1, 'must be at least 1 µm').max(1000, 'is coarser than a grit');
+const hours = z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(1000, 'is more than six weeks'));
+const micron = z.number().check(z.minimum(1, 'must be at least 1 µm'), z.maximum(1000, 'is coarser than a grit'));
 const population = z.object({ solid: z.enum(['cocoa', 'sugar', 'milk']), atH: hours });
 const reading = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('gauge'), atH: hours, micron }),
   z.object({
     kind: z.literal('tongue'),
     atH: hours,
-    felt: z
-      .number()
-      .int()
-      .min(0)
-      .max(FELT.length - 1),
+    felt: z.number().check(z.int(), z.minimum(0), z.maximum(FELT.length - 1)),
   }),
 ]);
-const grams = z.number().positive('must be more than 0').max(1_000_000, 'is more than any stones carry');
+const grams = z
+  .number()
+  .check(z.positive('must be more than 0'), z.maximum(1_000_000, 'is more than any stones carry'));
 
 const DAY_MS = 86_400_000;
 
@@ -100,7 +98,7 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge,
     'POST',
     '/api/grind/batches/:code/probe',
     'Say which probe hangs in a bowl',
-    z.object({ personId: id, probe: z.enum(['simulated', 'sent']).nullable() }),
+    z.object({ personId: id, probe: z.nullable(z.enum(['simulated', 'sent'])) }),
     ({ personId, probe }, request) => {
       workshop.checkPerson(personId);
       workshop.changeBatch(runOf(request).batch.id, (batch) => ({ ...batch, probe }));
@@ -111,8 +109,8 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge,
     '/api/grind/batches/:code/temperature',
     'Post what a real probe in a bowl reads',
     z.object({
-      tempC: z.number().min(0, 'is colder than any bowl').max(120, 'is hotter than any bowl'),
-      at: z.iso.datetime({ offset: true }).optional(),
+      tempC: z.number().check(z.minimum(0, 'is colder than any bowl'), z.maximum(120, 'is hotter than any bowl')),
+      at: z.optional(z.iso.datetime({ offset: true })),
     }),
     async ({ tempC, at }, request) => {
       const run = runOf(request);
@@ -214,12 +212,21 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge,
     '/api/calc/grind/conche',
     'How long a mass has still to be conched, from sourness as it was tasted and its temperatures',
     z.object({
-      tastes: z.array(z.object({ atH: hours, score: z.number().min(0).max(10, 'is more than 10') })).max(60),
-      heat: z
-        .array(z.object({ atH: hours, tempC: z.number().min(0).max(120, 'is hotter than any conche') }))
-        .max(500)
-        .default([]),
-      wanted: z.number().min(0).max(10, 'is more than 10'),
+      tastes: z
+        .array(z.object({ atH: hours, score: z.number().check(z.minimum(0), z.maximum(10, 'is more than 10')) }))
+        .check(z.maxLength(60)),
+      heat: z._default(
+        z
+          .array(
+            z.object({
+              atH: hours,
+              tempC: z.number().check(z.minimum(0), z.maximum(120, 'is hotter than any conche')),
+            }),
+          )
+          .check(z.maxLength(500)),
+        [],
+      ),
+      wanted: z.number().check(z.minimum(0), z.maximum(10, 'is more than 10')),
       nowH: hours,
     }),
     ({ tastes, heat, wanted, nowH }) => forecastConche(tastes, heat, wanted, nowH),
@@ -228,27 +235,31 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge,
     '/api/calc/grind/forecast',
     'When a grind will be at its target, from gauge readings and finished grinds of the same machine',
     z.object({
-      populations: z.array(population).min(1, 'needs something to grind').max(20, 'are too many'),
-      readings: z.array(reading).max(60, 'are too many').default([]),
+      populations: z
+        .array(population)
+        .check(z.minLength(1, 'needs something to grind'), z.maxLength(20, 'are too many')),
+      readings: z._default(z.array(reading).check(z.maxLength(60, 'are too many')), []),
       targetMicron: micron,
       nowH: hours,
-      massG: grams.default(10_000),
-      past: z
-        .array(
-          z.object({
-            populations: z.array(population).min(1).max(20),
-            readings: z.array(reading).min(1).max(60),
-            massG: grams,
-            group: z.string().max(80).default(''),
-          }),
-        )
-        .max(60, 'are too many')
-        .default([]),
-      group: z.string().max(80).default(''),
-      now: z.number().int().optional(),
-      running: z.boolean().default(true),
-      unattended: z.boolean().default(true),
-      attended: attendedSchema.optional(),
+      massG: z._default(grams, 10_000),
+      past: z._default(
+        z
+          .array(
+            z.object({
+              populations: z.array(population).check(z.minLength(1), z.maxLength(20)),
+              readings: z.array(reading).check(z.minLength(1), z.maxLength(60)),
+              massG: grams,
+              group: z._default(z.string().check(z.maxLength(80)), ''),
+            }),
+          )
+          .check(z.maxLength(60, 'are too many')),
+        [],
+      ),
+      group: z._default(z.string().check(z.maxLength(80)), ''),
+      now: z.optional(z.number().check(z.int())),
+      running: z._default(z.boolean(), true),
+      unattended: z._default(z.boolean(), true),
+      attended: z.optional(attendedSchema),
     }),
     ({ past, group, massG, now, attended, ...question }) => {
       const { settings } = workshop;

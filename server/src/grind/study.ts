@@ -1,4 +1,4 @@
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { ActView } from '@wunsch/core/api/grind';
 import { nightChoice } from '@wunsch/core/grind/moved';
 import { actDues, waitsWords, wentIn, type Charged, type WentIn } from '@wunsch/core/grind/acts';

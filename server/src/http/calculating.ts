@@ -1,9 +1,9 @@
 import type { FastifyRequest } from 'fastify';
-import type { z } from 'zod';
+import type { z } from 'zod/mini';
 
 /** Where calculations are registered: each takes a body and changes nothing. */
 export interface Calculators {
-  calc<B extends z.ZodType>(
+  calc<B extends z.ZodMiniType>(
     url: string,
     summary: string,
     body: B,
@@ -11,7 +11,7 @@ export interface Calculators {
     bodyLimit?: number,
   ): void;
   /** One that may take its time: done on a thread of its own, so its answer comes from the body alone. */
-  away<B extends z.ZodType>(
+  away<B extends z.ZodMiniType>(
     url: string,
     summary: string,
     body: B,

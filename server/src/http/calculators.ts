@@ -1,6 +1,6 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { landedMilli } from '@wunsch/core/beans/receive';
-import { massG, massOrNoneG, money } from '@wunsch/core/ledger/commands';
+import { massG, massOrNoneG, money } from '@wunsch/core/fields/fields';
 import { barsFrom } from '@wunsch/core/mould/mould';
 import { compositionOf } from '@wunsch/core/composition/composition';
 import { findChange } from '@wunsch/core/stats/change-point';
@@ -16,11 +16,11 @@ export function calculatorRoutes(router: Calculators): void {
     'Landed cost of a lot',
     z.object({
       netG: massG,
-      invoiceNetG: massG.optional(),
+      invoiceNetG: z.optional(massG),
       pricePerKg: money,
-      rate: z.number().positive().default(1),
-      freight: money.default(0),
-      duty: money.default(0),
+      rate: z._default(z.number().check(z.positive()), 1),
+      freight: z._default(money, 0),
+      duty: z._default(money, 0),
     }),
     ({ netG, invoiceNetG, ...price }) => {
       const total = majorFromMilli(landedMilli({ paidG: invoiceNetG ?? netG, ...price }));
@@ -30,7 +30,12 @@ export function calculatorRoutes(router: Calculators): void {
   router.calc(
     '/api/calc/mould/bars',
     'Bars from a pour',
-    z.object({ chocolateG: massG, holdUpG: massOrNoneG.default(0), barG: massG, cavities: z.number().int().min(1) }),
+    z.object({
+      chocolateG: massG,
+      holdUpG: z._default(massOrNoneG, 0),
+      barG: massG,
+      cavities: z.number().check(z.int(), z.minimum(1)),
+    }),
     ({ chocolateG, holdUpG, barG, cavities }) => barsFrom(chocolateG, holdUpG, barG, cavities),
   );
   router.calc(
@@ -39,14 +44,16 @@ export function calculatorRoutes(router: Calculators): void {
     z
       .object({
         nibsG: massOrNoneG,
-        butterG: massOrNoneG.default(0),
-        sugarG: massOrNoneG.default(0),
-        otherG: massOrNoneG.default(0),
+        butterG: z._default(massOrNoneG, 0),
+        sugarG: z._default(massOrNoneG, 0),
+        otherG: z._default(massOrNoneG, 0),
       })
-      .refine((b) => b.nibsG + b.butterG + b.sugarG + b.otherG > 0, {
-        message: 'nothing is in the bowl',
-        path: ['nibsG'],
-      }),
+      .check(
+        z.refine((b) => b.nibsG + b.butterG + b.sugarG + b.otherG > 0, {
+          message: 'nothing is in the bowl',
+          path: ['nibsG'],
+        }),
+      ),
     ({ nibsG, butterG, sugarG, otherG }) => {
       const total = nibsG + butterG + sugarG + otherG;
       const none = { id: '', name: '', kind: 'ingredient' as const, allergens: [] };
@@ -68,17 +75,22 @@ export function calculatorRoutes(router: Calculators): void {
       return { cocoaPct: figures.cocoaPct, withoutButterPct: figures.withoutButterPct, sugarPct: figures.sugarPct };
     },
   );
-  const share = z.object({ mean: z.number(), low: z.number(), high: z.number(), n: z.number().int().min(1) });
+  const share = z.object({
+    mean: z.number(),
+    low: z.number(),
+    high: z.number(),
+    n: z.number().check(z.int(), z.minimum(1)),
+  });
   router.calc(
     '/api/calc/winnow/second-pass',
     'Whether running the husk again pays',
     z.object({
       huskG: massG,
       nibInHusk: share,
-      efficiency: z.number().min(0).max(1).default(0.7),
+      efficiency: z._default(z.number().check(z.minimum(0), z.maximum(1)), 0.7),
       nibPerKg: money,
       wagePerHour: money,
-      minutes: z.number().min(0).max(1440),
+      minutes: z.number().check(z.minimum(0), z.maximum(1440)),
     }),
     secondPass,
   );
@@ -86,23 +98,23 @@ export function calculatorRoutes(router: Calculators): void {
     '/api/calc/winnow/samples',
     'Share found in picked samples, with its interval',
     z.object({
-      samples: z
-        .array(z.object({ sampleG: massG, foundG: massOrNoneG }))
-        .min(1)
-        .max(100),
+      samples: z.array(z.object({ sampleG: massG, foundG: massOrNoneG })).check(z.minLength(1), z.maxLength(100)),
     }),
     ({ samples }) => sampleShare(samples),
   );
   router.away(
     '/api/calc/stats/change-point',
     'Where a series steps or begins to drift',
-    z.object({ values: z.array(z.number()).max(2000), groups: z.array(z.string()).max(2000).default([]) }),
+    z.object({
+      values: z.array(z.number()).check(z.maxLength(2000)),
+      groups: z._default(z.array(z.string()).check(z.maxLength(2000)), []),
+    }),
     ({ values, groups }) => ({ change: findChange(values, groups) }),
   );
   router.calc(
     '/api/calc/stats/individuals',
     'Individuals and moving-range chart',
-    z.object({ values: z.array(z.number()).min(2).max(10_000) }),
+    z.object({ values: z.array(z.number()).check(z.minLength(2), z.maxLength(10_000)) }),
     ({ values }) => {
       const chart = individuals(values);
       return { chart, signal: chart ? signalAtEnd(values, chart) : null };

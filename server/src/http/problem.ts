@@ -1,5 +1,5 @@
 import type { FastifyReply } from 'fastify';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { Problem } from '@wunsch/core/api/types';
 import { labelOf } from '@wunsch/core/entry/labels';
 import { DomainError, type FieldProblem } from '@wunsch/core/errors/domain-error';
@@ -48,7 +48,7 @@ export function problemFrom(error: unknown): Problem {
   if (error instanceof DomainError) {
     return problem(statusOf(error.code), error.code, error.message, error.fields, { ...error.facts });
   }
-  if (error instanceof z.ZodError) {
+  if (error instanceof z.core.$ZodError) {
     const errors = error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
     const [first] = errors;
     return problem(

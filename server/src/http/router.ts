@@ -2,7 +2,7 @@ import type { AnswerAt } from '@wunsch/core/api/reads';
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { away } from '../heavy/away';
 import type { Calculators } from './calculating';
@@ -12,7 +12,7 @@ export interface Route {
   method: 'GET' | 'POST' | 'PUT' | 'DELETE';
   url: string;
   summary: string;
-  body?: z.ZodType;
+  body?: z.ZodMiniType;
 }
 
 /** Registers routes and remembers them for the OpenAPI document. */
@@ -30,7 +30,7 @@ export class Router implements Calculators {
     });
   }
 
-  read<Q extends z.ZodType, U extends string = string>(
+  read<Q extends z.ZodMiniType, U extends string = string>(
     url: U,
     summary: string,
     answer: (request: FastifyRequest, query: z.infer<Q>) => AnswerAt<U>,
@@ -115,7 +115,7 @@ export class Router implements Calculators {
   }
 
   /** A calculation: takes a body, changes nothing. */
-  calc<B extends z.ZodType>(
+  calc<B extends z.ZodMiniType>(
     url: string,
     summary: string,
     body: B,
@@ -129,7 +129,7 @@ export class Router implements Calculators {
   }
 
   /** The same, done away from everybody else: what may take its time. The answer comes from the body alone. */
-  away<B extends z.ZodType>(
+  away<B extends z.ZodMiniType>(
     url: string,
     summary: string,
     body: B,
@@ -143,7 +143,7 @@ export class Router implements Calculators {
    * A write: validated, one at a time, durable before it is answered. With an `Idempotency-Key` a repeated
    * write returns the first answer and says so in `Idempotent-Replay`.
    */
-  write<B extends z.ZodType>(
+  write<B extends z.ZodMiniType>(
     method: 'POST' | 'PUT' | 'DELETE',
     url: string,
     summary: string,
@@ -167,7 +167,7 @@ export class Router implements Calculators {
    * Something long that takes its own turns among the writers: validated, told when it is done; never repeated under a
    * key.
    */
-  act<B extends z.ZodType>(
+  act<B extends z.ZodMiniType>(
     url: string,
     summary: string,
     body: B,

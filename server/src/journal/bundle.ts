@@ -1,5 +1,5 @@
 import { MOST_READINGS } from '@wunsch/core/roast/curve';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { beanRecord } from '@wunsch/core/beans/records';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/fields/fields';
@@ -26,34 +26,36 @@ export const badRestore = (path: string, detail: string): DomainError =>
   ]);
 
 const record = z.object({ id, at: instant, recordedAt: instant, personId: id, value: z.unknown() });
-const inRoom = record.extend({ room: z.string() });
-const ofLot = record.extend({ lotId: id.nullable() });
+const inRoom = z.extend(record, { room: z.string() });
+const ofLot = z.extend(record, { lotId: z.nullable(id) });
 
 const file = z.object({
   id,
-  lotId: id.nullable(),
+  lotId: z.nullable(id),
   /** Absent in files from before anything but lots had pictures. */
-  subject: z.string().max(80).nullable().default(null),
+  subject: z._default(z.nullable(z.string().check(z.maxLength(80))), null),
   name: words,
   caption: words,
-  type: z.string().max(100),
-  size: z.number().int().min(0),
-  width: z.number().int().nullable(),
-  height: z.number().int().nullable(),
-  sha256: z.string().max(64),
+  type: z.string().check(z.maxLength(100)),
+  size: z.number().check(z.int(), z.minimum(0)),
+  width: z.nullable(z.number().check(z.int())),
+  height: z.nullable(z.number().check(z.int())),
+  sha256: z.string().check(z.maxLength(64)),
   at: instant,
   personId: id,
-  data: z.base64().optional(),
+  data: z.optional(z.base64()),
 });
 
-const degrees = z.array(z.number().min(-1000).max(5000).nullable()).max(MOST_READINGS);
+const degrees = z
+  .array(z.nullable(z.number().check(z.minimum(-1000), z.maximum(5000))))
+  .check(z.maxLength(MOST_READINGS));
 const curve = z.object({
   id,
-  loadId: id.nullable(),
+  loadId: z.nullable(id),
   name: words,
   source: words,
   startedAt: instant,
-  seconds: z.array(z.number().min(-1e9).max(1e9)).max(MOST_READINGS),
+  seconds: z.array(z.number().check(z.minimum(-1e9), z.maximum(1e9))).check(z.maxLength(MOST_READINGS)),
   beanC: degrees,
   airC: degrees,
 });
@@ -67,7 +69,7 @@ export interface ReadRow {
 }
 
 /** Says of a row what is wrong with it. */
-function fitting<T>(list: ListName, index: number, schema: z.ZodType<T>, value: unknown): T {
+function fitting<T>(list: ListName, index: number, schema: z.ZodMiniType<T>, value: unknown): T {
   const read = schema.safeParse(value);
   if (read.success) return read.data;
   const issue = read.error.issues[0];
@@ -85,7 +87,7 @@ export function readRow(list: ListName, value: unknown, index: number): ReadRow 
     if (misfit) throw badRestore(`${list}.${index}`, `${list}, row ${index + 1}: ${misfit.detail}.`);
     return { row: value };
   }
-  const fits = <T>(schema: z.ZodType<T>, part: unknown = value): T => fitting(list, index, schema, part);
+  const fits = <T>(schema: z.ZodMiniType<T>, part: unknown = value): T => fitting(list, index, schema, part);
   switch (list) {
     case 'beanRecords': {
       const row = fits(ofLot);
@@ -102,7 +104,7 @@ export function readRow(list: ListName, value: unknown, index: number): ReadRow 
     case 'roomRecords': {
       const row = fits(inRoom);
       if (!isRoom(row.room)) throw badRestore(`${list}.${index}`, `${list}, row ${index + 1}: room is none.`);
-      return { row: { ...row, value: fits(ROOM_RECORDS[row.room] as z.ZodType<unknown>, row.value) } };
+      return { row: { ...row, value: fits(ROOM_RECORDS[row.room] as z.ZodMiniType<unknown>, row.value) } };
     }
     case 'files': {
       const { data, ...row } = fits(file);

@@ -6,7 +6,7 @@ import { NIB_FAT, nibContents, USUAL_CONTENTS } from '@wunsch/core/composition/u
 import type { Contents } from '@wunsch/core/ledger/contents';
 import type { Material } from '@wunsch/core/ledger/types';
 import { dayText } from '@wunsch/core/units/zone';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { knownGoods } from '@wunsch/core/money/opening';
 import type { MakeUp } from '@wunsch/core/ledger/valuation';
 import { fillingShares, upstream } from '@wunsch/core/trace/flow';

@@ -1,6 +1,6 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { FileView } from '@wunsch/core/api/beans';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import type { FileMeta } from '@wunsch/core/workshop/kept';
 import { LARGEST_FILE, sniff } from '../store/sniff';
 import type { Workshop } from './workshop';
@@ -8,8 +8,8 @@ import type { Workshop } from './workshop';
 /** A photo or paper as it is sent: Base64, after shrinking in the browser. */
 export const upload = z.object({
   personId: id,
-  name: z.string().trim().min(1, 'is missing').max(120, 'is longer than 120 letters'),
-  caption: z.string().trim().max(200, 'is longer than 200 letters').default(''),
+  name: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(120, 'is longer than 120 letters')),
+  caption: z._default(z.string().check(z.trim(), z.maxLength(200, 'is longer than 200 letters')), ''),
   data: z.base64('is not Base64'),
 });
 /** Base64 is a third longer than what it carries. */

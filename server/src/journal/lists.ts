@@ -4,7 +4,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { RecordValue, Room, RoomRecord } from '@wunsch/core/records';
 import type { RecipeRecord, RecipeRecordValue } from '@wunsch/core/recipe/records';
 import type { RoastRecord, RoastRecordValue } from '@wunsch/core/roast/records';
-import type { EntryHead } from '@wunsch/core/ledger/commands';
+import type { EntryHead } from '@wunsch/core/work/start';
 import type { Batch, LotFacts, Material } from '@wunsch/core/ledger/types';
 import { DEFAULT_SETTINGS, type Machine, type Person, type Settings } from '@wunsch/core/workshop/schemas';
 import type { Route } from '@wunsch/core/work/stations';

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Book } from '@wunsch/core/ledger/book';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { planStep } from '@wunsch/core/stations';
 import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { HoldingFacts, PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
@@ -15,7 +15,7 @@ export interface Entering {
 }
 
 /** A later step that a change reaches, with its new version; null where it cannot stand. */
-export type Reached = Consequence & { next: Step | null };
+export type Reached = Consequence<Command> & { next: Step | null };
 
 /** What a change means for everything that came after it. */
 export class Revisions {

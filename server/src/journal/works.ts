@@ -1,6 +1,6 @@
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Book } from '@wunsch/core/ledger/book';
-import type { Source } from '@wunsch/core/ledger/commands';
+import type { Source } from '@wunsch/core/fields/sources';
 import { toMg } from '@wunsch/core/units/mass';
 import type { Work } from '@wunsch/core/workshop/work';
 

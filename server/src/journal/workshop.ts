@@ -1,7 +1,9 @@
 import { nanoid } from 'nanoid';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { Command, EntryHead, StartWork } from '@wunsch/core/ledger/commands';
-import { endsAs, hasSources, STEP_OF } from '@wunsch/core/ledger/accepts';
+import type { Command } from '@wunsch/core/commands';
+import type { EntryHead, StartWork } from '@wunsch/core/work/start';
+import { endsAs } from '@wunsch/core/stations';
+import { hasSources } from '@wunsch/core/commands';
 import { gatesOf } from '@wunsch/core/stations';
 import { passGates, type Asked } from '@wunsch/core/gates/gate';
 import type { Batch, Step } from '@wunsch/core/ledger/types';
@@ -81,13 +83,13 @@ export class Workshop extends Journal {
   /** Begins work that is weighed out later. */
   startWork(entry: StartWork): Work {
     this.checkHead(entry);
-    if (STEP_OF[entry.station] === undefined) {
+    const kind = endsAs(entry);
+    if (kind === undefined) {
       throw new DomainError('work/no-work', 'Nothing runs at that station on its own.', [
         { path: 'station', message: 'has no work to start' },
       ]);
     }
-    const kind = endsAs(entry);
-    if (kind !== undefined) this.checkBeans(entry.sources, kind);
+    this.checkBeans(entry.sources, kind);
     checkBlocks(this.book, blocksOf(this.records), { kind: kind ?? 'sort', sources: entry.sources } as Command);
     const startedAt = this.timeOf(entry);
     const sources = takeForWork(this.book, entry.sources, startedAt, this.reserved());

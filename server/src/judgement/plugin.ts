@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { JudgementWordView } from '@wunsch/core/api/judgement';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { judgementRecord, wordsInForce } from '@wunsch/core/judgement/records';
@@ -7,7 +7,7 @@ import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 
-const [word] = judgementRecord.options;
+const [word] = judgementRecord.def.options;
 
 /** Words against verdicts: kept beside what was said then, shown wherever the verdict is, and taken back by a record. */
 export function judgementRoutes(router: Router, views: Views): void {
@@ -19,7 +19,7 @@ export function judgementRoutes(router: Router, views: Views): void {
     'POST',
     '/api/judgement/words',
     'Overrule a verdict with a word that is kept',
-    word.omit({ kind: true }).extend({ personId: id }),
+    z.extend(z.omit(word, { kind: true }), { personId: id }),
     ({ personId, ...rest }) => {
       const record = workshop.addRecord('judgement', { kind: 'word', ...rest }, { personId });
       return words().find(({ id: recordId }) => recordId === record.id);

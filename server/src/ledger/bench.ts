@@ -1,6 +1,6 @@
 import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import { canBeWorked } from '@wunsch/core/beans/state';
-import { ACCEPTS, STEP_OF } from '@wunsch/core/ledger/accepts';
+import { acceptsOf, endsAs } from '@wunsch/core/stations';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { judgeYield, stepYield, YIELD_STEP } from '@wunsch/core/ledger/yields';
 import type { Station } from '@wunsch/core/work/stations';
@@ -65,7 +65,7 @@ export function benchView(views: Views, station: Station): BenchView {
     if (holding.place === 'pantry') pantry.push(holdingId);
     else if (station === 'beans' && holding.kind === 'lot') waiting.push(holdingId);
     else if (kept(views, holdingId, station)) continue;
-    else if (ACCEPTS[station].includes(holding.kind) && !(holding.kind === 'mass' && holding.place === 'grind')) {
+    else if (acceptsOf(station).includes(holding.kind) && !(holding.kind === 'mass' && holding.place === 'grind')) {
       const route = holding.routeId === null ? undefined : workshop.routes.get(holding.routeId);
       const here =
         holding.place === station ||
@@ -102,7 +102,7 @@ export function benchView(views: Views, station: Station): BenchView {
 function kept(views: Views, holdingId: string, station: Station): boolean {
   const { workshop } = views;
   if (!workshop.lots.has(holdingId)) return false;
-  const kind = STEP_OF[station] ?? 'charge';
+  const kind = endsAs({ station }) ?? 'charge';
   const { routeId } = workshop.book.holding(holdingId);
   return !canBeWorked(workshop.standing(holdingId), kind, workshop.routes.get(routeId ?? ''));
 }

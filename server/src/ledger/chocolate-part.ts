@@ -1,4 +1,4 @@
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { Views } from './views';
 
 /**

@@ -1,4 +1,4 @@
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { expectGoods, type ExpectedGoods, type StationYields } from '@wunsch/core/ledger/expect';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { USUAL_YIELD } from '@wunsch/core/ledger/yields';

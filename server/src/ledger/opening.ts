@@ -1,15 +1,15 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { readOpening, type OpeningRow } from '@wunsch/core/money/opening-table';
 import { readTable } from '../http/csv';
 import type { Router } from '../http/router';
 
 const MOST_ROWS = 1000;
 const table = z.object({
-  text: z.string().min(1, 'is empty').max(1_000_000, 'is too long'),
+  text: z.string().check(z.minLength(1, 'is empty'), z.maxLength(1_000_000, 'is too long')),
   /** The route that goods still on their way follow. */
-  routeId: id.nullable().default(null),
+  routeId: z._default(z.nullable(id), null),
 });
 
 /** Opening stock as a table: looked at first, then all of it or nothing. */
@@ -33,7 +33,7 @@ export function openingRoutes(router: Router): void {
     'POST',
     '/api/ledger/opening/table',
     'Take in a table of opening stock: all of it or nothing',
-    table.extend({ personId: id }),
+    z.extend(table, { personId: id }),
     ({ personId, ...body }) => {
       const rows = read(body);
       const bad = rows.filter(({ command }) => command === null);

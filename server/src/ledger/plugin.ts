@@ -1,9 +1,11 @@
 import type { StepVersions } from '@wunsch/core/api/reads';
 import { param } from '../http/param';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { ClosedWork, CorrectionPreview } from '@wunsch/core/api/types';
-import { command, entryHead, id, startWork, type Command, type EntryHead } from '@wunsch/core/ledger/commands';
+import { command, type Command } from '@wunsch/core/commands';
+import { entryHead, startWork, type EntryHead } from '@wunsch/core/work/start';
+import { id } from '@wunsch/core/fields/fields';
 import { STATIONS } from '@wunsch/core/work/stations';
 import type { Step } from '@wunsch/core/ledger/types';
 import type { Router } from '../http/router';
@@ -11,13 +13,13 @@ import { benchView, judgeStep } from './bench';
 import { chocolatePct } from './chocolate-part';
 import type { Views } from './views';
 
-const entry = entryHead.extend({ command });
+const entry = z.extend(entryHead, { command });
 /** Later steps that are corrected along with the first, all or none. */
-const along = z
-  .array(z.object({ stepId: id, command }))
-  .max(2000, 'are too many at once')
-  .default([]);
-const reason = z.string().trim().min(3, 'says why, in a word or two').max(500);
+const along = z._default(
+  z.array(z.object({ stepId: id, command })).check(z.maxLength(2000, 'are too many at once')),
+  [],
+);
+const reason = z.string().check(z.trim(), z.minLength(3, 'says why, in a word or two'), z.maxLength(500));
 
 /** Where each kind of step is posted; the step itself is checked by its own schema. */
 const PATHS: Record<Command['kind'], string> = {
@@ -51,9 +53,9 @@ export function ledgerRoutes(router: Router, views: Views): void {
   router.write('POST', '/api/ledger/steps', 'Enter any step', entry, ({ command: entered, ...head }) =>
     answer(workshop.record(entered, head)),
   );
-  for (const option of command.options) {
-    const kind = option.shape.kind.value;
-    const body = entryHead.extend({ command: option });
+  for (const option of command.def.options) {
+    const kind = option.shape.kind.def.values[0] as Command['kind'];
+    const body = z.extend(entryHead, { command: option });
     router.write('POST', PATHS[kind], `Enter a step: ${kind}`, body, ({ command: entered, ...head }) =>
       answer(workshop.record(entered, head)),
     );
@@ -62,7 +64,7 @@ export function ledgerRoutes(router: Router, views: Views): void {
     'POST',
     '/api/ledger/steps/:id/correct',
     'Supersede a step',
-    entry.extend({ reason, along }),
+    z.extend(entry, { reason, along }),
     ({ command: entered, reason: why, along: later, ...head }, request) =>
       answer(
         workshop.record(
@@ -77,7 +79,7 @@ export function ledgerRoutes(router: Router, views: Views): void {
   router.calc(
     '/api/ledger/steps/:id/preview',
     'What a correction would do to every later step, with proposals; enters nothing',
-    entry.extend({ along }),
+    z.extend(entry, { along }),
     ({ command: entered, along: later, ...head }, request) =>
       previewView(
         views,
@@ -130,9 +132,9 @@ export function ledgerRoutes(router: Router, views: Views): void {
     versions(views, param(request.params, 'id')),
   );
   const listQuery = z.object({
-    station: z.enum([...STATIONS, 'pantry', 'store']).optional(),
-    before: z.coerce.number().int().optional(),
-    limit: z.coerce.number().int().min(1).max(200).default(50),
+    station: z.optional(z.enum([...STATIONS, 'pantry', 'store'])),
+    before: z.optional(z.coerce.number().check(z.int())),
+    limit: z._default(z.coerce.number().check(z.int(), z.minimum(1), z.maximum(200)), 50),
   });
   router.read(
     '/api/ledger/steps',

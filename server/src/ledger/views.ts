@@ -7,7 +7,7 @@ import type {
   StepView,
   WorkView,
 } from '@wunsch/core/api/types';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { LotFacts, Posting, Step } from '@wunsch/core/ledger/types';
 import { plainStep } from '@wunsch/core/ledger/plain-step';
 import { originVerdict, type Composition, type OriginVerdict } from '@wunsch/core/composition/composition';

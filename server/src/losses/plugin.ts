@@ -1,5 +1,6 @@
-import { z } from 'zod';
-import { entryHead, id, massOrNoneG, note, pieces } from '@wunsch/core/ledger/commands';
+import { z } from 'zod/mini';
+import { entryHead } from '@wunsch/core/work/start';
+import { id, massOrNoneG, note, pieces } from '@wunsch/core/fields/fields';
 import { LOSS_CAUSES } from '@wunsch/core/ledger/types';
 import { YIELD_STEP } from '@wunsch/core/ledger/yields';
 import type { Router } from '../http/router';
@@ -20,8 +21,8 @@ export function lossRoutes(router: Router, views: Views): void {
     'Where the grams went',
     (_, { months, family }) => lossBook(views, months, family ?? null),
     z.object({
-      months: z.coerce.number().int().min(1).max(ALL_MONTHS).default(12),
-      family: z.string().max(200).optional(),
+      months: z._default(z.coerce.number().check(z.int(), z.minimum(1), z.maximum(ALL_MONTHS)), 12),
+      family: z.optional(z.string().check(z.maxLength(200))),
     }),
   );
   router.read(
@@ -31,9 +32,9 @@ export function lossRoutes(router: Router, views: Views): void {
       seriesView(views, { station, metric, family: family ?? null, machineId: machine ?? null }),
     z.object({
       station: z.enum(Object.keys(YIELD_STEP) as [keyof typeof YIELD_STEP]),
-      metric: z.enum(['yield', 'unaccounted']).default('yield'),
-      family: z.string().max(200).optional(),
-      machine: z.string().max(64).optional(),
+      metric: z._default(z.enum(['yield', 'unaccounted']), 'yield'),
+      family: z.optional(z.string().check(z.maxLength(200))),
+      machine: z.optional(z.string().check(z.maxLength(64))),
     }),
   );
   router.read('/api/losses/watch', 'Stations that have left their level lately', () => ({ watch: lossWatch(views) }));
@@ -50,16 +51,18 @@ export function lossRoutes(router: Router, views: Views): void {
         .array(
           z.object({
             holdingId: id,
-            countedG: massOrNoneG.optional(),
-            countedPieces: pieces.optional(),
-            cause: z.enum(LOSS_CAUSES).default('unaccounted'),
+            countedG: z.optional(massOrNoneG),
+            countedPieces: z.optional(pieces),
+            cause: z._default(z.enum(LOSS_CAUSES), 'unaccounted'),
           }),
         )
-        .min(1, 'count something first')
-        .max(500, 'is too much at once')
-        .refine(
-          (rows) => new Set(rows.map(({ holdingId }) => holdingId)).size === rows.length,
-          'counts something twice',
+        .check(
+          z.minLength(1, 'count something first'),
+          z.maxLength(500, 'is too much at once'),
+          z.refine(
+            (rows) => new Set(rows.map(({ holdingId }) => holdingId)).size === rows.length,
+            'counts something twice',
+          ),
         ),
     }),
     ({ counts, personId, at, note: why }) => {
@@ -76,6 +79,6 @@ export function lossRoutes(router: Router, views: Views): void {
     '/api/winnow/past/:code',
     'What winnowing has taught about what is in a tub; up to a session, with `before`',
     (request, { before }) => winnowPast(views, param(request.params, 'code'), before),
-    z.object({ before: z.string().max(64).optional() }),
+    z.object({ before: z.optional(z.string().check(z.maxLength(64))) }),
   );
 }

@@ -1,6 +1,6 @@
 import type { StockTakeRow } from '@wunsch/core/api/losses';
 import { usualDifference, type PastCount, type UsualDifference } from '@wunsch/core/ledger/stock-take';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { HoldingKind } from '@wunsch/core/ledger/types';
 import type { Views } from '../ledger/views';
 

@@ -1,8 +1,8 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { MouldingView, MouldsView, MouldView } from '@wunsch/core/api/mould';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { text } from '@wunsch/core/fields/fields';
 import { planMoulds } from '@wunsch/core/mould/plan';
 import { mouldFacts } from '@wunsch/core/mould/records';
@@ -79,8 +79,10 @@ export function mouldRoutes(router: Router, views: Views): void {
     'Say how many moulds set at once, and how long',
     z.object({
       personId: id,
-      moulds: z.number().int('must be whole').min(1, 'must be at least 1').max(10_000, 'is too many'),
-      minutes: z.number().min(1, 'is too short').max(1440, 'is more than a day'),
+      moulds: z
+        .number()
+        .check(z.int('must be whole'), z.minimum(1, 'must be at least 1'), z.maximum(10_000, 'is too many')),
+      minutes: z.number().check(z.minimum(1, 'is too short'), z.maximum(1440, 'is more than a day')),
     }),
     ({ personId, ...cabinet }) => {
       workshop.addRecord('mould', { kind: 'cabinet', ...cabinet }, { personId });
@@ -110,9 +112,10 @@ export function mouldRoutes(router: Router, views: Views): void {
     'POST',
     '/api/mould/works/:id/setup',
     'Say what moulding under way is filled into',
-    z
-      .object({ personId: id })
-      .extend(liveMould.pick({ barG: true, mouldId: true, setMin: true, productId: true, shellSec: true }).shape),
+    z.extend(
+      z.object({ personId: id }),
+      z.pick(liveMould, { barG: true, mouldId: true, setMin: true, productId: true, shellSec: true }).shape,
+    ),
     ({ personId, ...setup }, request) => {
       workshop.checkPerson(personId);
       return workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, ...setup }));
@@ -124,7 +127,9 @@ export function mouldRoutes(router: Router, views: Views): void {
     'A group of moulds is filled: its clock begins',
     z.object({
       personId: id,
-      moulds: z.number().int('must be whole').min(1, 'must be at least 1').max(10_000, 'is too many'),
+      moulds: z
+        .number()
+        .check(z.int('must be whole'), z.minimum(1, 'must be at least 1'), z.maximum(10_000, 'is too many')),
     }),
     ({ personId, moulds }, request) => {
       workshop.checkPerson(personId);
@@ -165,7 +170,10 @@ export function mouldRoutes(router: Router, views: Views): void {
     'POST',
     '/api/mould/works/:id/temps',
     'What the bowl is at while it is filled from',
-    z.object({ personId: id, tempC: z.number().min(0, 'is colder than any bowl').max(90, 'is hotter than any bowl') }),
+    z.object({
+      personId: id,
+      tempC: z.number().check(z.minimum(0, 'is colder than any bowl'), z.maximum(90, 'is hotter than any bowl')),
+    }),
     ({ personId, tempC }, request) => {
       workshop.checkPerson(personId);
       const at = workshop.now();
@@ -180,7 +188,7 @@ export function mouldRoutes(router: Router, views: Views): void {
     'POST',
     '/api/mould/works/:id/fills/:fill/shell',
     'A group of shells is tipped out, filled or closed; or the last of these not after all',
-    z.object({ personId: id, act: z.enum(['tip', 'fill', 'close']), done: z.boolean().default(true) }),
+    z.object({ personId: id, act: z.enum(['tip', 'fill', 'close']), done: z._default(z.boolean(), true) }),
     ({ personId, act, done }, request) => {
       workshop.checkPerson(personId);
       const fillId = param(request.params, 'fill');
@@ -210,7 +218,7 @@ export function mouldRoutes(router: Router, views: Views): void {
     'POST',
     '/api/mould/works/:id/weights',
     'What a piece weighs',
-    z.object({ personId: id, massG: liveMould.shape.weightsG.unwrap().element }),
+    z.object({ personId: id, massG: weights.def.element }),
     ({ personId, massG }, request) => {
       workshop.checkPerson(personId);
       return workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, weightsG: [...mould.weightsG, massG] }));
@@ -224,23 +232,28 @@ export function mouldRoutes(router: Router, views: Views): void {
     'Weights of pieces against the declared one, by a system of weight control',
     z.object({
       weightsG: weights,
-      declaredG: z.number().positive('must be more than 0').max(20_000, 'is more than 20 kg'),
-      system: z.enum(WEIGHT_SYSTEMS).default('eu'),
+      declaredG: z.number().check(z.positive('must be more than 0'), z.maximum(20_000, 'is more than 20 kg')),
+      system: z._default(z.enum(WEIGHT_SYSTEMS), 'eu'),
     }),
     ({ weightsG, declaredG, system }) => studyWeights(weightsG, declaredG, system),
   );
-  const whole = z.number().int('must be whole').min(0, 'cannot be below 0').max(100_000, 'is too many');
+  const whole = z
+    .number()
+    .check(z.int('must be whole'), z.minimum(0, 'cannot be below 0'), z.maximum(100_000, 'is too many'));
   router.calc(
     '/api/calc/mould/plan',
     'Bars, moulds, fills and cabinet runs of a bowl',
     z.object({
-      chocolateG: z.number().min(0, 'cannot be below 0').max(2_000_000, 'is too much'),
-      holdUpG: z.number().min(0, 'cannot be below 0').max(100_000, 'is too much').default(0),
-      barG: z.number().positive('must be more than 0').max(20_000, 'is more than 20 kg'),
-      cavities: whole.min(1, 'must be at least 1'),
-      owned: whole.default(0),
-      cabinetMoulds: whole.default(0),
-      setMin: z.number().min(0, 'cannot be below 0').max(1440, 'is more than a day').default(25),
+      chocolateG: z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(2_000_000, 'is too much')),
+      holdUpG: z._default(z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100_000, 'is too much')), 0),
+      barG: z.number().check(z.positive('must be more than 0'), z.maximum(20_000, 'is more than 20 kg')),
+      cavities: whole.check(z.minimum(1, 'must be at least 1')),
+      owned: z._default(whole, 0),
+      cabinetMoulds: z._default(whole, 0),
+      setMin: z._default(
+        z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(1440, 'is more than a day')),
+        25,
+      ),
     }),
     ({ chocolateG, holdUpG, barG, ...set }) => planMoulds(chocolateG, holdUpG, barG, set),
   );

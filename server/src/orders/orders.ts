@@ -1,6 +1,6 @@
 import type { CustomerView, DeliveryView, OrderLineView, OrdersView, OrderView } from '@wunsch/core/api/orders';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { HoldingKind } from '@wunsch/core/ledger/types';
 import { firstVersion, newestVersion } from '@wunsch/core/ledger/versions';
 import { orderTotalMilli } from '@wunsch/core/orders/order';

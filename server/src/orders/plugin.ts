@@ -1,8 +1,8 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { MarginsView } from '@wunsch/core/api/orders';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { pieces, text } from '@wunsch/core/fields/fields';
 import { margins } from '@wunsch/core/products/margin';
 import { customerFacts, orderFacts } from '@wunsch/core/orders/records';
@@ -20,7 +20,7 @@ import { deliveryNotePdf, pickListPdf } from './papers';
 import { soldLines } from '../products/sales';
 
 const YEAR_MS = 365 * 86_400_000;
-const since = z.object({ from: z.coerce.number().int().min(0).optional() });
+const since = z.object({ from: z.optional(z.coerce.number().check(z.int(), z.minimum(0))) });
 
 /** Customers, orders and what they are served with; finished goods and where they stand; sales as tables. */
 export function orderRoutes(router: Router, views: Views): void {
@@ -33,7 +33,7 @@ export function orderRoutes(router: Router, views: Views): void {
       const open = view.orders.filter(({ state }) => state === 'open');
       return { ...view, orders: [...open, ...view.orders.filter(({ state }) => state !== 'open').slice(0, done)] };
     },
-    z.object({ done: z.coerce.number().int().min(0).max(5000).default(100) }),
+    z.object({ done: z._default(z.coerce.number().check(z.int(), z.minimum(0), z.maximum(5000)), 100) }),
   );
   customerRoutes(router, views);
   goodsRoutes(router, views);
@@ -93,9 +93,8 @@ export function orderRoutes(router: Router, views: Views): void {
     z.object({
       personId: id,
       picks: z
-        .array(z.object({ holdingId: id, pieces: pieces.min(1, 'must be at least 1') }))
-        .min(1, 'name nothing')
-        .max(60),
+        .array(z.object({ holdingId: id, pieces: pieces.check(z.minimum(1, 'must be at least 1')) }))
+        .check(z.minLength(1, 'name nothing'), z.maxLength(60)),
       note: text(500),
     }),
     (body, request) => {
@@ -178,8 +177,11 @@ function goodsRoutes(router: Router, views: Views): void {
     'Say how the air of a place is; a sensor can post it too',
     z.object({
       personId: id,
-      tempC: z.number().min(-40, 'is colder than any store').max(60, 'is hotter than any store'),
-      humidityPct: z.number().min(0, 'cannot be below 0').max(100, 'is more than wet').nullable().default(null),
+      tempC: z.number().check(z.minimum(-40, 'is colder than any store'), z.maximum(60, 'is hotter than any store')),
+      humidityPct: z._default(
+        z.nullable(z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100, 'is more than wet'))),
+        null,
+      ),
     }),
     ({ personId, ...air }, request) => {
       const placeId = placeAt(param(request.params, 'id'));
@@ -191,7 +193,10 @@ function goodsRoutes(router: Router, views: Views): void {
     'POST',
     '/api/orders/places/:id/goods',
     'Put finished goods in a place',
-    z.object({ personId: id, holdingIds: z.array(id).min(1, 'name nothing').max(500, 'are too many') }),
+    z.object({
+      personId: id,
+      holdingIds: z.array(id).check(z.minLength(1, 'name nothing'), z.maxLength(500, 'are too many')),
+    }),
     ({ personId, holdingIds }, request) => {
       const placeId = placeAt(param(request.params, 'id'));
       holdingIds.forEach((holdingId, index) => {
@@ -251,7 +256,7 @@ function salesRoutes(router: Router, views: Views): void {
       ]),
     since,
   );
-  const table = z.object({ text: z.string().min(1, 'is empty').max(1_000_000, 'is too long') });
+  const table = z.object({ text: z.string().check(z.minLength(1, 'is empty'), z.maxLength(1_000_000, 'is too long')) });
   router.calc('/api/orders/sales/preview', 'What a table of sales would book', table, (body) =>
     previewSales(views, body.text),
   );
@@ -259,7 +264,7 @@ function salesRoutes(router: Router, views: Views): void {
     'POST',
     '/api/orders/sales',
     'Book a table of sales: all of it or nothing',
-    table.extend({ personId: id }),
+    z.extend(table, { personId: id }),
     (body) => ({ steps: importSales(views, body.text, body.personId) }),
   );
 }

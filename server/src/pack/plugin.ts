@@ -1,7 +1,7 @@
 import type { FastifyRequest } from 'fastify';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { SimulatedLabelPrinter } from '../devices/label-printer';
 import { CHECK_LIST, MARKETS, PHRASES } from '@wunsch/core/pack/label';
 import { labelWords } from '@wunsch/core/pack/records';
@@ -13,20 +13,28 @@ import { labelFor, wordsOf } from './labels';
 import { sackTags, tagOf } from './tags';
 
 const wish = z.object({
-  market: z.enum(MARKETS).default('en'),
-  declaredPct: z.coerce.number().min(0, 'cannot be below 0').max(100, 'is more than all of it').optional(),
-  netG: z.coerce.number().positive('must be more than 0').max(20_000, 'is more than 20 kg').optional(),
+  market: z._default(z.enum(MARKETS), 'en'),
+  declaredPct: z.optional(
+    z.coerce.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100, 'is more than all of it')),
+  ),
+  netG: z.optional(z.coerce.number().check(z.positive('must be more than 0'), z.maximum(20_000, 'is more than 20 kg'))),
 });
-const sheet = wish.extend({
-  widthMm: z.coerce.number().min(25, 'is smaller than any label').max(200, 'is wider than any sheet').default(70),
-  heightMm: z.coerce.number().min(20, 'is smaller than any label').max(280, 'is longer than any sheet').default(60),
-  sheet: z.enum(['yes', 'no']).default('yes'),
-  copies: z.coerce
-    .number()
-    .int('must be whole')
-    .min(1, 'must be at least 1')
-    .max(500, 'are too many at once')
-    .default(1),
+const sheet = z.extend(wish, {
+  widthMm: z._default(
+    z.coerce.number().check(z.minimum(25, 'is smaller than any label'), z.maximum(200, 'is wider than any sheet')),
+    70,
+  ),
+  heightMm: z._default(
+    z.coerce.number().check(z.minimum(20, 'is smaller than any label'), z.maximum(280, 'is longer than any sheet')),
+    60,
+  ),
+  sheet: z._default(z.enum(['yes', 'no']), 'yes'),
+  copies: z._default(
+    z.coerce
+      .number()
+      .check(z.int('must be whole'), z.minimum(1, 'must be at least 1'), z.maximum(500, 'are too many at once')),
+    1,
+  ),
 });
 
 /** A label printer stands beside: what it was given, and how it behaves. */
@@ -57,8 +65,8 @@ export function packRoutes(router: Router, views: Views): void {
   printerRoutes(router, printer);
   const toPrinter = z.object({
     personId: id,
-    code: z.string().trim().min(1, 'is missing').max(60),
-    what: z.enum(['label', 'tag']).default('label'),
+    code: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(60)),
+    what: z._default(z.enum(['label', 'tag']), 'label'),
     market: wish.shape.market,
     copies: sheet.shape.copies,
     widthMm: sheet.shape.widthMm,
@@ -109,9 +117,9 @@ export function packRoutes(router: Router, views: Views): void {
       const { sacks, ...query } = z
         .object({
           copies: sheet.shape.copies,
-          widthMm: sheet.shape.widthMm.default(80),
-          heightMm: sheet.shape.heightMm.default(40),
-          sacks: z.enum(['yes', 'no']).default('no'),
+          widthMm: z._default(sheet.shape.widthMm, 80),
+          heightMm: z._default(sheet.shape.heightMm, 40),
+          sacks: z._default(z.enum(['yes', 'no']), 'no'),
         })
         .parse(request.query);
       const tags = sacks === 'yes' ? sackTags(views, code) : [tagOf(views, code)];

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Router } from '../http/router';
 import { FILE_BODY, fileView, takeFile, upload } from '../journal/files';
@@ -9,12 +9,14 @@ import { ofKind } from '../trace/recalls';
 /** Photos of what was made, and of what a complaint is about. */
 export function pictureRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  const subject = z.string().regex(/^(?:batch|complaint|bar):[\w-]{1,64}$/, 'is batch:, complaint: or bar: and its id');
+  const subject = z
+    .string()
+    .check(z.regex(/^(?:batch|complaint|bar):[\w-]{1,64}$/, 'is batch:, complaint: or bar: and its id'));
   router.write(
     'POST',
     '/api/pictures',
     'Attach a photo (Base64) to a batch, a complaint or a bar of another maker',
-    upload.extend({ subject }),
+    z.extend(upload, { subject }),
     ({ subject: of, ...body }) => {
       const [kind, own = ''] = of.split(':');
       const isKnown =

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { ProductPageView, ProductsView, ProductView } from '@wunsch/core/api/products';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { text } from '@wunsch/core/fields/fields';
 import { margins } from '@wunsch/core/products/margin';
 import { fillFrom, type ProductVersion } from '@wunsch/core/products/product';
@@ -79,8 +79,8 @@ export function productRoutes(router: Router, views: Views): void {
     '/api/calc/products/fill',
     'Pieces that a bowl gives, with what each takes beside chocolate',
     z.object({
-      chocolateG: z.number().min(0, 'cannot be below 0').max(2_000_000, 'is too much'),
-      holdUpG: z.number().min(0, 'cannot be below 0').max(100_000, 'is too much').default(0),
+      chocolateG: z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(2_000_000, 'is too much')),
+      holdUpG: z._default(z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100_000, 'is too much')), 0),
       product: productFacts,
     }),
     ({ chocolateG, holdUpG, product }) => fillFrom(chocolateG, holdUpG, product),

@@ -1,6 +1,6 @@
 import type { ProductView } from '@wunsch/core/api/products';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { pieceParts, type ProductVersion } from '@wunsch/core/products/product';
 import type { ProductFacts } from '@wunsch/core/products/records';
 import type { Views } from '../ledger/views';

@@ -1,4 +1,5 @@
-import { FREE_USES, type CommandOf } from '@wunsch/core/ledger/commands';
+import { FREE_USES } from '@wunsch/core/money/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { newestVersion } from '@wunsch/core/ledger/versions';
 import type { SoldLine } from '@wunsch/core/products/margin';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, massG, massOrNoneG } from '@wunsch/core/fields/fields';
 import { correctBowl } from '@wunsch/core/recipe/correct';
@@ -17,11 +17,13 @@ import { bowlView, linesOf } from './views';
 
 const lines = z
   .array(z.object({ ingredient: ingredientId, grams: massOrNoneG }))
-  .min(1, 'needs an ingredient')
-  .max(30, 'are too many');
-const ingredients = z.array(ingredientId).min(1, 'needs an ingredient').max(30, 'are too many');
-const limits = z.array(limit).max(40, 'are too many').default([]);
-const stepG = z.number().min(0.001, 'is finer than any scale').max(1000, 'is coarser than any scale').default(1);
+  .check(z.minLength(1, 'needs an ingredient'), z.maxLength(30, 'are too many'));
+const ingredients = z.array(ingredientId).check(z.minLength(1, 'needs an ingredient'), z.maxLength(30, 'are too many'));
+const limits = z._default(z.array(limit).check(z.maxLength(40, 'are too many')), []);
+const stepG = z._default(
+  z.number().check(z.minimum(0.001, 'is finer than any scale'), z.maximum(1000, 'is coarser than any scale')),
+  1,
+);
 const size = z.union([z.object({ grams: massG }), z.enum(['most', 'least'])]);
 
 /** The arithmetic of recipes, scriptable. */
@@ -49,9 +51,9 @@ export function recipeCalculators(router: Router, views: Views): void {
     '/api/calc/recipe/figures',
     'All that follows from grams: percentages, flow, allergens, ingredient line, classes, cost, bars, beans, feed plan',
     z.object({
-      lines: z.array(recipeLine).min(1, 'needs an ingredient').max(30, 'are too many'),
-      barG: massG.default(70),
-      holdUpPct: z.number().min(0).max(50).default(2),
+      lines: z.array(recipeLine).check(z.minLength(1, 'needs an ingredient'), z.maxLength(30, 'are too many')),
+      barG: z._default(massG, 70),
+      holdUpPct: z._default(z.number().check(z.minimum(0), z.maximum(50)), 2),
     }),
     (body) => {
       const pantry = new Pantry(views);
@@ -90,17 +92,19 @@ export function recipeCalculators(router: Router, views: Views): void {
         ingredients,
         limits,
         /** What the grinder really takes. */
-        leastG: massG.nullable().default(null),
-        mostG: massG.nullable().default(null),
-        machineId: id.nullable().default(null),
-        size: size.default('most'),
+        leastG: z._default(z.nullable(massG), null),
+        mostG: z._default(z.nullable(massG), null),
+        machineId: z._default(z.nullable(id), null),
+        size: z._default(size, 'most'),
         stepG,
-        fromStock: z.boolean().default(true),
+        fromStock: z._default(z.boolean(), true),
       })
-      .refine(({ leastG, mostG }) => leastG === null || mostG === null || leastG <= mostG, {
-        message: 'is more than the most',
-        path: ['leastG'],
-      }),
+      .check(
+        z.refine(({ leastG, mostG }) => leastG === null || mostG === null || leastG <= mostG, {
+          message: 'is more than the most',
+          path: ['leastG'],
+        }),
+      ),
     async ({ ingredients: ids, fromStock, machineId, ...question }) => {
       const pantry = new Pantry(views);
       const machine = machineId === null ? undefined : workshop.machines.get(machineId);
@@ -139,9 +143,9 @@ export function recipeCalculators(router: Router, views: Views): void {
     z.object({
       batchId: id,
       ingredients,
-      limits: z.array(limit).min(1, 'need a target').max(40, 'are too many'),
+      limits: z.array(limit).check(z.minLength(1, 'need a target'), z.maxLength(40, 'are too many')),
       stepG,
-      fromStock: z.boolean().default(true),
+      fromStock: z._default(z.boolean(), true),
     }),
     async ({ batchId, ingredients: ids, limits: wanted, stepG: step, fromStock }) => {
       const { bowl } = bowlView(views, batchId);
@@ -160,7 +164,7 @@ export function recipeCalculators(router: Router, views: Views): void {
   router.calc(
     '/api/calc/recipe/swap',
     'The same chocolate from other ingredients, and what cannot be kept',
-    z.object({ lines, out: ingredients, offered: ingredients, stepG, fromStock: z.boolean().default(false) }),
+    z.object({ lines, out: ingredients, offered: ingredients, stepG, fromStock: z._default(z.boolean(), false) }),
     async (body) => {
       const pantry = new Pantry(views);
       return swapIngredients(
@@ -177,7 +181,7 @@ export function recipeCalculators(router: Router, views: Views): void {
   router.calc(
     '/api/calc/recipe/scale',
     'The same recipe for another size, or for what is left of its nibs; split among grinders where one does not hold it',
-    z.object({ lines, toG: massG.optional(), stepG, machineIds: z.array(id).max(20).default([]) }),
+    z.object({ lines, toG: z.optional(massG), stepG, machineIds: z._default(z.array(id).check(z.maxLength(20)), []) }),
     ({ lines: rows, toG, stepG: step, machineIds }) => {
       const pantry = new Pantry(views);
       const read = linesOf(pantry, rows);

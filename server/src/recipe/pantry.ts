@@ -1,6 +1,6 @@
 import type { LotYield, PantryRow, PantryView } from '@wunsch/core/api/recipe';
 import { NIB_FAT, nibContents } from '@wunsch/core/composition/usual-contents';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { Material } from '@wunsch/core/ledger/types';
 import { bowlIngredient } from '@wunsch/core/recipe/bowl';
 import { DomainError } from '@wunsch/core/errors/domain-error';

@@ -1,7 +1,8 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { entryHead, id } from '@wunsch/core/ledger/commands';
+import { entryHead } from '@wunsch/core/work/start';
+import { id } from '@wunsch/core/fields/fields';
 import { plannedLine, recipe, type Recipe } from '@wunsch/core/recipe/records';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -52,7 +53,7 @@ export function recipeRoutes(router: Router, views: Views): void {
     'POST',
     '/api/recipe/recipes',
     'A new recipe',
-    head.extend({ recipe, why: z.string().trim().max(300).default('') }),
+    z.extend(head, { recipe, why: z._default(z.string().check(z.trim(), z.maxLength(300)), '') }),
     ({ recipe: as, why, ...by }) => {
       check(as);
       unlike(as.name, null);
@@ -65,10 +66,10 @@ export function recipeRoutes(router: Router, views: Views): void {
     'POST',
     '/api/recipe/recipes/:id/versions',
     'A new version of a recipe; the earlier ones stay readable',
-    head.extend({
+    z.extend(head, {
       recipe,
-      why: z.string().trim().max(300, 'is longer than 300 letters').default(''),
-      after: z.number().int().min(1),
+      why: z._default(z.string().check(z.trim(), z.maxLength(300, 'is longer than 300 letters')), ''),
+      after: z.number().check(z.int(), z.minimum(1)),
     }),
     ({ recipe: as, why, after, ...by }, request) => {
       const { id: recipeId, versions } = workshop.recipes.recipe(param(request.params, 'id'));
@@ -88,7 +89,7 @@ export function recipeRoutes(router: Router, views: Views): void {
     'POST',
     '/api/recipe/recipes/:id/shelve',
     'Put a recipe aside, or take it back',
-    head.extend({ shelved: z.boolean() }),
+    z.extend(head, { shelved: z.boolean() }),
     ({ shelved, ...by }, request) => {
       const { id: recipeId } = workshop.recipes.recipe(param(request.params, 'id'));
       workshop.addRecipeRecord({ kind: 'shelved', recipeId, shelved }, by);
@@ -99,19 +100,18 @@ export function recipeRoutes(router: Router, views: Views): void {
     'POST',
     '/api/recipe/recipes/:id/ladders',
     'Three to five variants side by side, to be tasted against each other',
-    head.extend({
-      name: z.string().trim().min(1, 'is missing').max(80, 'is longer than 80 letters'),
-      what: z.string().trim().max(120, 'is longer than 120 letters').default(''),
+    z.extend(head, {
+      name: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(80, 'is longer than 80 letters')),
+      what: z._default(z.string().check(z.trim(), z.maxLength(120, 'is longer than 120 letters')), ''),
       arms: z
         .array(
           z.object({
-            name: z.string().trim().min(1, 'is missing').max(80),
-            machineId: id.nullable().default(null),
-            lines: z.array(plannedLine).min(1).max(30),
+            name: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(80)),
+            machineId: z._default(z.nullable(id), null),
+            lines: z.array(plannedLine).check(z.minLength(1), z.maxLength(30)),
           }),
         )
-        .min(2, 'needs two to compare')
-        .max(5, 'has more than five'),
+        .check(z.minLength(2, 'needs two to compare'), z.maxLength(5, 'has more than five')),
     }),
     ({ name, what, arms, ...by }, request) => {
       const { id: recipeId } = workshop.recipes.recipe(param(request.params, 'id'));
@@ -128,7 +128,10 @@ export function recipeRoutes(router: Router, views: Views): void {
     'POST',
     '/api/recipe/ladders/:id/batches',
     'Say which variant of a ladder a batch was',
-    head.extend({ arm: z.number().int().min(0).max(4), code: z.string().trim().min(1).max(40) }),
+    z.extend(head, {
+      arm: z.number().check(z.int(), z.minimum(0), z.maximum(4)),
+      code: z.string().check(z.trim(), z.minLength(1), z.maxLength(40)),
+    }),
     ({ arm, code, ...by }, request) => {
       const ladderId = param(request.params, 'id');
       const { value } = workshop.recipes.ladder(ladderId);
@@ -149,8 +152,8 @@ export function recipeRoutes(router: Router, views: Views): void {
     const kept = workshop.recipes.recipe(param(request.params, 'id'));
     const { version, grams } = z
       .object({
-        version: z.coerce.number().int().min(1).optional(),
-        grams: z.coerce.number().min(0.001).max(20_000_000).optional(),
+        version: z.optional(z.coerce.number().check(z.int(), z.minimum(1))),
+        grams: z.optional(z.coerce.number().check(z.minimum(0.001), z.maximum(20_000_000))),
       })
       .parse(request.query);
     const row = version === undefined ? kept.versions.at(-1) : kept.versions.find((one) => one.version === version);

@@ -7,7 +7,7 @@ import type {
   RecipeView,
   WeighingView,
 } from '@wunsch/core/api/recipe';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { changesBetween, lineChanges } from '@wunsch/core/recipe/compare';
 import { judgeLabel } from '@wunsch/core/recipe/correct';
 import { figuresOfLines, type Line } from '@wunsch/core/recipe/ingredient';

@@ -1,7 +1,8 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { entryHead, id, massG } from '@wunsch/core/ledger/commands';
+import { entryHead } from '@wunsch/core/work/start';
+import { id, massG } from '@wunsch/core/fields/fields';
 import { replan } from '@wunsch/core/recipe/replan';
 import { ingredientId, plannedLine } from '@wunsch/core/recipe/records';
 import type { WeighingState } from '@wunsch/core/recipe/weighing';
@@ -13,23 +14,26 @@ import { linearSolver } from './solver';
 import { weighingView } from './views';
 
 const head = z.object({ personId: id, at: entryHead.shape.at });
-const begin = head.extend({
-  recipe: z
-    .object({ id, version: z.number().int().min(1) })
-    .nullable()
-    .default(null),
-  name: z.string().trim().min(1, 'is missing').max(80, 'is longer than 80 letters'),
-  batchId: id.nullable().default(null),
-  machineId: id.nullable().default(null),
-  routeId: id.nullable().default(null),
-  targetMicron: z.number().min(5, 'is finer than any stone').max(200, 'is coarser than a grit').default(20),
-  stepG: z.number().min(0.001, 'is finer than any scale').max(1000, 'is coarser than any scale').default(1),
-  tolerancePct: z.number().min(0.05, 'is finer than anybody weighs').max(20, 'is too much').default(1),
-  lines: z.array(plannedLine).min(1, 'needs an ingredient').max(30, 'are too many'),
-  ladder: z
-    .object({ id, arm: z.number().int().min(0).max(4) })
-    .nullable()
-    .default(null),
+const begin = z.extend(head, {
+  recipe: z._default(z.nullable(z.object({ id, version: z.number().check(z.int(), z.minimum(1)) })), null),
+  name: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(80, 'is longer than 80 letters')),
+  batchId: z._default(z.nullable(id), null),
+  machineId: z._default(z.nullable(id), null),
+  routeId: z._default(z.nullable(id), null),
+  targetMicron: z._default(
+    z.number().check(z.minimum(5, 'is finer than any stone'), z.maximum(200, 'is coarser than a grit')),
+    20,
+  ),
+  stepG: z._default(
+    z.number().check(z.minimum(0.001, 'is finer than any scale'), z.maximum(1000, 'is coarser than any scale')),
+    1,
+  ),
+  tolerancePct: z._default(
+    z.number().check(z.minimum(0.05, 'is finer than anybody weighs'), z.maximum(20, 'is too much')),
+    1,
+  ),
+  lines: z.array(plannedLine).check(z.minLength(1, 'needs an ingredient'), z.maxLength(30, 'are too many')),
+  ladder: z._default(z.nullable(z.object({ id, arm: z.number().check(z.int(), z.minimum(0), z.maximum(4)) })), null),
 });
 
 /** Weighing runs: what a recipe asks for, weighed one after the other, and then charged in one step. */
@@ -80,11 +84,11 @@ export function weighingRoutes(router: Router, views: Views): void {
     'POST',
     '/api/recipe/weighings/:id/weighed',
     'So much of a tub is weighed; another tub than the ingredient’s is refused',
-    head.extend({
+    z.extend(head, {
       ingredient: ingredientId,
-      code: z.string().trim().min(1, 'is missing').max(40),
+      code: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(40)),
       massG,
-      by: z.enum(['scale', 'hand']).default('hand'),
+      by: z._default(z.enum(['scale', 'hand']), 'hand'),
     }),
     ({ ingredient, code, massG: grams, by, ...who }, request) => {
       const state = open(request);
@@ -112,7 +116,10 @@ export function weighingRoutes(router: Router, views: Views): void {
   router.calc(
     '/api/recipe/weighings/:id/check',
     'Whether a code is a tub of an ingredient',
-    z.object({ ingredient: ingredientId, code: z.string().trim().min(1, 'is missing').max(40) }),
+    z.object({
+      ingredient: ingredientId,
+      code: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(40)),
+    }),
     ({ ingredient, code }, request) => {
       open(request);
       const holding = rightTub(views, new Pantry(views), ingredient, code);
@@ -123,7 +130,7 @@ export function weighingRoutes(router: Router, views: Views): void {
     'POST',
     '/api/recipe/weighings/:id/undo',
     'Take a weighing back',
-    head.extend({ recordId: id }),
+    z.extend(head, { recordId: id }),
     ({ recordId, ...who }, request) => {
       const state = open(request);
       if (!state.weighed.some((row) => row.recordId === recordId))
@@ -184,10 +191,10 @@ export function weighingRoutes(router: Router, views: Views): void {
     'POST',
     '/api/recipe/weighings/:id/finish',
     'Charge the bowl with what was weighed',
-    head.extend({
+    z.extend(head, {
       minutes: entryHead.shape.minutes,
       overrides: entryHead.shape.overrides,
-      batchName: z.string().trim().max(120, 'is longer than 120 letters').default(''),
+      batchName: z._default(z.string().check(z.trim(), z.maxLength(120, 'is longer than 120 letters')), ''),
     }),
     ({ minutes, overrides, batchName, ...who }, request) => {
       const state = open(request);

@@ -1,5 +1,5 @@
 import type { RestBenefit, RestShelf } from '@wunsch/core/api/grind';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { judgeRest, type RestedScore } from '@wunsch/core/rest/benefit';
 import { studentQuantile } from '@wunsch/core/stats/distributions';

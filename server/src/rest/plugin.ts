@@ -1,6 +1,6 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { param } from '../http/param';
 import type { Views } from '../ledger/views';
 import type { Router } from '../http/router';
@@ -21,7 +21,7 @@ export function restRoutes(router: Router, views: Views): void {
     'Say until when blocks are meant to rest',
     z.object({
       personId: id,
-      until: z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' }).nullable(),
+      until: z.nullable(z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' })),
     }),
     ({ personId, until }, request) => {
       workshop.checkPerson(personId);

@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { massG, minutes, tempC } from '@wunsch/core/ledger/commands';
+import { z } from 'zod/mini';
+import { massG, minutes, tempC } from '@wunsch/core/fields/fields';
 import { simulateBand } from '@wunsch/core/roast/band';
 import { judgeFill } from '@wunsch/core/roast/compare';
 import { clean, smooth, type Curve } from '@wunsch/core/roast/curve';
@@ -21,21 +21,28 @@ const LONGEST_MIN = 720;
 /** Loads that one fit is asked to take. */
 const MOST_LOADS = 40;
 
-const readings = z.array(tempC.nullable()).max(MOST);
+const readings = z.array(z.nullable(tempC)).check(z.maxLength(MOST));
 const curve = z
   .object({
-    seconds: z.array(z.number().min(0).max(DAY_S, 'is more than a day')).min(2).max(MOST),
+    seconds: z
+      .array(z.number().check(z.minimum(0), z.maximum(DAY_S, 'is more than a day')))
+      .check(z.minLength(2), z.maxLength(MOST)),
     beanC: readings,
-    airC: readings.optional(),
+    airC: z.optional(readings),
   })
-  .refine(({ seconds, beanC, airC }) => beanC.length === seconds.length && (airC ?? beanC).length === seconds.length, {
-    message: 'has not as many readings as seconds',
-    path: ['beanC'],
-  })
-  .refine(({ seconds }) => seconds.every((second, i) => i === 0 || second > (seconds[i - 1] ?? 0)), {
-    message: 'does not rise',
-    path: ['seconds'],
-  });
+  .check(
+    z.refine(
+      ({ seconds, beanC, airC }) => beanC.length === seconds.length && (airC ?? beanC).length === seconds.length,
+      {
+        message: 'has not as many readings as seconds',
+        path: ['beanC'],
+      },
+    ),
+    z.refine(({ seconds }) => seconds.every((second, i) => i === 0 || second > (seconds[i - 1] ?? 0)), {
+      message: 'does not rise',
+      path: ['seconds'],
+    }),
+  );
 
 const floats = (values: readonly (number | null)[]): Float64Array => Float64Array.from(values, (value) => value ?? NaN);
 
@@ -49,24 +56,26 @@ function curveFrom({ seconds, beanC, airC }: z.infer<typeof curve>): Curve {
 
 const size = {
   loadG: massG,
-  layerMm: z.number().gt(0, 'must be more than 0').max(500).nullable().default(null),
-  moisturePct: z.number().min(0.5).max(30).default(7),
-  beanStartC: tempC.default(20),
+  layerMm: z._default(z.nullable(z.number().check(z.gt(0, 'must be more than 0'), z.maximum(500))), null),
+  moisturePct: z._default(z.number().check(z.minimum(0.5), z.maximum(30)), 7),
+  beanStartC: z._default(tempC, 20),
 };
-const settings = z.array(setting).max(200).default([]);
-const logged = curve.and(
+const settings = z._default(z.array(setting).check(z.maxLength(200)), []);
+const logged = z.intersection(
+  curve,
   z.object({
     ...size,
-    code: z.string().max(20).default(''),
-    preheatC: tempC.default(140),
-    weightLeft: z.number().gt(0).max(1).nullable().default(null),
+    code: z._default(z.string().check(z.maxLength(20)), ''),
+    preheatC: z._default(tempC, 140),
+    weightLeft: z._default(z.nullable(z.number().check(z.gt(0), z.maximum(1))), null),
     settings,
   }),
 );
+const loads = z.array(logged).check(z.maxLength(MOST_LOADS));
 const roaster = {
-  kind: z.enum(ROASTER_KINDS).default('oven'),
+  kind: z._default(z.enum(ROASTER_KINDS), 'oven'),
   /** Logged loads of it; without any, what such roasters usually do. */
-  loads: z.array(logged).max(MOST_LOADS).default([]),
+  loads: z._default(loads, []),
 };
 
 const loadFrom = ({ loadG, moisturePct, ...load }: z.infer<typeof logged>): LoggedLoad => {
@@ -83,12 +92,12 @@ export function roastCalculators(router: Calculators): void {
       ...size,
       ...roaster,
       preheatC: tempC,
-      steps: z
-        .array(programStep)
-        .min(1)
-        .max(24)
-        .refine((steps) => programMinutes(steps) <= LONGEST_MIN, 'are longer than twelve hours'),
-      above: z.array(tempC).max(6).default([]),
+      steps: z.array(programStep).check(
+        z.minLength(1),
+        z.maxLength(24),
+        z.refine((steps) => programMinutes(steps) <= LONGEST_MIN, 'are longer than twelve hours'),
+      ),
+      above: z._default(z.array(tempC).check(z.maxLength(6)), []),
     }),
     ({ kind, loads, steps, preheatC, loadG, layerMm, moisturePct, beanStartC, above }) => {
       const fit = fitRoaster(kind, loads.map(loadFrom));
@@ -110,7 +119,7 @@ export function roastCalculators(router: Calculators): void {
   router.away(
     '/api/calc/roast/fit',
     'What a roaster does, from logged loads: warming and drying per minute, and how well loads are foretold',
-    z.object({ ...roaster, loads: roaster.loads.unwrap().min(1), loadG: massG, layerMm: size.layerMm }),
+    z.object({ ...roaster, loads: loads.check(z.minLength(1)), loadG: massG, layerMm: size.layerMm }),
     ({ kind, loads, loadG, layerMm }) => {
       const fit = fitRoaster(kind, loads.map(loadFrom));
       const { warming, drying } = expectLoad(fit, { massG: loadG, layerMm });
@@ -131,7 +140,12 @@ export function roastCalculators(router: Calculators): void {
   router.away(
     '/api/calc/roast/steady',
     'The one setting that brings a load to a bean temperature in so many minutes; null where none does',
-    z.object({ ...size, ...roaster, peakC: tempC, minutes: minutes.gt(0, 'must be more than 0').max(600) }),
+    z.object({
+      ...size,
+      ...roaster,
+      peakC: tempC,
+      minutes: minutes.check(z.gt(0, 'must be more than 0'), z.maximum(600)),
+    }),
     ({ kind, loads, loadG, layerMm, moisturePct, beanStartC, ...wanted }) => ({
       setC: steadySetting(wanted, { massG: loadG, layerMm }, fitRoaster(kind, loads.map(loadFrom)), {
         beanC: beanStartC,
@@ -142,7 +156,14 @@ export function roastCalculators(router: Calculators): void {
   router.away(
     '/api/calc/roast/figures',
     'Peak, time and area above a base, bands, climb, stalls, jumps, gaps of a logged curve',
-    curve.and(z.object({ settings, baseC: tempC.default(100), bands: z.array(tempC).min(1).max(12).optional() })),
+    z.intersection(
+      curve,
+      z.object({
+        settings,
+        baseC: z._default(tempC, 100),
+        bands: z.optional(z.array(tempC).check(z.minLength(1), z.maxLength(12))),
+      }),
+    ),
     ({ settings: set, baseC, bands, ...data }) => {
       const cleaned = clean(curveFrom(data));
       const smoothed = smooth(cleaned);
@@ -160,7 +181,7 @@ export function roastCalculators(router: Calculators): void {
   router.calc(
     '/api/calc/roast/heat-kill',
     'Decimal reductions of a curve by validated D, z and reference; a figure, never a promise of safety',
-    curve.and(z.object({ dMin: z.number().gt(0), zC: z.number().gt(0), refC: tempC })),
+    z.intersection(curve, z.object({ dMin: z.number().check(z.gt(0)), zC: z.number().check(z.gt(0)), refC: tempC })),
     ({ dMin, zC, refC, ...data }) => ({
       reductions: killFigure(
         data.seconds.map((second) => second / 60),
@@ -169,15 +190,14 @@ export function roastCalculators(router: Calculators): void {
       ),
     }),
   );
-  const measure = z.number().nullable().default(null);
+  const measure = z._default(z.nullable(z.number()), null);
   router.away(
     '/api/calc/roast/fill',
     'How far the loads of one grinder fill lie apart, and whether one should stay out',
     z.object({
       loads: z
-        .array(z.object({ code: z.string().max(20), endC: measure, area: measure, weightLeft: measure }))
-        .min(1)
-        .max(60),
+        .array(z.object({ code: z.string().check(z.maxLength(20)), endC: measure, area: measure, weightLeft: measure }))
+        .check(z.minLength(1), z.maxLength(60)),
     }),
     ({ loads }) => judgeFill(loads),
   );
@@ -189,17 +209,21 @@ export function roastCalculators(router: Calculators): void {
         .array(
           z.object({
             peakC: tempC,
-            minutes: minutes.gt(0, 'must be more than 0'),
-            loads: z
-              .array(
-                z.object({ score: z.number().min(0).max(10), tasters: z.number().int().min(1).max(100).default(1) }),
-              )
-              .max(50)
-              .default([]),
+            minutes: minutes.check(z.gt(0, 'must be more than 0')),
+            loads: z._default(
+              z
+                .array(
+                  z.object({
+                    score: z.number().check(z.minimum(0), z.maximum(10)),
+                    tasters: z._default(z.number().check(z.int(), z.minimum(1), z.maximum(100)), 1),
+                  }),
+                )
+                .check(z.maxLength(50)),
+              [],
+            ),
           }),
         )
-        .min(2)
-        .max(16),
+        .check(z.minLength(2), z.maxLength(16)),
     }),
     ({ roasts }) => judgeTrial(roasts),
   );

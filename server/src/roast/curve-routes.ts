@@ -1,8 +1,8 @@
 import { curveData, MOST_READINGS } from '@wunsch/core/roast/curve';
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { COLUMN_ROLES, curveRows, TIME_FORMS, type CurvePreview } from '@wunsch/core/roast/curve-file';
 import { thin } from '@wunsch/core/roast/thin';
 import { away } from '../heavy/away';
@@ -15,18 +15,18 @@ import { roastStep } from './loads';
 /** A hundred thousand rows with a date each. */
 const CURVE_BODY = 12 * 1024 * 1024;
 
-const mapping = z
-  .object({
-    roles: z.array(z.enum(COLUMN_ROLES)).max(100),
+const mapping = z.partial(
+  z.object({
+    roles: z.array(z.enum(COLUMN_ROLES)).check(z.maxLength(100)),
     time: z.enum(TIME_FORMS),
     unit: z.enum(['C', 'F']),
-  })
-  .partial();
+  }),
+);
 
 /** Curves in and out. */
 export function curveRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  const asked = z.object({ text: z.string().min(1, 'is empty'), mapping: mapping.optional() });
+  const asked = z.object({ text: z.string().check(z.minLength(1, 'is empty')), mapping: z.optional(mapping) });
   const curveOf = async (code: string) => {
     const { loadId } = roastStep(views, code);
     const meta = workshop.roasts.curveOf(loadId);
@@ -47,7 +47,7 @@ export function curveRoutes(router: Router, views: Views): void {
         ...curveData(points ? thin(curve, points) : curve),
       };
     },
-    z.object({ points: z.coerce.number().int().min(3).max(MOST_READINGS).optional() }),
+    z.object({ points: z.optional(z.coerce.number().check(z.int(), z.minimum(3), z.maximum(MOST_READINGS))) }),
   );
   router.read('/api/roast/loads/:code/curve.csv', 'The curve of a load as CSV (RFC 4180)', async (request) =>
     csv(curveRows((await curveOf(param(request.params, 'code'))).curve)),
@@ -63,7 +63,7 @@ export function curveRoutes(router: Router, views: Views): void {
     'POST',
     '/api/roast/loads/:code/curve',
     'Give a load the curve of a logger’s table',
-    asked.extend({ personId: id, leaveOut: z.boolean().default(false) }),
+    z.extend(asked, { personId: id, leaveOut: z._default(z.boolean(), false) }),
     async ({ leaveOut, ...request_ }, request) => {
       const code = param(request.params, 'code');
       const { loadId, step, command } = roastStep(views, code);

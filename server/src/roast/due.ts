@@ -1,6 +1,6 @@
 import type { CoolingView } from '@wunsch/core/api/roast';
 import type { DueItem } from '@wunsch/core/api/types';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { nextAct, nextStirS } from '@wunsch/core/roast/live';
 import { formatTemperature } from '@wunsch/core/units/temperature';
 import type { Work } from '@wunsch/core/workshop/work';

@@ -1,7 +1,7 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { LiveTick } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id, tempC } from '@wunsch/core/ledger/commands';
+import { id, tempC } from '@wunsch/core/fields/fields';
 import { elapsedS, nextSetting, whereIn } from '@wunsch/core/roast/live';
 import { sign, type LiveRoast } from '@wunsch/core/roast/records';
 import { param } from '../http/param';
@@ -13,8 +13,8 @@ import { curveData } from '@wunsch/core/roast/curve';
 import { liveView, liveWork } from './views';
 
 const reading = z
-  .object({ beanC: tempC.nullable().default(null), airC: tempC.nullable().default(null) })
-  .refine(({ beanC, airC }) => beanC !== null || airC !== null, { message: 'is missing', path: ['beanC'] });
+  .object({ beanC: z._default(z.nullable(tempC), null), airC: z._default(z.nullable(tempC), null) })
+  .check(z.refine(({ beanC, airC }) => beanC !== null || airC !== null, { message: 'is missing', path: ['beanC'] }));
 
 /** As many as a load can be corrected with afterwards. */
 /** A forgotten load stands at a day. */
@@ -29,7 +29,9 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
     liveView(views, live, workId(request)),
   );
   router.stream('/api/roast/live/:work/stream', 'A live roast: its new readings', (send, request) => {
-    const { from } = z.object({ from: z.coerce.number().int().min(0).default(0) }).parse(request.query);
+    const { from } = z
+      .object({ from: z._default(z.coerce.number().check(z.int(), z.minimum(0)), 0) })
+      .parse(request.query);
     const asked = workId(request);
     liveWork(views, asked);
     let next = from;
@@ -59,7 +61,7 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
     return live.onTick(tick);
   });
   /** A change of a live roast's facts, at the roast's second now. */
-  const act = <B extends z.ZodType>(
+  const act = <B extends z.ZodMiniType>(
     name: string,
     summary: string,
     body: B,
@@ -74,7 +76,7 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
   act(
     'signs',
     'Something was smelled, heard or seen',
-    z.object({ what: sign, word: z.string().trim().max(120).default('') }),
+    z.object({ what: sign, word: z._default(z.string().check(z.trim(), z.maxLength(120)), '') }),
     (roast, second, { what, word }) => {
       if (roast.signs.length >= MOST_SIGNS)
         throw new DomainError('roast/too-many-signs', `A load keeps ${MOST_SIGNS} signs: take one back first.`);
@@ -85,7 +87,7 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
   act(
     'settings',
     'The next step was set, or another temperature by hand',
-    z.object({ setC: tempC.optional(), onTime: z.boolean().default(false) }),
+    z.object({ setC: z.optional(tempC), onTime: z._default(z.boolean(), false) }),
     (roast, second, { setC, onTime }) => {
       const where = whereIn(roast.plan, roast.settings);
       const next = setC === undefined ? nextSetting(roast, second) : { second, setC, step: where.step };
@@ -134,7 +136,7 @@ export function sentReadings(router: Router, live: LiveRoasts): void {
   router.calc(
     '/api/devices/roast/readings',
     'Post a reading from a real probe to the roasts that listen for one',
-    reading.and(z.object({ machineId: id.optional() })),
+    z.intersection(reading, z.object({ machineId: z.optional(id) })),
     async ({ machineId, beanC, airC }) => {
       const now = workshop.now();
       const listening = [...workshop.works.values()].filter(

@@ -1,6 +1,6 @@
 import type { LoadRow, LoadView, LoggedLoadData } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { curveData, type Curve } from '@wunsch/core/roast/curve';
 import { USUAL_MOISTURE } from '@wunsch/core/roast/fit';

@@ -1,7 +1,8 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { entryHead, id } from '@wunsch/core/ledger/commands';
+import { entryHead } from '@wunsch/core/work/start';
+import { id } from '@wunsch/core/fields/fields';
 import { program } from '@wunsch/core/roast/records';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -29,7 +30,10 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
     async (request, { limit, nib }) => ({
       loads: await loggedLoads(views, param(request.params, 'id'), limit, nib === '1'),
     }),
-    z.object({ limit: z.coerce.number().int().min(1).max(60).default(24), nib: z.enum(['0', '1']).default('0') }),
+    z.object({
+      limit: z._default(z.coerce.number().check(z.int(), z.minimum(1), z.maximum(60)), 24),
+      nib: z._default(z.enum(['0', '1']), '0'),
+    }),
   );
   router.read('/api/roast/cooling', 'Roasted tubs that are still too warm to crack', () => ({
     cooling: coolingViews(views),
@@ -39,10 +43,10 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
     'Roast loads, newest first; page with `before`',
     (_, query) => ({ loads: loadRows(views, query) }),
     z.object({
-      limit: z.coerce.number().int().min(1).max(400).default(40),
-      family: z.string().max(200).optional(),
-      lot: z.string().max(20).optional(),
-      before: z.coerce.number().int().optional(),
+      limit: z._default(z.coerce.number().check(z.int(), z.minimum(1), z.maximum(400)), 40),
+      family: z.optional(z.string().check(z.maxLength(200))),
+      lot: z.optional(z.string().check(z.maxLength(20))),
+      before: z.optional(z.coerce.number().check(z.int())),
     }),
   );
   router.read('/api/roast/loads/:code', 'One load with all that its judgement rests on', (request) =>
@@ -52,7 +56,9 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
     'POST',
     '/api/roast/loads/:code/words',
     'Say otherwise than the judgement, and why',
-    head.extend({ word: z.string().trim().min(2, 'is missing').max(500, 'is longer than 500 letters') }),
+    z.extend(head, {
+      word: z.string().check(z.trim(), z.minLength(2, 'is missing'), z.maxLength(500, 'is longer than 500 letters')),
+    }),
     ({ word, ...by }, request) => {
       const { loadId } = roastStep(views, param(request.params, 'code'));
       return workshop.addRoastRecord({ kind: 'word', loadId, word }, by);
@@ -62,9 +68,9 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
     'POST',
     '/api/roast/loads/:code/scores',
     'A score of the panel on the load itself, 0 to 10',
-    head.extend({
-      score: z.number().min(0, 'is 0 to 10').max(10, 'is 0 to 10'),
-      note: z.string().trim().max(300, 'is longer than 300 letters').default(''),
+    z.extend(head, {
+      score: z.number().check(z.minimum(0, 'is 0 to 10'), z.maximum(10, 'is 0 to 10')),
+      note: z._default(z.string().check(z.trim(), z.maxLength(300, 'is longer than 300 letters')), ''),
     }),
     ({ score, note, ...by }, request) => {
       const { loadId } = roastStep(views, param(request.params, 'code'));
@@ -89,16 +95,22 @@ function programRoutes(router: Router, views: Views): void {
       })),
     };
   });
-  router.write('POST', '/api/roast/programs', 'A new program', head.extend({ program }), ({ program: as, ...by }) => {
-    const programId = nanoid(10);
-    workshop.addRoastRecord({ kind: 'program', programId, version: 1, program: as }, by);
-    return { id: programId, version: 1 };
-  });
+  router.write(
+    'POST',
+    '/api/roast/programs',
+    'A new program',
+    z.extend(head, { program }),
+    ({ program: as, ...by }) => {
+      const programId = nanoid(10);
+      workshop.addRoastRecord({ kind: 'program', programId, version: 1, program: as }, by);
+      return { id: programId, version: 1 };
+    },
+  );
   router.write(
     'POST',
     '/api/roast/programs/:id/versions',
     'A new version of a program; the earlier ones stay readable',
-    head.extend({ program, after: z.number().int().min(1) }),
+    z.extend(head, { program, after: z.number().check(z.int(), z.minimum(1)) }),
     ({ program: as, after, ...by }, request) => {
       const { id: programId, versions } = workshop.roasts.program(param(request.params, 'id'));
       const newest = versions.at(-1)?.version ?? 0;
@@ -115,7 +127,7 @@ function programRoutes(router: Router, views: Views): void {
     'POST',
     '/api/roast/programs/:id/shelve',
     'Put a program aside, or take it back',
-    head.extend({ shelved: z.boolean() }),
+    z.extend(head, { shelved: z.boolean() }),
     ({ shelved, ...by }, request) => {
       const { id: programId } = workshop.roasts.program(param(request.params, 'id'));
       workshop.addRoastRecord({ kind: 'shelved', programId, shelved }, by);

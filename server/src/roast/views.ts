@@ -4,7 +4,7 @@ import { programMinutes } from '@wunsch/core/roast/program';
 import { usualSigns, type UsualSign } from '@wunsch/core/roast/usual-signs';
 import type { LiveView, ProgramView, RoasterView } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { roasterFacts } from '@wunsch/core/roast/records';
 import { SIGNS } from '@wunsch/core/roast/words';
 import type { Work } from '@wunsch/core/workshop/work';

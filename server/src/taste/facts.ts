@@ -1,4 +1,4 @@
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { runningHours } from '@wunsch/core/grind/running';
 import { FACTORS, type Factor } from '@wunsch/core/trials/records';

@@ -1,6 +1,6 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { SameTestView } from '@wunsch/core/api/taste';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { tasteRecord } from '@wunsch/core/taste/records';
 import { isItTheSame } from '@wunsch/core/taste/same';
 import type { Router } from '../http/router';
@@ -9,7 +9,7 @@ import { tasteCalculators } from './calculators';
 import { sessionRoutes } from './session-routes';
 import { sheetRoutes } from './sheet-routes';
 
-const [same] = tasteRecord.options;
+const [same] = tasteRecord.def.options;
 
 /** Whether two are the same: planned, served in balanced orders, read exactly, kept. */
 export function tasteRoutes(router: Router, views: Views): void {

@@ -1,4 +1,4 @@
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { byBatch } from '../ledger/by-batch';
 import type { Views } from '../ledger/views';
 import { scoresOf, sessionsOf } from './sessions';

@@ -1,7 +1,7 @@
 import QRCode from 'qrcode';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { blindSession, sheet } from '@wunsch/core/taste/records';
 import { away } from '../heavy/away';
 import { param } from '../http/param';
@@ -10,9 +10,18 @@ import type { Views } from '../ledger/views';
 import { guestView, layOut, palateView, seatFor, seatView, sessionAt, sessionsOf, sessionView } from './sessions';
 import { subjectView } from './subjects';
 
-const guestSheet = sheet
-  .omit({ kind: true, sessionId: true, tastingId: true, subject: true, taster: true, place: true, visit: true })
-  .extend({ code: z.string().regex(/^\d{3}$/, 'is three digits') });
+const guestSheet = z.extend(
+  z.omit(sheet, {
+    kind: true,
+    sessionId: true,
+    tastingId: true,
+    subject: true,
+    taster: true,
+    place: true,
+    visit: true,
+  }),
+  { code: z.string().check(z.regex(/^\d{3}$/, 'is three digits')) },
+);
 
 /** Blind sessions: planned, served in codes, tasted on any phone, closed, then opened. */
 export function sessionRoutes(router: Router, views: Views): void {
@@ -95,7 +104,9 @@ export function sessionRoutes(router: Router, views: Views): void {
     'POST',
     '/api/taste/guest/:id/seats',
     'Sit down at a session',
-    z.object({ taster: z.string().trim().min(1, 'is missing').max(60, 'is longer than 60 letters') }),
+    z.object({
+      taster: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(60, 'is longer than 60 letters')),
+    }),
     ({ taster }, request) => {
       const kept = sessionAt(views, param(request.params, 'id'));
       const seat = seatFor(kept, taster);

@@ -1,8 +1,9 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { OutsideView, SubjectView } from '@wunsch/core/api/taste';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { entryHead, id } from '@wunsch/core/ledger/commands';
+import { entryHead } from '@wunsch/core/work/start';
+import { id } from '@wunsch/core/fields/fields';
 import { pieces } from '@wunsch/core/fields/fields';
 import { groupBy } from '@wunsch/core/stats/group';
 import { outsideBar, sheet, tasteWord } from '@wunsch/core/taste/records';
@@ -14,9 +15,9 @@ import { historyView, mattersView, sampleChoice } from './looked-back';
 import { comesUpView, sheetsOf, tastings, vocabularyOf, vocabularyView } from './sheets';
 import { findSubjects, outsideBars, subjectView } from './subjects';
 
-const ownSheet = sheet.omit({ kind: true, sessionId: true, tastingId: true }).extend({
+const ownSheet = z.extend(z.omit(sheet, { kind: true, sessionId: true, tastingId: true }), {
   /** Left out: a tasting begins. */
-  tastingId: id.nullable().default(null),
+  tastingId: z._default(z.nullable(id), null),
 });
 
 /** Guided sheets of one palate, own words, bars of other makers, and what all of it says when looked back on. */
@@ -40,7 +41,10 @@ export function sheetRoutes(router: Router, views: Views): void {
     '/api/taste/subjects',
     'What can be tasted: of the book, and bars of other makers',
     (_, { find, limit }) => ({ subjects: findSubjects(views, find, limit).map(withEarlier()) }),
-    z.object({ find: z.string().max(80).default(''), limit: z.coerce.number().int().min(1).max(100).default(24) }),
+    z.object({
+      find: z._default(z.string().check(z.maxLength(80)), ''),
+      limit: z._default(z.coerce.number().check(z.int(), z.minimum(1), z.maximum(100)), 24),
+    }),
   );
   router.read(
     '/api/taste/subject',
@@ -53,7 +57,7 @@ export function sheetRoutes(router: Router, views: Views): void {
       if (of === undefined) throw new DomainError('http/not-found', `${code ?? 'That'} is not here.`);
       return withEarlier()(subjectView(views, { of: 'holding', id: of }));
     },
-    z.object({ code: z.string().max(60).optional(), outside: id.optional() }),
+    z.object({ code: z.optional(z.string().check(z.maxLength(60))), outside: z.optional(id) }),
   );
   /** Bars of a batch that are still there: what its code means to a tongue. */
   function barsOf(batchId: string): string | undefined {
@@ -66,13 +70,18 @@ export function sheetRoutes(router: Router, views: Views): void {
     '/api/taste/tastings',
     'Guided tastings, the newest first, with what moved on going back',
     (_, { limit }) => ({ tastings: tastings(views, limit) }),
-    z.object({ limit: z.coerce.number().int().min(1).max(200).default(30) }),
+    z.object({ limit: z._default(z.coerce.number().check(z.int(), z.minimum(1), z.maximum(200)), 30) }),
   );
   router.write(
     'POST',
     '/api/taste/sheets',
     'Keep an impression; the first one of bars of a batch is its score in the book as well',
-    z.object({ personId: id, at: entryHead.shape.at, sheet: ownSheet, eaten: pieces.max(20).default(0) }),
+    z.object({
+      personId: id,
+      at: entryHead.shape.at,
+      sheet: ownSheet,
+      eaten: z._default(pieces.check(z.maximum(20)), 0),
+    }),
     ({ personId, at, sheet: { tastingId, ...value }, eaten }) => {
       const subject = subjectView(views, value.subject);
       const kept = {
@@ -109,7 +118,7 @@ export function sheetRoutes(router: Router, views: Views): void {
     '/api/taste/words/of',
     'Which words come up for a bean, a roast, an age',
     (_, { group }) => comesUpView(views, group),
-    z.object({ group: z.string().max(200) }),
+    z.object({ group: z.string().check(z.maxLength(200)) }),
   );
   router.write(
     'POST',

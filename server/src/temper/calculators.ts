@@ -1,16 +1,23 @@
-import { z } from 'zod';
-import { massG } from '@wunsch/core/ledger/commands';
+import { z } from 'zod/mini';
+import { massG } from '@wunsch/core/fields/fields';
 import { readMeter } from '@wunsch/core/temper/inflection';
 import { judgePour } from '@wunsch/core/temper/judge';
 import { seed, silk, slab } from '@wunsch/core/temper/sums';
 import { CHOCOLATES, USUAL_WINDOWS, windows as own } from '@wunsch/core/temper/windows';
 import type { Calculators } from '../http/calculating';
 
-const degrees = z.number().min(-30, 'is colder than any room').max(120, 'is hotter than any chocolate');
-const share = z.number().min(0, 'cannot be below 0').max(1, 'is more than all of it');
+const degrees = z
+  .number()
+  .check(z.minimum(-30, 'is colder than any room'), z.maximum(120, 'is hotter than any chocolate'));
+const share = z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(1, 'is more than all of it'));
 const readings = z
-  .array(z.object({ second: z.number().min(0, 'cannot be below 0').max(200_000, 'is too late'), tempC: degrees }))
-  .max(20_000, 'are too many');
+  .array(
+    z.object({
+      second: z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(200_000, 'is too late')),
+      tempC: degrees,
+    }),
+  )
+  .check(z.maxLength(20_000, 'are too many'));
 
 /** The arithmetic of tempering, for scripts. */
 export function temperCalculators(router: Calculators): void {
@@ -22,9 +29,12 @@ export function temperCalculators(router: Calculators): void {
       warmC: degrees,
       coldC: degrees,
       wantedC: degrees,
-      bowl: z
-        .object({ heatJperK: z.number().min(0, 'cannot be below 0').max(1e6, 'is too much'), tempC: degrees })
-        .optional(),
+      bowl: z.optional(
+        z.object({
+          heatJperK: z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(1e6, 'is too much')),
+          tempC: degrees,
+        }),
+      ),
     }),
     ({ massG: grams, warmC, coldC, wantedC, bowl }) =>
       slab(grams, warmC, coldC, wantedC, bowl ?? { heatJperK: 0, tempC: warmC }),
@@ -46,12 +56,12 @@ export function temperCalculators(router: Calculators): void {
     'What went wrong with a pour, from its temperatures: the first fault first',
     z.object({
       readings,
-      chocolate: z.enum(CHOCOLATES).default('dark'),
-      windows: own.optional(),
-      seeded: z.boolean().default(false),
-      mouldC: degrees.nullable().default(null),
-      setC: degrees.nullable().default(null),
-      dewPointC: degrees.nullable().default(null),
+      chocolate: z._default(z.enum(CHOCOLATES), 'dark'),
+      windows: z.optional(own),
+      seeded: z._default(z.boolean(), false),
+      mouldC: z._default(z.nullable(degrees), null),
+      setC: z._default(z.nullable(degrees), null),
+      dewPointC: z._default(z.nullable(degrees), null),
     }),
     ({ readings: rows, chocolate, windows, ...facts }) =>
       judgePour(rows, { ...facts, windows: windows ?? USUAL_WINDOWS[chocolate] }),

@@ -1,5 +1,5 @@
 import type { DueItem } from '@wunsch/core/api/types';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { lookDue } from '@wunsch/core/temper/bloom';
 import type { Views } from '../ledger/views';
 

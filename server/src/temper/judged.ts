@@ -1,6 +1,6 @@
 import type { FaultsView, LearnedView, PouredView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { Step } from '@wunsch/core/ledger/types';
 import { faultsByBench, type CountedPour } from '@wunsch/core/temper/faults';
 import { judgePour, type PourFacts, type TemperReading, type TemperVerdict } from '@wunsch/core/temper/judge';

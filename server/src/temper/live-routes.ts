@@ -1,6 +1,6 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import type { CurvePreview } from '@wunsch/core/roast/curve-file';
 import { replay } from '@wunsch/core/temper/replay';
 import { readMeter } from '@wunsch/core/temper/inflection';
@@ -17,7 +17,9 @@ import type { JudgedPours } from './judged';
 import { massOf, type Pours } from './pours';
 
 /** A reading that no bowl of chocolate gives. */
-const tempC = z.number().min(0, 'is colder than any bowl').max(90, 'is hotter than any bowl of chocolate');
+const tempC = z
+  .number()
+  .check(z.minimum(0, 'is colder than any bowl'), z.maximum(90, 'is hotter than any bowl of chocolate'));
 /** Of a room that nobody measured. */
 const USUAL_ROOM_C = 20;
 /** A logger's file of one sample. */
@@ -46,8 +48,11 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
     'Say which probe follows a pour',
     z.object({
       personId: id,
-      probe: z.enum(['simulated', 'sent']).nullable(),
-      speed: z.number().int().min(1, 'must be at least 1').max(1440, 'is faster than that').default(1),
+      probe: z.nullable(z.enum(['simulated', 'sent'])),
+      speed: z._default(
+        z.number().check(z.int(), z.minimum(1, 'must be at least 1'), z.maximum(1440, 'is faster than that')),
+        1,
+      ),
     }),
     async ({ personId, probe, speed }, request) => {
       workshop.checkPerson(personId);
@@ -74,7 +79,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
     z.object({
       personId: id,
       school: z.enum(SCHOOLS),
-      acts: z.array(pourAct).min(1, 'needs an act').max(20, 'are too many').optional(),
+      acts: z.optional(z.array(pourAct).check(z.minLength(1, 'needs an act'), z.maxLength(20, 'are too many'))),
       bowlKg: livePour.shape.bowlKg,
       roomC: livePour.shape.roomC,
     }),
@@ -143,7 +148,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
   router.calc(
     '/api/temper/works/:id/meter',
     'What a cooling-curve meter says of a pour: its log as a table, or the simulated one',
-    z.object({ text: z.string().min(1, 'is empty').optional() }),
+    z.object({ text: z.optional(z.string().check(z.minLength(1, 'is empty'))) }),
     async ({ text }, request) => {
       const work = workOf(request);
       if (text !== undefined) {

@@ -1,7 +1,8 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { BatchLooks, WindowsView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id, type CommandOf } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
+import type { CommandOf } from '@wunsch/core/commands';
 import { text } from '@wunsch/core/fields/fields';
 import type { Seen } from '@wunsch/core/ledger/types';
 import { isFault, looksOf, whyIt } from '@wunsch/core/temper/bloom';
@@ -112,7 +113,7 @@ function windowRoutes(router: Router, views: Views): void {
     'POST',
     '/api/temper/windows/:code',
     'Give the recipe or bar of a code its own windows; null: the usual ones again',
-    z.object({ personId: id, windows: windows.nullable(), why: text(300) }),
+    z.object({ personId: id, windows: z.nullable(windows), why: text(300) }),
     ({ personId, ...value }, request) => {
       const { subject } = windowsHere(views, holdingOf(request).id);
       workshop.addRecord('temper', { kind: 'windows', of: subject, ...value }, { personId });

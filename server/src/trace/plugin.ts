@@ -2,9 +2,9 @@ import type { Batch } from '@wunsch/core/ledger/types';
 import type { BatchRow } from '@wunsch/core/api/reads';
 import { Readable } from 'node:stream';
 import { setImmediate as breathe } from 'node:timers/promises';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { asGtin14, isGtin } from '@wunsch/core/products/gtin';
 import { traceDrawing } from '@wunsch/core/trace/branches';
 import { epcisDocument } from '@wunsch/core/trace/epcis';
@@ -25,8 +25,8 @@ export function traceRoutes(router: Router, views: Views): void {
   const { workshop } = router;
   recallRoutes(router, views);
   const page = z.object({
-    offset: z.coerce.number().int().min(0).default(0),
-    limit: z.coerce.number().int().min(1).max(300).default(60),
+    offset: z._default(z.coerce.number().check(z.int(), z.minimum(0)), 0),
+    limit: z._default(z.coerce.number().check(z.int(), z.minimum(1), z.maximum(300)), 60),
   });
 
   router.read(
@@ -126,7 +126,10 @@ export function traceRoutes(router: Router, views: Views): void {
         now: workshop.now(),
       });
     },
-    z.object({ code: z.string().min(1).max(40).optional(), from: z.coerce.number().int().min(0).optional() }),
+    z.object({
+      code: z.optional(z.string().check(z.minLength(1), z.maxLength(40))),
+      from: z.optional(z.coerce.number().check(z.int(), z.minimum(0))),
+    }),
   );
   router.read('/api/trace/compositions/:code', 'What any holding really is, by its code', (request) => {
     const holding = workshop.book.byCode(param(request.params, 'code'));
@@ -145,7 +148,7 @@ export function traceRoutes(router: Router, views: Views): void {
     '/api/trace/search',
     'Find any code or name',
     (_, { q }) => search(views, q),
-    z.object({ q: z.string().max(80).default('') }),
+    z.object({ q: z._default(z.string().check(z.maxLength(80)), '') }),
   );
   router.download('/api/trace/steps.csv', 'Every posting as CSV (RFC 4180)', () =>
     Promise.resolve({ type: 'text/csv; charset=utf-8', stream: Readable.from(stepsCsv(views)) }),

@@ -1,7 +1,8 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { entryHead, id, pieces } from '@wunsch/core/ledger/commands';
+import { entryHead } from '@wunsch/core/work/start';
+import { id, pieces } from '@wunsch/core/fields/fields';
 import { text } from '@wunsch/core/fields/fields';
 import { recallOf } from '@wunsch/core/trace/recall';
 import { COMPLAINTS } from '@wunsch/core/trace/records';
@@ -23,8 +24,12 @@ import {
   sharingView,
 } from './recalls';
 
-const why = z.string().trim().min(3, 'says why, in a word or two').max(500, 'is longer than 500 letters');
-const codes = z.array(z.string().trim().min(1).max(40)).min(1, 'name at least one code').max(60, 'are too many');
+const why = z
+  .string()
+  .check(z.trim(), z.minLength(3, 'says why, in a word or two'), z.maxLength(500, 'is longer than 500 letters'));
+const codes = z
+  .array(z.string().check(z.trim(), z.minLength(1), z.maxLength(40)))
+  .check(z.minLength(1, 'name at least one code'), z.maxLength(60, 'are too many'));
 
 /** Complaints, what they share, recalls with their blocks. */
 export function recallRoutes(router: Router, views: Views): void {
@@ -37,10 +42,10 @@ export function recallRoutes(router: Router, views: Views): void {
     z.object({
       personId: id,
       at: entryHead.shape.at,
-      code: z.string().trim().min(1, 'is missing').max(40),
+      code: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(40)),
       what: z.enum(COMPLAINTS),
       from: text(120),
-      pieces: pieces.nullable().default(null),
+      pieces: z._default(z.nullable(pieces), null),
       note: text(1000),
     }),
     ({ personId, at, code, ...rest }) => {
@@ -73,14 +78,14 @@ export function recallRoutes(router: Router, views: Views): void {
     '/api/trace/sharing',
     'Every good that shares a thing',
     (_, thing) => sharingView(views, thing),
-    z.object({ kind: z.enum(SHARED_KINDS), id: z.string().min(1).max(120) }),
+    z.object({ kind: z.enum(SHARED_KINDS), id: z.string().check(z.minLength(1), z.maxLength(120)) }),
   );
   router.read('/api/trace/recalls', 'Recalls, the newest first', () => ({ recalls: recallRows(views) }));
   router.write(
     'POST',
     '/api/trace/recalls',
     'Recall goods and everything that has something of them: what is here is blocked at once, unless it is a mock one',
-    z.object({ personId: id, codes, why, mock: z.boolean().default(false) }),
+    z.object({ personId: id, codes, why, mock: z._default(z.boolean(), false) }),
     ({ personId, codes: named, why: reason, mock }) => {
       const recallId = nanoid(10);
       const subjects = [...new Set(named.map((code, index) => byCode(views, code, `codes.${index}`).id))];
@@ -100,7 +105,7 @@ export function recallRoutes(router: Router, views: Views): void {
     'POST',
     '/api/trace/recalls/:id/release',
     'Release blocked goods by name, with a word that is kept; without codes all of this recall',
-    z.object({ personId: id, codes: codes.optional(), word: why }),
+    z.object({ personId: id, codes: z.optional(codes), word: why }),
     ({ personId, codes: named, word }, request) => {
       const recallId = recallRecord(views, param(request.params, 'id')).value.recallId;
       const mine = [...blocksOf(workshop.records)].flatMap(([holdingId, block]) =>

@@ -1,6 +1,6 @@
 import type { BatchView, CostView, LotView, StreamStation, TraceView } from '@wunsch/core/api/types';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { Part } from '@wunsch/core/composition/composition';
 import { CHOCOLATE_KINDS, isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
 import { downstream, fillingShares, greenMg, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';

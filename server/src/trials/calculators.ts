@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { seeded } from '@wunsch/core/stats/chance';
 import { fewestArms, fullDesign, inChanceOrder, ladderDesign, smallDesign } from '@wunsch/core/trials/design';
@@ -14,14 +14,13 @@ export function trialCalculators(router: Calculators): void {
     z.object({
       factors,
       design: trialPlan.shape.design,
-      count: z
-        .number()
-        .int('must be whole')
-        .min(2, 'must be at least 2')
-        .max(24, 'are too many')
-        .nullable()
-        .default(null),
-      seed: z.number().int().min(0).max(2_147_483_647).default(1),
+      count: z._default(
+        z.nullable(
+          z.number().check(z.int('must be whole'), z.minimum(2, 'must be at least 2'), z.maximum(24, 'are too many')),
+        ),
+        null,
+      ),
+      seed: z._default(z.number().check(z.int(), z.minimum(0), z.maximum(2_147_483_647)), 1),
     }),
     (body) => {
       const all = fullDesign(body.factors);

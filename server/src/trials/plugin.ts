@@ -1,7 +1,7 @@
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { MadeView, TrialView, UsualLevels } from '@wunsch/core/api/trials';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { id } from '@wunsch/core/ledger/commands';
+import { id } from '@wunsch/core/fields/fields';
 import { ROAST_WORDS } from '@wunsch/core/roast/trial';
 import { median } from '@wunsch/core/stats/spread';
 import { judgeArms, type TrialWords } from '@wunsch/core/trials/judge';
@@ -164,8 +164,8 @@ export function trialRoutes(router: Router, views: Views): void {
     'Say which arm a batch or load was',
     z.object({
       personId: id,
-      arm: z.number().int().min(0).max(23),
-      code: z.string().trim().min(1, 'is missing').max(40),
+      arm: z.number().check(z.int(), z.minimum(0), z.maximum(23)),
+      code: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(40)),
     }),
     ({ personId, arm, code }, request) => {
       const kept = at(param(request.params, 'id'));
@@ -186,7 +186,7 @@ export function trialRoutes(router: Router, views: Views): void {
     'DELETE',
     '/api/trials/:id/made/:code',
     'Take a batch or load out of a trial',
-    z.object({ personId: id.optional() }),
+    z.object({ personId: z.optional(id) }),
     (_, request) => {
       const kept = at(param(request.params, 'id'));
       const code = param(request.params, 'code');

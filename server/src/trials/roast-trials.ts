@@ -1,7 +1,8 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { entryHead, id } from '@wunsch/core/ledger/commands';
+import { entryHead } from '@wunsch/core/work/start';
+import { id } from '@wunsch/core/fields/fields';
 import type { TrialView } from '@wunsch/core/api/roast';
 import { trial } from '@wunsch/core/roast/records';
 import { judgeTrial } from '@wunsch/core/roast/trial';
@@ -25,20 +26,29 @@ export function roastTrialRoutes(router: Router, views: Views): void {
   router.read('/api/roast/trials/:id', 'One trial, and what it says so far', (request) =>
     trialView(views, param(request.params, 'id')),
   );
-  router.write('POST', '/api/roast/trials', 'Plan a trial on a lot', head.extend({ trial }), ({ trial: as, ...by }) => {
-    if (!workshop.lots.has(as.lotId))
-      throw new DomainError('http/not-found', 'There is no such lot.', [
-        { path: 'trial.lotId', message: 'is not known here' },
-      ]);
-    const trialId = nanoid(10);
-    workshop.addRoastRecord({ kind: 'trial', trialId, trial: as }, by);
-    return { id: trialId };
-  });
+  router.write(
+    'POST',
+    '/api/roast/trials',
+    'Plan a trial on a lot',
+    z.extend(head, { trial }),
+    ({ trial: as, ...by }) => {
+      if (!workshop.lots.has(as.lotId))
+        throw new DomainError('http/not-found', 'There is no such lot.', [
+          { path: 'trial.lotId', message: 'is not known here' },
+        ]);
+      const trialId = nanoid(10);
+      workshop.addRoastRecord({ kind: 'trial', trialId, trial: as }, by);
+      return { id: trialId };
+    },
+  );
   router.write(
     'POST',
     '/api/roast/trials/:id/loads',
     'Say which roast of the plan a load was',
-    head.extend({ cell: z.number().int().min(0).max(15), code: z.string().min(1).max(20) }),
+    z.extend(head, {
+      cell: z.number().check(z.int(), z.minimum(0), z.maximum(15)),
+      code: z.string().check(z.minLength(1), z.maxLength(20)),
+    }),
     ({ cell, code, ...by }, request) => {
       const trialId = param(request.params, 'id');
       const { value } = workshop.roasts.trial(trialId);

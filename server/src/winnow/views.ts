@@ -1,6 +1,6 @@
 import type { WinnowPastView, WinnowSession } from '@wunsch/core/api/losses';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import { fitResponse } from '@wunsch/core/winnow/response';
 import { sampleShare, SHELL_CEILING } from '@wunsch/core/winnow/samples';

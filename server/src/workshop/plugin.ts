@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { z } from 'zod';
+import { z } from 'zod/mini';
 import type { WorkshopView } from '@wunsch/core/api/types';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { carriedOver } from '@wunsch/core/composition/carry-over';
@@ -25,9 +25,9 @@ export function workshopRoutes(router: Router): void {
     empty: workshop.book.steps.size === 0,
     troubles: workshop.troubles,
   }));
-  const change = settings.omit({ demo: true, earlierRates: true }).extend({
+  const change = z.extend(z.omit(settings, { demo: true, earlierRates: true }), {
     /** First day of new wages and energy prices; left out, today. */
-    ratesFrom: z.iso.date('is a date like 2027-05-31').optional(),
+    ratesFrom: z.optional(z.iso.date('is a date like 2027-05-31')),
   });
   router.write('PUT', '/api/workshop/settings', 'Change settings', change, ({ ratesFrom, ...body }) => {
     if (body.currency !== workshop.settings.currency && workshop.book.steps.size > 0) {
@@ -96,7 +96,7 @@ export function workshopRoutes(router: Router): void {
     'PUT',
     '/api/workshop/people/:id',
     'Rename, or take off the quick list',
-    newPerson.extend({ active: z.boolean() }),
+    z.extend(newPerson, { active: z.boolean() }),
     (body, request) => {
       unlike(workshop.people, body.name, param(request.params, 'id'));
       const person = { ...known(workshop.people, param(request.params, 'id')), ...body };

@@ -1,6 +1,6 @@
 import type { TrialView as AnyTrial } from '@wunsch/core/api/trials';
 import type { ProgramView, RoasterView, TrialView } from '@wunsch/core/api/roast';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { asProblem, lotCommand, madeBy, sortCommand, testServer, type TestServer } from '../harness';
 import { FALLING, furnishKitchen, loadOf } from './kitchen';
 

@@ -1,5 +1,5 @@
 import type { HoldingView, WorkView } from '@wunsch/core/api/types';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import type { Station } from '@wunsch/core/work/stations';
 import { send } from '../parts/api';
 import { readNumber, unreadable } from '../parts/number';

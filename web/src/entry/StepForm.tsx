@@ -2,7 +2,7 @@ import { useContext, useRef, useState, type ReactNode } from 'react';
 import type { HoldingView } from '@wunsch/core/api/types';
 import { doubts as doubtsOf, type Doubt, type Nearby } from '@wunsch/core/entry/doubt';
 import { nearbyOf } from '@wunsch/core/entry/nearby';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
 import type { Station } from '@wunsch/core/work/stations';
 import { ApiError, send } from '../parts/api';

@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import type { BenchView, HoldingView, WorkView } from '@wunsch/core/api/types';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { usual } from '@wunsch/core/entry/doubt';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { isSure } from '../parts/asking';

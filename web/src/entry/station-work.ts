@@ -1,6 +1,6 @@
 import type { Nearby } from '@wunsch/core/entry/doubt';
 import type { BenchView, WorkView } from '@wunsch/core/api/types';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import type { Fields } from './entry';
 import type { Part } from './MassBar';
 

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import type { GrindView } from '@wunsch/core/api/types';
 import { refresh, send } from '../parts/api';
 import { newKey } from '../parts/draft';

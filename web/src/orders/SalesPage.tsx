@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { MarginsView, SalesPreview } from '@wunsch/core/api/orders';
-import { FREE_USE_WORDS } from '@wunsch/core/ledger/commands';
+import { FREE_USE_WORDS } from '@wunsch/core/money/commands';
 import { marginOfAll } from '@wunsch/core/products/margin';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { ask, send, useApi } from '../parts/api';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { BenchView, HoldingView } from '@wunsch/core/api/types';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import type { FieldSpec } from '../entry/entry';
 import { StepForm } from '../entry/StepForm';
 import { readNumber } from '../parts/number';

@@ -1,6 +1,6 @@
 import type { ProductView } from '@wunsch/core/api/products';
 import type { HoldingView } from '@wunsch/core/api/types';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { keepsUntil } from '@wunsch/core/pack/best-before';
 import { dayText } from '@wunsch/core/units/zone';
 

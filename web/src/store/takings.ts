@@ -1,7 +1,7 @@
 import type { Price } from '@wunsch/core/api/reads';
 import type { HoldingView } from '@wunsch/core/api/types';
 import type { FieldSpec, Fields } from '../entry/entry';
-import { FREE_USE_WORDS, FREE_USES } from '@wunsch/core/ledger/commands';
+import { FREE_USE_WORDS, FREE_USES } from '@wunsch/core/money/commands';
 import { readNumber } from '../parts/number';
 
 export const PRICES = '/api/money/prices';

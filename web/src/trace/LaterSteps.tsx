@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { CorrectionPreview, StepView } from '@wunsch/core/api/types';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import { FIELDS, keptG, fieldG, type FieldState } from '../entry/entry';
 import { ApiError, ask, send } from '../parts/api';
 import { newKey } from '../parts/draft';

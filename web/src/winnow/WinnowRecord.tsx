@@ -1,6 +1,6 @@
 import { DIAL_NAMES, DIALS } from '@wunsch/core/winnow/response';
 import { sampleShare } from '@wunsch/core/winnow/samples';
-import type { Command } from '@wunsch/core/ledger/commands';
+import type { Command } from '@wunsch/core/commands';
 import type { StepView } from '@wunsch/core/api/types';
 import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';

@@ -2,7 +2,7 @@ import type { Dial, Dials } from '@wunsch/core/winnow/response';
 import type { PickedSample } from '@wunsch/core/winnow/samples';
 import type { Sieve } from '@wunsch/core/winnow/sieve';
 import type { Fields, FieldState } from '../entry/entry';
-import type { CommandOf } from '@wunsch/core/ledger/commands';
+import type { CommandOf } from '@wunsch/core/commands';
 import { readNumber, typedNumber, unreadable } from '../parts/number';
 
 /** What a winnowing asks for beside its weights; kept in the same draft, under names of its own. */

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { OPENING_KINDS, type OpeningKind } from '@wunsch/core/ledger/commands';
+import { OPENING_KINDS, type OpeningKind } from '@wunsch/core/money/opening-command';
 import { isCounted } from '@wunsch/core/money/opening';
 import { OPENING_COLUMNS, type OpeningRow } from '@wunsch/core/money/opening-table';
 import type { FieldSpec } from '../entry/entry';

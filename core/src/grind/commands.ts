@@ -1,0 +1,51 @@
+import { z } from 'zod/mini';
+import { field } from '../fields/registry';
+import { sources } from '../fields/sources';
+import { massG, massOrNoneG, id, note, name } from '../fields/fields';
+
+/* What is entered here. */
+
+/** What a batch is to become. */
+export const newBatch = z.object({
+  name: field(name, { label: 'Name of the batch' }),
+  routeId: field(id, { label: 'Route' }),
+  targetMicron: field(
+    z._default(z.number().check(z.minimum(5, 'is finer than any stone'), z.maximum(200, 'is coarser than a grit')), 20),
+    { label: 'Target fineness', unit: 'µm' },
+  ),
+  cocoaTargetPct: field(
+    z._default(z.nullable(z.number().check(z.minimum(0), z.maximum(100, 'is more than all of it'))), null),
+    { label: 'Cocoa meant', unit: '%' },
+  ),
+  /** The version of a recipe that it was weighed by. */
+  recipe: z.optional(z.nullable(z.object({ id, version: z.number().check(z.int(), z.minimum(1)) }))),
+});
+
+export const charge = z.object({
+  kind: z.literal('charge'),
+  /** The batch in the bowl; leave out to begin a new one. */
+  batchId: field(z.optional(id), { label: 'The batch' }),
+  batch: z.optional(newBatch),
+  sources,
+  note,
+});
+
+export const discharge = z.object({
+  kind: z.literal('discharge'),
+  batchId: field(id, { label: 'The batch' }),
+  /** Each block or tub that was poured. */
+  outsG: field(z.array(massG).check(z.minLength(1, 'weigh what was poured'), z.maxLength(40)), {
+    label: 'Poured, block by block',
+    hint: 'Add each block: every weighing is one block.',
+  }),
+  /** What stays in the bowl and runs on; left out, nothing. */
+  leftG: field(z.optional(massG), { label: 'Stays in the bowl (empty: nothing)' }),
+  holdUpG: field(z._default(massOrNoneG, 0), { label: 'Scraped off, not used' }),
+  /** What the sieve kept back. */
+  sievedG: field(z.optional(massOrNoneG), { label: 'Kept by the sieve' }),
+  micron: field(z._default(z.nullable(z.number().check(z.minimum(1), z.maximum(500))), null), {
+    label: 'Last reading',
+    unit: 'µm',
+  }),
+  note,
+});

@@ -1,0 +1,13 @@
+import { z } from 'zod/mini';
+import { field } from '../fields/registry';
+import { sources } from '../fields/sources';
+import { massG, note } from '../fields/fields';
+
+/* What is entered here. */
+
+export const rest = z.object({
+  kind: z.literal('rest'),
+  sources,
+  outG: field(z.optional(massG), { label: 'Off the shelf (empty: all of it)' }),
+  note,
+});
