@@ -43,3 +43,8 @@ export type CommandOf<K extends Command['kind']> = Extract<Command, { kind: K }>
 /** Commands that name what they take as `sources`. */
 export type SourcedCommand = Extract<Command, { sources: unknown }>;
 export const hasSources = (entered: Command): entered is SourcedCommand => 'sources' in entered;
+
+const BY_KIND = new Map(command.def.options.map((option) => [option.shape.kind.def.values[0] as string, option]));
+
+/** What one kind of entry is read by. */
+export const commandSchema = (kind: Command['kind']): z.ZodMiniType => BY_KIND.get(kind) ?? command;

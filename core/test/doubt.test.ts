@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { doubt, doubts, usual } from '../src/entry/doubt';
-import { labelOf } from '../src/entry/labels';
 
 test.each([
   ['grams typed as kilograms', 9.3, 10_000, 9300],
@@ -55,11 +54,4 @@ test('what was said to be meant is not asked again, until it is typed otherwise'
 test('usual is the middle of at least three', () => {
   expect(usual([5, 6])).toBeNull();
   expect(usual([5000, 6, 5200, 0, 5100])).toBe(5050);
-});
-
-test('a refusal calls fields as the screen does', () => {
-  expect(labelOf('command.sources.0.pieces')).toBe('Pieces (line 1)');
-  expect(labelOf('timeZone')).toBe('Time zone');
-  expect(labelOf('at')).toBe('The time');
-  expect(labelOf('someNewG')).toBe('Some New');
 });

@@ -117,7 +117,8 @@ export async function buildApp({
     strictTransportSecurity: false,
   });
   app.setErrorHandler((error, request, reply) => {
-    const document = problemFrom(error);
+    const { body: schema } = request.routeOptions.config;
+    const document = problemFrom(error, schema && { schema, value: request.body });
     if (document.status >= 500) request.log.error(error);
     return sendProblem(reply, document);
   });

@@ -66,6 +66,8 @@ export const receive = z.object({
   ),
   note,
 });
+export type ReceiveCommand = z.infer<typeof receive>;
 
 /** Wet beans become dry ones: the lot stays, the water leaves. */
 export const dry = z.object({ kind: z.literal('dry'), lotId: id, outG: field(massG, { label: 'Dry beans' }), note });
+export type DryCommand = z.infer<typeof dry>;

@@ -1,5 +1,5 @@
 import { receive } from './commands';
-import type { CommandOf } from '../commands';
+import type { ReceiveCommand } from './commands';
 import { guessUnit, readTableDate, readTableNumber, WEIGHT_UNITS, type WeightUnit } from '../units/table';
 import { IMPORT_FIELDS, type ImportField, type Mapping } from './import-fields';
 
@@ -38,7 +38,7 @@ export function guessMapping(headings: readonly string[]): Mapping {
 export interface ImportRow {
   /** Line of the table, counting the headings as 1. */
   line: number;
-  command: CommandOf<'receive'> | null;
+  command: ReceiveCommand | null;
   /** ISO, or null for now. */
   at: string | null;
   problems: { field: ImportField; message: string }[];

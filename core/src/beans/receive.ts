@@ -1,6 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, held, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { DryCommand, ReceiveCommand } from './commands';
 import { toMg } from '../units/mass';
 import { isCurrency, milliFromMajor } from '../units/money';
 
@@ -27,7 +27,7 @@ export function landedMilli({ paidG, pricePerKg, rate, freight, duty }: Purchase
 }
 
 /** A lot comes in: grams from the supplier, with its price. */
-export function planReceive(command: CommandOf<'receive'>, context: PlanContext): StepPlan {
+export function planReceive(command: ReceiveCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   context.route(command.routeId);
   if (!isCurrency(command.currency))
@@ -73,7 +73,7 @@ export function planReceive(command: CommandOf<'receive'>, context: PlanContext)
 }
 
 /** Wet beans of a lot, fermented and dried, are weighed again: what went is water and sweatings. */
-export function planDry(command: CommandOf<'dry'>, context: PlanContext): StepPlan {
+export function planDry(command: DryCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const there = held(context, command.lotId).massMg;
   if (there <= 0) {

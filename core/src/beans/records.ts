@@ -1,4 +1,5 @@
 import { z } from 'zod/mini';
+import { field } from '../fields/registry';
 import { id, massG, massOrNoneG, money, pieces, tempC } from '../fields/fields';
 import { CUT_CLASSES, beansIn, type Tally } from './cut-test';
 import { HOLD_METHODS } from './hold';
@@ -25,48 +26,60 @@ const wetness = z.number().check(z.minimum(1, 'is drier than any bean'), z.maxim
 
 /** What the contract allows, % by count unless said otherwise; null where it says nothing. */
 export const contractLimits = z.object({
-  mouldyPct: z._default(z.nullable(share), 3),
-  slatyPct: z._default(z.nullable(share), 3),
-  defectivePct: z._default(z.nullable(share), 3),
+  mouldyPct: field(z._default(z.nullable(share), 3), { label: 'Mouldy, by count' }),
+  slatyPct: field(z._default(z.nullable(share), 3), { label: 'Slaty, by count' }),
+  defectivePct: field(z._default(z.nullable(share), 3), { label: 'Insect, germinated, flat, by count' }),
   /** Flat beans alone, % by weight, as sorting finds them. */
-  flatPct: z._default(z.nullable(share), null),
-  moisturePct: z._default(z.nullable(share), 8),
+  flatPct: field(z._default(z.nullable(share), null), { label: 'Flat, by weight' }),
+  moisturePct: field(z._default(z.nullable(share), 8), { label: 'Moisture' }),
   /** Everything picked out, % by weight. */
-  rejectPct: z._default(z.nullable(share), null),
+  rejectPct: field(z._default(z.nullable(share), null), { label: 'All rejects, by weight' }),
   /** Short weight that is let pass, %. */
-  weightPct: z._default(z.nullable(share), 0.5),
+  weightPct: field(z._default(z.nullable(share), 0.5), { label: 'Short weight' }),
 });
 
 export const papers = z.object({
   kind: z.literal('papers'),
-  people: text(200),
-  altitudeM: z._default(
-    z.nullable(z.number().check(z.minimum(-100), z.maximum(4000, 'is higher than cacao grows'))),
-    null,
+  people: field(text(200), { label: 'People' }),
+  altitudeM: field(
+    z._default(z.nullable(z.number().check(z.minimum(-100), z.maximum(4000, 'is higher than cacao grows'))), null),
+    { label: 'Altitude', unit: 'm' },
   ),
   location: z._default(
     z.nullable(
       z.object({
-        lat: z.number().check(z.minimum(-90, 'is −90 to 90'), z.maximum(90, 'is −90 to 90')),
-        lon: z.number().check(z.minimum(-180, 'is −180 to 180'), z.maximum(180, 'is −180 to 180')),
+        lat: field(z.number().check(z.minimum(-90, 'is −90 to 90'), z.maximum(90, 'is −90 to 90')), {
+          label: 'Latitude, north is +',
+          unit: '°',
+        }),
+        lon: field(z.number().check(z.minimum(-180, 'is −180 to 180'), z.maximum(180, 'is −180 to 180')), {
+          label: 'Longitude, east is +',
+          unit: '°',
+        }),
       }),
     ),
     null,
   ),
-  vessel: z._default(z.enum(['', 'box', 'heap', 'basket', 'tray', 'sack']), ''),
-  fermentDays: z._default(
-    z.nullable(z.number().check(z.minimum(0), z.maximum(30, 'is longer than any ferment'))),
-    null,
+  vessel: field(z._default(z.enum(['', 'box', 'heap', 'basket', 'tray', 'sack']), ''), { label: 'Fermented in a' }),
+  fermentDays: field(
+    z._default(z.nullable(z.number().check(z.minimum(0), z.maximum(30, 'is longer than any ferment'))), null),
+    { label: 'Fermented', unit: 'days' },
   ),
-  turns: z._default(z.nullable(count.check(z.maximum(60))), null),
-  dryingBy: z._default(z.enum(['', 'sun', 'dryer', 'sun and dryer']), ''),
-  dryingDays: z._default(z.nullable(z.number().check(z.minimum(0), z.maximum(90, 'is longer than any drying'))), null),
-  certificates: z._default(
-    z.array(z.string().check(z.trim(), z.minLength(1), z.maxLength(80))).check(z.maxLength(12, 'is too many')),
-    [],
+  turns: field(z._default(z.nullable(count.check(z.maximum(60))), null), { label: 'Turned', unit: 'times' }),
+  dryingBy: field(z._default(z.enum(['', 'sun', 'dryer', 'sun and dryer']), ''), { label: 'Dried by' }),
+  dryingDays: field(
+    z._default(z.nullable(z.number().check(z.minimum(0), z.maximum(90, 'is longer than any drying'))), null),
+    { label: 'Dried', unit: 'days' },
+  ),
+  certificates: field(
+    z._default(
+      z.array(z.string().check(z.trim(), z.minLength(1), z.maxLength(80))).check(z.maxLength(12, 'is too many')),
+      [],
+    ),
+    { label: 'Certificates as claimed', hint: 'with commas between' },
   ),
   limits: z._default(contractLimits, () => contractLimits.parse({})),
-  note: text(2000),
+  note: field(text(2000), { label: 'Note' }),
 });
 export type Papers = z.infer<typeof papers>;
 export type ContractLimits = z.infer<typeof contractLimits>;
@@ -95,15 +108,23 @@ const tally = z.object(
 
 export const inspection = z.object({
   kind: z.literal('inspection'),
-  smells: z._default(z.array(z.enum(SMELLS)).check(z.maxLength(SMELLS.length)), []),
-  moisturePct: z._default(z.array(moisture).check(z.maxLength(40, 'is too many')), []),
-  per100g: z._default(
-    z
-      .array(
-        z.number().check(z.minimum(20, 'is fewer than 100 g can hold'), z.maximum(400, 'is more than beans in 100 g')),
-      )
-      .check(z.maxLength(40)),
-    [],
+  smells: field(z._default(z.array(z.enum(SMELLS)).check(z.maxLength(SMELLS.length)), []), { label: 'Smells' }),
+  moisturePct: field(z._default(z.array(moisture).check(z.maxLength(40, 'is too many')), []), {
+    label: 'Moisture',
+    unit: '%',
+  }),
+  per100g: field(
+    z._default(
+      z
+        .array(
+          z
+            .number()
+            .check(z.minimum(20, 'is fewer than 100 g can hold'), z.maximum(400, 'is more than beans in 100 g')),
+        )
+        .check(z.maxLength(40)),
+      [],
+    ),
+    { label: 'Beans in 100 g' },
   ),
   signs: z.object({
     webbing: z._default(z.boolean(), false),
@@ -148,7 +169,7 @@ export const inspection = z.object({
     ),
     null,
   ),
-  note: text(2000),
+  note: field(text(2000), { label: 'Note' }),
 });
 export type Inspection = z.infer<typeof inspection>;
 
@@ -172,17 +193,20 @@ export type Decision = z.infer<typeof decision>;
 
 export const hold = z.object({
   kind: z.literal('hold'),
-  method: z.enum(HOLD_METHODS),
-  thresholdC: tempC,
-  hours: z.number().check(z.minimum(0), z.maximum(2000, 'is longer than 83 days')),
+  method: field(z.enum(HOLD_METHODS), { label: 'Method' }),
+  thresholdC: field(tempC, { label: 'Core at' }),
+  hours: field(z.number().check(z.minimum(0), z.maximum(2000, 'is longer than 83 days')), {
+    label: 'Hours',
+    unit: 'h',
+  }),
   restart: z._default(z.boolean(), true),
   maxGapHours: z._default(z.number().check(z.minimum(0), z.maximum(168)), 12),
-  place: text(60),
+  place: field(text(60), { label: 'Where' }),
   /** The simulated probe writes the core down every half hour. */
   probe: z._default(z.boolean(), false),
   /** With the roast as kill step: who has told the roast room. */
   toldBy: z._default(z.nullable(id), null),
-  why: text(500),
+  why: field(text(500), { label: 'Why' }),
 });
 export type Hold = z.infer<typeof hold>;
 
@@ -208,11 +232,11 @@ export const look = z.object({
 
 export const harvest = z.object({
   kind: z.literal('harvest'),
-  pods: z._default(z.nullable(pieces), null),
-  podMassG: z._default(z.nullable(massG), null),
-  ambientC: z._default(z.nullable(tempC), null),
+  pods: field(z._default(z.nullable(pieces), null), { label: 'Pods opened' }),
+  podMassG: field(z._default(z.nullable(massG), null), { label: 'The pods weigh' }),
+  ambientC: field(z._default(z.nullable(tempC), null), { label: 'Room around the heap' }),
   openedAt: z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' }),
-  note: text(500),
+  note: field(text(500), { label: 'Note' }),
 });
 export type Harvest = z.infer<typeof harvest>;
 
@@ -220,48 +244,82 @@ export const ferment = z
   .object({
     kind: z.literal('ferment'),
     /** A hand below the top of the heap, and in the middle, °C. */
-    topC: z._default(z.nullable(tempC), null),
-    coreC: z._default(z.nullable(tempC), null),
-    turned: z._default(z.boolean(), false),
-    smell: z._default(z.enum(['', ...SMELLS]), ''),
-    colour: z._default(z.enum(['', ...COLOURS]), ''),
-    ph: z._default(
-      z.nullable(z.number().check(z.minimum(2, 'is not a pH of beans'), z.maximum(9, 'is not a pH of beans'))),
-      null,
+    topC: field(z._default(z.nullable(tempC), null), { label: 'Below the top' }),
+    coreC: field(z._default(z.nullable(tempC), null), { label: 'Middle' }),
+    turned: field(z._default(z.boolean(), false), { label: 'Turned, outside in' }),
+    smell: field(z._default(z.enum(['', ...SMELLS]), ''), { label: 'Smell' }),
+    colour: field(z._default(z.enum(['', ...COLOURS]), ''), { label: 'Colour' }),
+    ph: field(
+      z._default(
+        z.nullable(z.number().check(z.minimum(2, 'is not a pH of beans'), z.maximum(9, 'is not a pH of beans'))),
+        null,
+      ),
+      { label: 'pH, if known' },
     ),
     /** Of so many beans cut, how many show a brown ring and liquid within. */
-    cut: z._default(count.check(z.maximum(500)), 0),
-    cutBrown: z._default(count.check(z.maximum(500)), 0),
-    note: text(500),
+    cut: field(z._default(count.check(z.maximum(500)), 0), { label: 'Beans cut', example: '10' }),
+    cutBrown: field(z._default(count.check(z.maximum(500)), 0), { label: 'with a brown ring' }),
+    note: field(text(500), { label: 'Note' }),
   })
   .check(z.refine((d) => d.cutBrown <= d.cut, { message: 'is more than were cut', path: ['cutBrown'] }));
 export type Ferment = z.infer<typeof ferment>;
+/** A reading of the heap as somebody enters it: of an empty one nothing is learned. */
+export const fermentEntry = ferment.check(
+  z.refine(
+    (d) =>
+      d.topC !== null ||
+      d.coreC !== null ||
+      d.ph !== null ||
+      d.cut > 0 ||
+      d.turned ||
+      d.smell !== '' ||
+      d.colour !== '',
+    {
+      message: 'Nothing is filled in yet: a temperature, a smell, a cut or a turning.',
+    },
+  ),
+);
 
 export const drying = z.object({
   kind: z.literal('drying'),
-  moisturePct: z._default(z.nullable(wetness), null),
-  massG: z._default(z.nullable(massG), null),
-  raked: z._default(z.boolean(), false),
-  weather: z._default(z.enum(['', 'sun', 'cloud', 'rain', 'dryer']), ''),
-  note: text(500),
+  moisturePct: field(z._default(z.nullable(wetness), null), { label: 'Moisture', unit: '%' }),
+  massG: field(z._default(z.nullable(massG), null), { label: 'All of it weighs', weighed: 'heavy' }),
+  raked: field(z._default(z.boolean(), false), { label: 'Raked' }),
+  weather: field(z._default(z.enum(['', 'sun', 'cloud', 'rain', 'dryer']), ''), { label: 'Weather' }),
+  note: field(text(500), { label: 'Note' }),
 });
 export type Drying = z.infer<typeof drying>;
+/** The same of the drying. */
+export const dryingEntry = drying.check(
+  z.refine((d) => d.moisturePct !== null || d.massG !== null || d.raked, {
+    message: 'Nothing is filled in yet: a moisture, a weight or a raking.',
+  }),
+);
 
 export const trap = z.object({
   kind: z.literal('trap'),
-  trap: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(60)),
-  moths: count.check(z.maximum(10_000, 'is more than a trap holds')),
-  days: z._default(
-    z.number().check(z.minimum(0.5, 'is less than half a day'), z.maximum(120, 'is longer than a lure works')),
-    7,
+  trap: field(z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(60)), {
+    label: 'Trap',
+    example: 'by the door',
+  }),
+  moths: field(count.check(z.maximum(10_000, 'is more than a trap holds')), { label: 'Moths in it' }),
+  days: field(
+    z._default(
+      z.number().check(z.minimum(0.5, 'is less than half a day'), z.maximum(120, 'is longer than a lure works')),
+      7,
+    ),
+    { label: 'Days it hung' },
   ),
 });
 
 /** Fat of the nibs, as it was measured or as a laboratory says. */
 export const nibFat = z.object({
   kind: z.literal('nib-fat'),
-  fatPct: z.number().check(z.minimum(30, 'is leaner than any nib'), z.maximum(70, 'is fatter than any nib')),
-  how: text(200),
+  fatPct: field(z.number().check(z.minimum(30, 'is leaner than any nib'), z.maximum(70, 'is fatter than any nib')), {
+    label: 'Fat',
+    unit: '%',
+  }),
+  how: field(text(200), { label: 'How it was measured' }),
 });
 export const takenBack = z.object({ kind: z.literal('taken-back'), recordId: id, word: text(500) });
 

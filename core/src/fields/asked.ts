@@ -1,4 +1,4 @@
-import { z } from 'zod/mini';
+import type { z } from 'zod/mini';
 import { FIELDS, type FieldAbout } from './registry';
 
 /* What a schema asks for: how each of its fields is typed, what it is called, what it takes. */
@@ -30,6 +30,8 @@ export interface Asked extends Partial<FieldAbout> {
   schema: Schema;
   /** It may be left empty. */
   optional: boolean;
+  /** What is sent where it is left empty. */
+  empty: null | undefined;
   choices?: readonly string[];
   /** What is refused outside of; absent: no bound. */
   least?: number;
@@ -37,9 +39,15 @@ export interface Asked extends Partial<FieldAbout> {
 }
 
 /** The schema within what only says that a field may be left out, may be nothing, or has a usual value. */
-function bare(schema: Schema): { schema: Schema; optional: boolean; about: Partial<FieldAbout> } {
-  let about = FIELDS.get(schema as z.ZodMiniType) ?? {};
+function bare(schema: Schema): {
+  schema: Schema;
+  optional: boolean;
+  empty: null | undefined;
+  about: Partial<FieldAbout>;
+} {
+  let about = FIELDS.get(schema) ?? {};
   let optional = false;
+  let empty: null | undefined;
   let within = schema;
   for (;;) {
     const def = within._zod.def as z.core.$ZodTypeDef & { innerType?: Schema; in?: Schema };
@@ -48,23 +56,31 @@ function bare(schema: Schema): { schema: Schema; optional: boolean; about: Parti
       : def.type === 'pipe'
         ? def.in
         : undefined;
-    if (next === undefined) return { schema: within, optional, about };
+    if (next === undefined) return { schema: within, optional, empty, about };
     if (def.type !== 'readonly' && def.type !== 'pipe') optional = true;
+    if (def.type === 'nullable') empty = null;
     within = next;
-    about = { ...FIELDS.get(within as z.ZodMiniType), ...about };
+    about = { ...FIELDS.get(within), ...about };
   }
 }
 
-const boundsOf = (schema: Schema): { least?: number; most?: number } => {
-  const { minimum, maximum, exclusiveMinimum } = schema._zod.bag as Partial<
-    Record<'minimum' | 'maximum' | 'exclusiveMinimum', number>
-  >;
-  const least = minimum ?? exclusiveMinimum;
-  return {
-    ...(least === undefined || least <= Number.MIN_SAFE_INTEGER ? {} : { least }),
-    ...(maximum === undefined || maximum >= Number.MAX_SAFE_INTEGER ? {} : { most: maximum }),
-  };
-};
+interface Check {
+  check?: string;
+  value?: number;
+  format?: string;
+}
+const checksOf = (schema: Schema): Check[] =>
+  ((schema._zod.def as { checks?: z.core.$ZodCheck[] }).checks ?? []).map(({ _zod }) => _zod.def as Check);
+
+function boundsOf(schema: Schema): { least?: number; most?: number } {
+  const bounds: { least?: number; most?: number } = {};
+  for (const { check, value } of checksOf(schema)) {
+    if (value === undefined) continue;
+    if (check === 'greater_than') bounds.least = value;
+    if (check === 'less_than') bounds.most = value;
+  }
+  return bounds;
+}
 
 function kindOf(schema: Schema, about: Partial<FieldAbout>): AskedKind {
   const def = schema._zod.def as z.core.$ZodTypeDef & { element?: Schema; format?: string };
@@ -72,7 +88,7 @@ function kindOf(schema: Schema, about: Partial<FieldAbout>): AskedKind {
     case 'number':
       if (about.unit === 'g') return 'mass';
       if (about.unit === '°C') return 'temp';
-      return /int/.test(String((schema._zod.bag as { format?: unknown }).format ?? '')) ? 'count' : 'number';
+      return checksOf(schema).some(({ format }) => /int/.test(format ?? '')) ? 'count' : 'number';
     case 'string':
       return def.format === 'date' ? 'day' : 'text';
     case 'boolean':
@@ -97,7 +113,7 @@ function kindOf(schema: Schema, about: Partial<FieldAbout>): AskedKind {
 
 /** How one field is asked for. @param schema of the field, as it stands in its object */
 export function askedOf(schema: Schema): Asked {
-  const { schema: within, optional, about } = bare(schema);
+  const { schema: within, optional, empty, about } = bare(schema);
   const kind = kindOf(within, about);
   const element = (within._zod.def as { element?: Schema }).element;
   const chosen = kind === 'several' && element !== undefined ? bare(element).schema : within;
@@ -106,6 +122,7 @@ export function askedOf(schema: Schema): Asked {
     kind,
     schema: within,
     optional,
+    empty,
     ...(kind === 'choice' || kind === 'several'
       ? { choices: Object.values((chosen._zod.def as { entries?: Record<string, string> }).entries ?? {}) }
       : {}),

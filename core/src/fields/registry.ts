@@ -15,8 +15,8 @@ export interface FieldAbout {
   words?: Readonly<Record<string, string>>;
   /** Several lines. */
   long?: boolean;
-  /** Weighed by the sack or the bowl: typed in kg or lb, not in g. */
-  heavy?: boolean;
+  /** `heavy`: by the sack or the bowl, typed in kg or lb. `piece`: one bar, always in g. Else in g or oz. */
+  weighed?: 'heavy' | 'piece';
   /** What is usual here; outside it the figure is asked about and not refused. */
   usual?: readonly [low: number, high: number];
 }
@@ -27,7 +27,7 @@ export const FIELDS = z.registry<Partial<FieldAbout>>();
 /**
  * The same field under a name of its own.
  *
- * @example field(massG, { label: 'Net weight, all sacks', heavy: true })
+ * @example field(massG, { label: 'Net weight, all sacks', weighed: 'heavy' })
  * @returns a schema that reads what `schema` reads
  */
 export function field<S extends z.ZodMiniType>(schema: S, about: Partial<FieldAbout>): S {

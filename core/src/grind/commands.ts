@@ -7,7 +7,7 @@ import { massG, massOrNoneG, id, note, name } from '../fields/fields';
 
 /** What a batch is to become. */
 export const newBatch = z.object({
-  name: field(name, { label: 'Name of the batch' }),
+  name: field(name, { label: 'Name of the batch', example: 'Fiji 68 %' }),
   routeId: field(id, { label: 'Route' }),
   targetMicron: field(
     z._default(z.number().check(z.minimum(5, 'is finer than any stone'), z.maximum(200, 'is coarser than a grit')), 20),
@@ -29,6 +29,7 @@ export const charge = z.object({
   sources,
   note,
 });
+export type ChargeCommand = z.infer<typeof charge>;
 
 export const discharge = z.object({
   kind: z.literal('discharge'),
@@ -49,3 +50,4 @@ export const discharge = z.object({
   }),
   note,
 });
+export type DischargeCommand = z.infer<typeof discharge>;

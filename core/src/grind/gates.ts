@@ -1,5 +1,6 @@
 import type { Gate, GateContext } from '../gates/gate';
-import type { CommandOf } from '../commands';
+import type { ChargeCommand } from './commands';
+import type { ReadingCommand } from './reading-command';
 import type { Holding } from '../ledger/types';
 import { ceilingOf, isUnroasted } from '../work/stations';
 import { gaugeSd } from './fineness';
@@ -15,7 +16,7 @@ const fromUnroasted = ({ batchId }: Holding, context: GateContext): boolean => {
 const SEIZES_PCT = 12;
 
 /** Something watery into a bowl. */
-function wateryGates({ sources }: CommandOf<'charge'>, context: GateContext): Gate[] {
+function wateryGates({ sources }: ChargeCommand, context: GateContext): Gate[] {
   const watery = sources.flatMap(({ holdingId }, index) => {
     const holding = context.book.holdings.get(holdingId);
     if (holding?.kind !== 'ingredient') return [];
@@ -37,11 +38,11 @@ function wateryGates({ sources }: CommandOf<'charge'>, context: GateContext): Ga
 }
 
 /** Raw beans or nibs into a bowl whose route has a roast, or gets its nibs roasted; water into any. */
-export function chargeGates(command: CommandOf<'charge'>, context: GateContext): Gate[] {
+export function chargeGates(command: ChargeCommand, context: GateContext): Gate[] {
   return [...rawGates(command, context), ...wateryGates(command, context)];
 }
 
-function rawGates(command: CommandOf<'charge'>, context: GateContext): Gate[] {
+function rawGates(command: ChargeCommand, context: GateContext): Gate[] {
   const routeId = command.batch?.routeId ?? context.batch(command.batchId ?? '')?.routeId ?? null;
   const route = context.route(routeId);
   if (!route || isUnroasted(route)) return [];
@@ -68,7 +69,7 @@ function rawGates(command: CommandOf<'charge'>, context: GateContext): Gate[] {
 const COARSER = 2.4;
 
 /** A gauge that reads coarser than it did, with nothing put in since. */
-function coarserGates({ batchId, what, value }: CommandOf<'reading'>, { book, at, order }: GateContext): Gate[] {
+function coarserGates({ batchId, what, value }: ReadingCommand, { book, at, order }: GateContext): Gate[] {
   if (what !== 'micron' || value === null) return [];
   let last: { micron: number; at: number } | null = null;
   for (let i = book.timeline.length - 1; i >= 0 && last === null; i -= 1) {
@@ -76,7 +77,7 @@ function coarserGates({ batchId, what, value }: CommandOf<'reading'>, { book, at
     if (!step || step.batchId !== batchId || step.at > at || (step.at === at && step.order >= order)) continue;
     if (step.kind === 'charge') return [];
     if (step.kind !== 'reading') continue;
-    const earlier = step.command as CommandOf<'reading'>;
+    const earlier = step.command as ReadingCommand;
     if (earlier.what === 'micron' && earlier.value !== null) last = { micron: earlier.value, at: step.at };
   }
   if (last === null || value - last.micron <= COARSER * Math.hypot(gaugeSd(value), gaugeSd(last.micron))) return [];
@@ -92,11 +93,11 @@ function coarserGates({ batchId, what, value }: CommandOf<'reading'>, { book, at
 }
 
 /** A reading that cannot be right, or may not be: coarser than before, or the mass hotter than its route allows. */
-export function readingGates(command: CommandOf<'reading'>, context: GateContext): Gate[] {
+export function readingGates(command: ReadingCommand, context: GateContext): Gate[] {
   return [...coarserGates(command, context), ...hotGates(command, context)];
 }
 
-function hotGates(command: CommandOf<'reading'>, context: GateContext): Gate[] {
+function hotGates(command: ReadingCommand, context: GateContext): Gate[] {
   const batch = context.batch(command.batchId);
   const route = context.route(batch?.routeId ?? null);
   const ceiling = route ? ceilingOf(route) : null;

@@ -1,13 +1,14 @@
 import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, held, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { ChargeCommand, DischargeCommand } from './commands';
+import type { ReadingCommand } from './reading-command';
 import type { Batch, HoldingKind } from '../ledger/types';
 import { formatMass, toMg } from '../units/mass';
 
 const INTO_THE_BOWL: readonly HoldingKind[] = ['nibs', 'lot', 'ingredient', 'mass', 'block', 'remelt', 'seconds'];
 
 /** Nibs, sugar, butter go into the bowl: the first charge begins the batch, later ones add to it. */
-export function planCharge(command: CommandOf<'charge'>, context: PlanContext): StepPlan {
+export function planCharge(command: ChargeCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   planner.take(command.sources, INTO_THE_BOWL);
   const inBowl = planner.left;
@@ -58,7 +59,7 @@ export function planCharge(command: CommandOf<'charge'>, context: PlanContext): 
 }
 
 /** The bowl is emptied, or a part of it, into blocks or tubs; what was scraped off late is hold-up, the rest unaccounted. */
-export function planDischarge(command: CommandOf<'discharge'>, context: PlanContext): StepPlan {
+export function planDischarge(command: DischargeCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const batch = context.batch(command.batchId);
   const { massMg } = held(context, batch.id);
@@ -101,7 +102,7 @@ export function planDischarge(command: CommandOf<'discharge'>, context: PlanCont
 const HOTTEST_BOWL_C = 120;
 
 /** A reading at the grinder: it moves nothing. */
-export function planReading(command: CommandOf<'reading'>, context: PlanContext): StepPlan {
+export function planReading(command: ReadingCommand, context: PlanContext): StepPlan {
   const batch = context.batch(command.batchId);
   const planner = new Planner(context);
   if (context.before(batch.id).length === 0)

@@ -59,12 +59,12 @@ export const reading = z
   .object({
     kind: z.literal('reading'),
     batchId: field(id, { label: 'The batch' }),
-    what: z.enum(READINGS),
+    what: field(z.enum(READINGS), { label: 'What is read' }),
     value: field(z._default(z.nullable(z.number().check(z.minimum(-60), z.maximum(1000))), null), { label: 'Reading' }),
     /** The gauge's channels, each where its dense band is; `value` is their mean. */
     channels: field(z.optional(gaugeChannels), { label: 'Channels', unit: 'µm' }),
     /** Where single streaks begin in each channel, µm: the coarsest grains. */
-    streaks: field(z.optional(gaugeChannels), { label: 'Single streaks', unit: 'µm' }),
+    streaks: field(z.optional(gaugeChannels), { label: 'Single streaks begin', unit: 'µm' }),
     /** Why the stones stopped. */
     cause: field(z.optional(z.enum(STOPS)), { label: 'Why the stones stopped' }),
     /** The shelf's air while it was tasted. */
@@ -74,7 +74,7 @@ export const reading = z
       z.optional(z.array(z.enum(SEEN)).check(z.minLength(1, 'choose what is seen'), z.maxLength(SEEN.length))),
       { label: 'What is seen' },
     ),
-    bloom: z.optional(z.nullable(z.enum(BLOOMS))),
+    bloom: field(z.optional(z.nullable(z.enum(BLOOMS))), { label: 'What it turned out to be' }),
     note,
   })
   .check(
@@ -96,3 +96,4 @@ export const reading = z
     }),
     z.refine((r) => r.what !== 'micron' || (r.value ?? 0) >= 1, { message: 'must be at least 1 µm', path: ['value'] }),
   );
+export type ReadingCommand = z.infer<typeof reading>;

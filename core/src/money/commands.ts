@@ -18,6 +18,7 @@ export const buy = z.object({
   price: field(money, { label: 'Price, all of it' }),
   note,
 });
+export type BuyCommand = z.infer<typeof buy>;
 
 /** What becomes of what goes out: husk and other by-products; goods that are not sold. */
 export const HUSK_USES = ['sold', 'given', 'composted', 'used'] as const;
@@ -65,6 +66,7 @@ export const sell = z
         context.addIssue({ code: 'custom', path: ['takings'], message: 'is not what the things sold add up to' });
     }),
   );
+export type SellCommand = z.infer<typeof sell>;
 
 /** What becomes of goods that a buyer sent back. */
 export const RETURN_FATES = ['back', 'waste'] as const;
@@ -80,13 +82,14 @@ export const giveBack = z
     /** Money that went back to the buyer. */
     refund: field(z._default(money, 0), { label: 'Money given back' }),
     /** Into the store again, or thrown away. */
-    fate: z.enum(RETURN_FATES),
+    fate: field(z.enum(RETURN_FATES), { label: 'What became of it' }),
     why: field(word, { label: 'Why' }),
     note,
   })
   .check(
     z.refine((row) => (row.pieces ?? 0) > 0 || row.massG !== undefined, { message: 'is missing', path: ['pieces'] }),
   );
+export type ReturnCommand = z.infer<typeof giveBack>;
 
 export const adjust = z.object({
   kind: z.literal('adjust'),
@@ -97,3 +100,4 @@ export const adjust = z.object({
   cause: field(z.enum(LOSS_CAUSES), { label: 'Why it differs' }),
   note,
 });
+export type AdjustCommand = z.infer<typeof adjust>;

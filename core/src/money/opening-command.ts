@@ -27,14 +27,14 @@ const share = z._default(
 
 export const open = z.object({
   kind: z.literal('open'),
-  what: z.enum(OPENING_KINDS),
+  what: field(z.enum(OPENING_KINDS), { label: 'What it is' }),
   name: field(name, { label: 'Name' }),
   /** The code on it already; left out, a new one. */
   code: field(
     z.optional(
       z.string().check(z.trim(), z.regex(/^[A-Za-z0-9][A-Za-z0-9-]{1,23}$/, 'is 2 to 24 letters, digits and hyphens')),
     ),
-    { label: 'Code' },
+    { label: 'Code on it already' },
   ),
   routeId: field(z._default(z.nullable(id), null), { label: 'Route' }),
   massG: field(z.optional(massG), { label: 'Weight' }),
@@ -46,7 +46,7 @@ export const open = z.object({
   country: field(word, { label: 'Country' }),
   roasted: z._default(z.nullable(z.boolean()), null),
   cocoaPct: field(share, { label: 'Cocoa', unit: '%' }),
-  withoutButterPct: field(share, { label: 'Cocoa without its butter', unit: '%' }),
+  withoutButterPct: field(share, { label: 'Cocoa without added butter', unit: '%' }),
   sugarPct: field(share, { label: 'Sugar', unit: '%' }),
   allergens: z._default(
     z.array(z.string().check(z.trim(), z.minLength(1), z.maxLength(40))).check(z.maxLength(14)),
@@ -58,3 +58,4 @@ export const open = z.object({
   }),
   note,
 });
+export type OpenCommand = z.infer<typeof open>;

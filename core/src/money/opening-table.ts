@@ -1,5 +1,5 @@
 import { open, OPENING_KINDS, type OpeningKind } from './opening-command';
-import type { CommandOf } from '../commands';
+import type { OpenCommand } from './opening-command';
 import { guessUnit, readTableDate, readTableNumber, WEIGHT_UNITS } from '../units/table';
 
 /** Columns of a table of opening stock, by the headings they are recognised by. */
@@ -22,7 +22,7 @@ type Column = (typeof OPENING_COLUMNS)[number]['name'];
 export interface OpeningRow {
   line: number;
   /** Null where the row cannot be read. */
-  command: CommandOf<'open'> | null;
+  command: OpenCommand | null;
   /** ISO, at noon of the day it was made; null where the table does not say. */
   at: string | null;
   problems: string[];

@@ -1,6 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import type { KnownGoods } from '../composition/composition';
-import type { CommandOf } from '../commands';
+import type { OpenCommand } from './opening-command';
 import type { OpeningKind } from './opening-command';
 import { CODE_LETTERS, Planner, type CodeLetter, type PlanContext, type StepPlan } from '../ledger/planner';
 import type { Batch } from '../ledger/types';
@@ -40,7 +40,7 @@ const COUNTED: readonly OpeningKind[] = ['bars', 'seconds', 'packed'];
 export const isCounted = (what: OpeningKind): boolean => COUNTED.includes(what);
 
 /** What is known of goods from before the book, as their composition reads it. */
-export function knownGoods(command: CommandOf<'open'>): KnownGoods {
+export function knownGoods(command: OpenCommand): KnownGoods {
   const { name, what, cocoaPct, withoutButterPct, sugarPct, allergens } = command;
   const cacao = what === 'beans' || what === 'roasted' || what === 'nibs' || what === 'husk';
   return { name, cacao, cocoaPct, withoutButterPct, sugarPct, allergens };
@@ -50,7 +50,7 @@ export function knownGoods(command: CommandOf<'open'>): KnownGoods {
  * Goods that are in the house when the book begins: they come in by the door, at what they are worth, with what is
  * known of their past. A mass is a batch that runs in its bowl.
  */
-export function planOpen(command: CommandOf<'open'>, context: PlanContext): StepPlan {
+export function planOpen(command: OpenCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const { what, routeId } = command;
   const counted = isCounted(what);

@@ -1,7 +1,7 @@
 import { DomainError } from '../errors/domain-error';
 import type { Book } from '../ledger/book';
 import type { Entry } from '../ledger/entries';
-import type { CommandOf } from '../commands';
+import type { AdjustCommand, BuyCommand, ReturnCommand, SellCommand } from './commands';
 import { CODE_LETTERS, held, moreThanNoise, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
 import { HOLDING_KINDS, isByProduct, type Holding, type Step } from '../ledger/types';
 import { firstVersion, newestVersion } from '../ledger/versions';
@@ -10,7 +10,7 @@ import { formatMass, toMg } from '../units/mass';
 import { milliFromMajor } from '../units/money';
 
 /** Ingredients by weight, packaging by the piece: each purchase is its own holding, so it can be traced. */
-export function planBuy(command: CommandOf<'buy'>, context: PlanContext): StepPlan {
+export function planBuy(command: BuyCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const material = context.material(command.materialId);
   const counted = material.kind === 'packaging';
@@ -37,7 +37,7 @@ export function planBuy(command: CommandOf<'buy'>, context: PlanContext): StepPl
 }
 
 /** Goods (bars, husk, blocks, ingredients) leave the workshop for money, or as a gift for none. */
-export function planSell(command: CommandOf<'sell'>, context: PlanContext): StepPlan {
+export function planSell(command: SellCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   planner.take(command.sources, HOLDING_KINDS);
   planner.door('customer', planner.left);
@@ -55,7 +55,7 @@ export function planSell(command: CommandOf<'sell'>, context: PlanContext): Step
  * @throws DomainError `money/whose-takings` where a by-product is sold with other goods and nobody said how much
  *   of the money is its own: that much is taken off the cost of the good grams
  */
-function takingsPerThing(command: CommandOf<'sell'>, context: PlanContext): Record<string, number> | undefined {
+function takingsPerThing(command: SellCommand, context: PlanContext): Record<string, number> | undefined {
   const { sources, takings } = command;
   const totals: Record<string, number> = {};
   const add = (id: string, milli: number): void => {
@@ -94,7 +94,7 @@ function takingsPerThing(command: CommandOf<'sell'>, context: PlanContext): Reco
 }
 
 /** What a buyer sent back of a sale: into the store again at what it had cost, or thrown away. */
-export function planReturn(command: CommandOf<'return'>, context: PlanContext): StepPlan {
+export function planReturn(command: ReturnCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const { saleId, holdingId, fate, refund } = command;
   const { code, place, batchId } = context.book.holding(holdingId);
@@ -139,7 +139,7 @@ function returnsOf(
   const first = firstVersion(book, saleId);
   for (const step of book.timeline) {
     if (step.kind !== 'return' || step.withdrawn || step.order === but) continue;
-    const command = step.command as CommandOf<'return'>;
+    const command = step.command as ReturnCommand;
     if (command.holdingId !== holdingId || firstVersion(book, command.saleId) !== first) continue;
     sum.stepIds.push(step.id);
     for (const { outside, pieces, massMg } of step.postings) {
@@ -157,7 +157,7 @@ function returnsOf(
  * @param next what it is corrected to; null: it is taken back
  * @throws DomainError `money/came-back`, with the steps
  */
-export function checkReturns(book: Book, sale: Step, next: CommandOf<'sell'> | null): void {
+export function checkReturns(book: Book, sale: Step, next: SellCommand | null): void {
   for (const { holdingId, pieces, massMg } of sale.postings) {
     if (holdingId === null || massMg >= 0) continue;
     const back = returnsOf(book, sale.id, holdingId);
@@ -179,7 +179,7 @@ export function checkReturns(book: Book, sale: Step, next: CommandOf<'sell'> | n
 }
 
 /** A count or weighing of what is really there: the difference is booked under a cause. */
-export function planAdjust(command: CommandOf<'adjust'>, context: PlanContext): StepPlan {
+export function planAdjust(command: AdjustCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const holding = context.book.holding(command.holdingId);
   if (context.before(holding.id).length === 0) {

@@ -31,7 +31,7 @@ export const mould = z
     setC: field(z.optional(z.nullable(tempC)), { label: 'Set at' }),
     air: z.optional(z.nullable(roomAir)),
     /** What single pieces weighed, in the order in which they were weighed. */
-    weightsG: z.optional(weights),
+    weightsG: field(z.optional(weights), { label: 'What pieces weigh' }),
     /** Of the seconds, why. */
     faults: z.optional(
       z
@@ -43,8 +43,11 @@ export const mould = z
       words: { 'by-itself': 'By themselves', tapped: 'Tapped', stuck: 'Some stuck' },
     }),
     /** By hand or by a depositor, and whether the air was vibrated out. */
-    filledBy: z.optional(z.enum(FILLED_BY)),
-    vibrated: z.optional(z.boolean()),
+    filledBy: field(z.optional(z.enum(FILLED_BY)), {
+      label: 'Filled',
+      words: { hand: 'By hand', depositor: 'By a depositor' },
+    }),
+    vibrated: field(z.optional(z.boolean()), { label: 'Vibrated' }),
     /** Minutes until bars had drawn back from their moulds. */
     contractMin: field(
       z.optional(
@@ -60,3 +63,4 @@ export const mould = z
       path: ['secondsPieces'],
     }),
   );
+export type MouldCommand = z.infer<typeof mould>;

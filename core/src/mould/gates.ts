@@ -1,5 +1,4 @@
 import type { Asked, Gate, GateContext } from '../gates/gate';
-import type { CommandOf } from '../commands';
 import { MELTED_OUT_C } from '../composition/cocoa-butter';
 
 /** A pour that is not in temper, on its way into moulds. */
@@ -9,7 +8,8 @@ export function mouldGates(asked: Asked<'mould'>, context: GateContext): Gate[] 
     const holding = book.holdings.get(holdingId);
     if (holding?.kind !== 'tempered') continue;
     const pour = book.entriesOf(holdingId).findLast(({ kind, massMg }) => kind === 'temper' && massMg > 0);
-    const command = book.steps.get(pour?.stepId ?? '')?.command as CommandOf<'temper'> | undefined;
+    // What Temper wrote down of the pour.
+    const command = book.steps.get(pour?.stepId ?? '')?.command as { test: string; workC: number } | undefined;
     if (!command) continue;
     const why =
       command.test === 'failed'

@@ -7,7 +7,7 @@ import {
   type PlanContext,
   type StepPlan,
 } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { MouldCommand } from './commands';
 import type { HoldingKind } from '../ledger/types';
 import { toMg } from '../units/mass';
 
@@ -33,7 +33,7 @@ export function barsFrom(
 }
 
 /** A pour becomes bars: good ones, seconds, what goes back to be remelted, trimmings and what stays behind. */
-export function planMould(command: CommandOf<'mould'>, context: PlanContext): StepPlan {
+export function planMould(command: MouldCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   planner.take(command.sources, ['tempered', 'mass', 'block', 'ingredient']);
   const origin = planner.origin(command.sources);

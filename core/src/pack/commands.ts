@@ -27,3 +27,4 @@ export const pack = z.object({
   product: z.optional(z.object({ id, version: z.number().check(z.int(), z.minimum(1)) })),
   note,
 });
+export type PackCommand = z.infer<typeof pack>;

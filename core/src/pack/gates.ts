@@ -1,10 +1,10 @@
 import { dayText } from '../units/zone';
 import type { Gate, GateContext } from '../gates/gate';
-import type { CommandOf } from '../commands';
+import type { PackCommand } from './commands';
 import { keepsUntil, usualKeeping } from './best-before';
 
 /** A date that has passed, or that what is inside does not usually keep to. */
-export function packGates(command: CommandOf<'pack'>, context: GateContext): Gate[] {
+export function packGates(command: PackCommand, context: GateContext): Gate[] {
   const { timeZone } = context.settings;
   const packed = dayText(context.at, timeZone);
   if (command.bestBefore <= packed)

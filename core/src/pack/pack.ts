@@ -1,6 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { PackCommand } from './commands';
 import type { HoldingKind } from '../ledger/types';
 
 /** What is weighed into packs. */
@@ -10,7 +10,7 @@ const WEIGHED: readonly HoldingKind[] = ['block', 'mass', 'remelt'];
  * Bars get wrapper and label; from here on they go by the code that is printed on them. Blocks and tubs are
  * weighed into packs: couverture for a kitchen, drops, broken pieces.
  */
-export function planPack(command: CommandOf<'pack'>, context: PlanContext): StepPlan {
+export function planPack(command: PackCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const taken = context.book.byCode(command.labelCode);
   if (taken && taken.id !== context.oldSlots['good']) {

@@ -11,3 +11,4 @@ export const rest = z.object({
   outG: field(z.optional(massG), { label: 'Off the shelf (empty: all of it)' }),
   note,
 });
+export type RestCommand = z.infer<typeof rest>;

@@ -1,5 +1,5 @@
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { RestCommand } from './commands';
 import { apportion } from '../units/apportion';
 import { toMg } from '../units/mass';
 
@@ -7,7 +7,7 @@ import { toMg } from '../units/mass';
  * Blocks come off the shelf, on to the next station; what was cut away is trimmings. Each keeps the code that is
  * written on it, with a number behind: K012 goes on as K012-2.
  */
-export function planRest(command: CommandOf<'rest'>, context: PlanContext): StepPlan {
+export function planRest(command: RestCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const mg = planner.take(command.sources, ['block', 'mass']);
   const took = planner.postings.map((posting) => ({ id: posting.holdingId ?? '', massMg: -posting.massMg }));

@@ -27,3 +27,4 @@ export const roast = z.object({
   curveId: z.optional(z.nullable(id)),
   note,
 });
+export type RoastCommand = z.infer<typeof roast>;

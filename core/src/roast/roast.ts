@@ -1,12 +1,12 @@
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { RoastCommand } from './commands';
 import { toMg } from '../units/mass';
 
 /**
  * One roast load: beans (or nibs) in and out. What is lost is water and volatiles; a small gain can only
  * be the scale, and is booked as unaccounted.
  */
-export function planRoast(command: CommandOf<'roast'>, context: PlanContext): StepPlan {
+export function planRoast(command: RoastCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   planner.take(command.sources, ['lot', 'beans', 'nibs']);
   const origin = planner.origin(command.sources);

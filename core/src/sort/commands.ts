@@ -32,3 +32,4 @@ export const sort = z.object({
   ),
   note,
 });
+export type SortCommand = z.infer<typeof sort>;

@@ -1,9 +1,9 @@
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { SortCommand } from './commands';
 import { toMg } from '../units/mass';
 
 /** Beans in, rejects by reason, good beans out; the rest is unaccounted. */
-export function planSort(command: CommandOf<'sort'>, context: PlanContext): StepPlan {
+export function planSort(command: SortCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   planner.take(command.sources, ['lot', 'beans']);
   const origin = planner.origin(command.sources);

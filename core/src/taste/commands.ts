@@ -17,3 +17,4 @@ export const taste = z
     note: field(note, { label: 'What was it like', long: true }),
   })
   .check(z.refine((t) => t.batchId !== null || t.holdingId !== null, { message: 'is missing', path: ['holdingId'] }));
+export type TasteCommand = z.infer<typeof taste>;

@@ -1,8 +1,8 @@
 import { Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { TasteCommand } from './commands';
 
 /** A tasting: a score for the batch, and the bars that were eaten for it. */
-export function planTaste(command: CommandOf<'taste'>, context: PlanContext): StepPlan {
+export function planTaste(command: TasteCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const of = command.holdingId === null ? null : context.book.holding(command.holdingId).batchId;
   const batchId = command.batchId === null ? of : context.batch(command.batchId).id;

@@ -24,6 +24,7 @@ export const temper = z.object({
   outG: field(z.optional(massG), { label: 'In temper (empty: all of it)' }),
   note,
 });
+export type TemperCommand = z.infer<typeof temper>;
 
 /** Cocoa butter held warm until it is a paste of stable crystal: seed for pours to come. */
 export const silk = z.object({
@@ -39,6 +40,7 @@ export const silk = z.object({
   bestBefore: field(z.optional(z.nullable(z.iso.date('is a date like 2027-05-31'))), { label: 'It keeps to' }),
   note,
 });
+export type SilkCommand = z.infer<typeof silk>;
 
 export const remelt = z.object({
   kind: z.literal('remelt'),
@@ -47,3 +49,4 @@ export const remelt = z.object({
   why: field(word, { label: 'Why' }),
   note,
 });
+export type RemeltCommand = z.infer<typeof remelt>;

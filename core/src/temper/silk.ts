@@ -1,6 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { SilkCommand } from './commands';
 import { normals, seeded } from '../stats/chance';
 import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
 import { toMg } from '../units/mass';
@@ -13,7 +13,7 @@ import type { TemperReading } from './judge';
 export const SILK = { meltC: 45, holdC: 33.6, fromC: 32.8, toC: 34.2, lostC: 34.8, hours: 20, keepsDays: 90 } as const;
 
 /** Cocoa butter from the pantry becomes silk, under a code of its own. */
-export function planSilk(command: CommandOf<'silk'>, context: PlanContext): StepPlan {
+export function planSilk(command: SilkCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const mg = planner.take(command.sources, ['ingredient']);
   const materials = command.sources.map(({ holdingId }) => context.book.holding(holdingId).materialId ?? '');

@@ -1,12 +1,12 @@
 import { CODE_LETTERS, Planner, withoutWeight, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { RemeltCommand, TemperCommand } from './commands';
 import type { HoldingKind } from '../ledger/types';
 import { toMg } from '../units/mass';
 
 const INTO_THE_POUR: readonly HoldingKind[] = ['mass', 'block', 'remelt', 'tempered', 'bars', 'seconds', 'ingredient'];
 
 /** A pour is melted, cooled and brought to working temperature; seed and silk are ingredients of it. */
-export function planTemper(command: CommandOf<'temper'>, context: PlanContext): StepPlan {
+export function planTemper(command: TemperCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const mg = planner.take(command.sources, INTO_THE_POUR);
   const origin = planner.origin(command.sources);
@@ -28,7 +28,7 @@ export function planTemper(command: CommandOf<'temper'>, context: PlanContext): 
 }
 
 /** Goods go back to be melted again: bars that bloomed, seconds, trimmings. */
-export function planRemelt(command: CommandOf<'remelt'>, context: PlanContext): StepPlan {
+export function planRemelt(command: RemeltCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   const mg = planner.take(command.sources, ['bars', 'seconds', 'packed', 'tempered', 'remelt', 'block']);
   const origin = planner.origin(command.sources);

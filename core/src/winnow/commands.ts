@@ -57,3 +57,4 @@ export const winnow = z
       { message: 'is not what the passes add up to', path: ['nibsG'] },
     ),
   );
+export type WinnowCommand = z.infer<typeof winnow>;

@@ -1,9 +1,9 @@
 import { CODE_LETTERS, Planner, type PlanContext, type StepPlan } from '../ledger/planner';
-import type { CommandOf } from '../commands';
+import type { WinnowCommand } from './commands';
 import { toMg } from '../units/mass';
 
 /** Beans in, nibs and husk out (the husk is a by-product that is kept), weighed dust, the rest unaccounted. */
-export function planWinnow(command: CommandOf<'winnow'>, context: PlanContext): StepPlan {
+export function planWinnow(command: WinnowCommand, context: PlanContext): StepPlan {
   const planner = new Planner(context);
   planner.take(command.sources, ['roasted', 'beans', 'lot']);
   const origin = planner.origin(command.sources);

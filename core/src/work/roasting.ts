@@ -1,4 +1,5 @@
 import { z } from 'zod/mini';
+import { field } from '../fields/registry';
 import { id, massG, minutes, tempC, text } from '../fields/fields';
 import { PROBES, ROASTER_KINDS, SCHOOLS } from './roasting-words';
 
@@ -101,24 +102,40 @@ export type LiveRoast = z.infer<typeof liveRoast>;
 
 /** What makes a machine a roaster. */
 export const roasterFacts = z.object({
-  kind: z._default(z.enum(ROASTER_KINDS), 'oven'),
-  trays: z._default(z.nullable(z.number().check(z.int(), z.minimum(1), z.maximum(60))), null),
+  kind: field(z._default(z.enum(ROASTER_KINDS), 'oven'), { label: 'Kind' }),
+  trays: field(z._default(z.nullable(z.number().check(z.int(), z.minimum(1), z.maximum(60))), null), {
+    label: 'Trays',
+  }),
   /** Area of one tray, cm². */
-  trayCm2: z._default(z.nullable(z.number().check(z.gt(0), z.maximum(40_000))), null),
-  preheatMin: z._default(minutes, 15),
+  trayCm2: field(z._default(z.nullable(z.number().check(z.gt(0), z.maximum(40_000))), null), {
+    label: 'Area of one',
+    unit: 'cm²',
+  }),
+  preheatMin: field(z._default(minutes, 15), { label: 'Preheats in' }),
   /** `hand`: somebody turns the dial. `itself`: it runs the program on its own. */
-  setBy: z._default(z.enum(['hand', 'itself']), 'hand'),
-  how: text(300),
+  setBy: field(z._default(z.enum(['hand', 'itself']), 'hand'), {
+    label: 'Who changes the temperature',
+    words: { hand: 'somebody', itself: 'it runs a program' },
+  }),
+  how: field(text(300), {
+    label: 'How it is set, in a word',
+    example: 'dial on the door; the fan stops when it opens',
+  }),
   /** The maker's own validation of the kill step; without it there is no figure. */
   kill: z._default(
     z.nullable(
       z.object({
-        dMin: z.number().check(z.gt(0, 'must be more than 0'), z.maximum(100_000)),
-        zC: z.number().check(z.gt(0, 'must be more than 0'), z.maximum(100)),
-        refC: tempC,
+        dMin: field(z.number().check(z.gt(0, 'must be more than 0'), z.maximum(100_000)), { label: 'D', unit: 'min' }),
+        zC: field(z.number().check(z.gt(0, 'must be more than 0'), z.maximum(100)), { label: 'z, in °C' }),
+        refC: field(tempC, { label: 'at' }),
         /** Decimal reductions the plan asks for. */
-        wanted: z._default(z.nullable(z.number().check(z.gt(0), z.maximum(20))), null),
-        source: z.string().check(z.trim(), z.minLength(3, 'says who validated it, and when'), z.maxLength(300)),
+        wanted: field(z._default(z.nullable(z.number().check(z.gt(0), z.maximum(20))), null), {
+          label: 'Reductions asked for',
+        }),
+        source: field(z.string().check(z.trim(), z.minLength(3, 'says who validated it, and when'), z.maxLength(300)), {
+          label: 'Validated by whom, when, for which load',
+          example: 'study of March, full trays, cold spot',
+        }),
       }),
     ),
     null,

@@ -1,7 +1,7 @@
 import type { FastifyReply } from 'fastify';
 import { z } from 'zod/mini';
 import type { Problem } from '@wunsch/core/api/types';
-import { labelOf } from '@wunsch/core/entry/labels';
+import { labelOf, type Sent } from '@wunsch/core/fields/labels';
 import { DomainError, type FieldProblem } from '@wunsch/core/errors/domain-error';
 
 const CONFLICTS = new Set([
@@ -31,6 +31,7 @@ export function problem(
   detail: string,
   errors: readonly FieldProblem[] = [],
   facts?: Record<string, unknown>,
+  sent?: Sent,
 ): Problem {
   return {
     type: `urn:wunsch:problem:${code.replace('/', ':')}`,
@@ -38,15 +39,15 @@ export function problem(
     status,
     code,
     detail,
-    errors: errors.map((row) => ({ ...row, label: labelOf(row.path) })),
+    errors: errors.map((row) => ({ ...row, label: labelOf(row.path, sent) })),
     ...(facts && Object.keys(facts).length > 0 ? { facts } : {}),
   };
 }
 
-/** Every way a request can fail, as one problem document. */
-export function problemFrom(error: unknown): Problem {
+/** Every way a request can fail, as one problem document. @param sent what was asked for, to name its fields */
+export function problemFrom(error: unknown, sent?: Sent): Problem {
   if (error instanceof DomainError) {
-    return problem(statusOf(error.code), error.code, error.message, error.fields, { ...error.facts });
+    return problem(statusOf(error.code), error.code, error.message, error.fields, { ...error.facts }, sent);
   }
   if (error instanceof z.core.$ZodError) {
     const errors = error.issues.map((issue) => ({ path: issue.path.join('.'), message: issue.message }));
@@ -54,8 +55,12 @@ export function problemFrom(error: unknown): Problem {
     return problem(
       422,
       'http/invalid',
-      first ? `${first.path === '' ? 'The body' : labelOf(first.path)} ${first.message}.` : 'That cannot be read.',
+      first
+        ? `${first.path === '' ? 'The body' : labelOf(first.path, sent)} ${first.message}.`
+        : 'That cannot be read.',
       errors,
+      undefined,
+      sent,
     );
   }
   const { statusCode, code, message } = error as { statusCode?: number; code?: string; message?: string };

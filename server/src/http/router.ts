@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod/mini';
+import { FIELDS } from '@wunsch/core/fields/registry';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { away } from '../heavy/away';
 import type { Calculators } from './calculating';
@@ -14,6 +15,27 @@ export interface Route {
   summary: string;
   body?: z.ZodMiniType;
 }
+
+declare module 'fastify' {
+  interface FastifyContextConfig {
+    /** What a request's body is read by: a refusal calls its fields as their registry does. */
+    body?: z.ZodMiniType;
+  }
+}
+
+/** What the API's document says of a field: its name, its unit, what is usual. */
+const described = ({
+  zodSchema,
+  jsonSchema,
+}: {
+  zodSchema: z.core.$ZodType;
+  jsonSchema: z.core.JSONSchema.BaseSchema;
+}): void => {
+  const { label, unit, hint, usual } = FIELDS.get(zodSchema) ?? {};
+  if (label !== undefined) jsonSchema.title = label;
+  const said = [unit, hint, usual && `usually ${usual[0]} to ${usual[1]}`].filter(Boolean).join('; ');
+  if (said !== '') jsonSchema.description = said;
+};
 
 /** Registers routes and remembers them for the OpenAPI document. */
 export class Router implements Calculators {
@@ -123,7 +145,7 @@ export class Router implements Calculators {
     bodyLimit?: number,
   ): void {
     this.routes.push({ method: 'POST', url, summary, body });
-    this.app.post(url, bodyLimit === undefined ? {} : { bodyLimit }, (request) =>
+    this.app.post(url, { config: { body }, ...(bodyLimit === undefined ? {} : { bodyLimit }) }, (request) =>
       answer(body.parse(request.body), request),
     );
   }
@@ -155,6 +177,7 @@ export class Router implements Calculators {
     this.app.route({
       method,
       url,
+      config: { body },
       ...(bodyLimit === undefined ? {} : { bodyLimit }),
       handler: async (request, reply) => {
         const input = body.parse(request.body ?? (method === 'DELETE' ? {} : request.body));
@@ -174,7 +197,7 @@ export class Router implements Calculators {
     act: (body: z.infer<B>, request: FastifyRequest) => Promise<unknown>,
   ): void {
     this.routes.push({ method: 'POST', url, summary, body });
-    this.app.post(url, async (request, reply) => {
+    this.app.post(url, { config: { body } }, async (request, reply) => {
       const answer = await act(body.parse(request.body), request);
       void reply.code(201);
       return answer;
@@ -259,7 +282,9 @@ export class Router implements Calculators {
                 requestBody: {
                   required: true,
                   content: {
-                    'application/json': { schema: z.toJSONSchema(body, { io: 'input', unrepresentable: 'any' }) },
+                    'application/json': {
+                      schema: z.toJSONSchema(body, { io: 'input', unrepresentable: 'any', override: described }),
+                    },
                   },
                 },
               }

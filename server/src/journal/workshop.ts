@@ -90,7 +90,7 @@ export class Workshop extends Journal {
       ]);
     }
     this.checkBeans(entry.sources, kind);
-    checkBlocks(this.book, blocksOf(this.records), { kind: kind ?? 'sort', sources: entry.sources } as Command);
+    checkBlocks(this.book, blocksOf(this.records), { kind, sources: entry.sources } as Command);
     const startedAt = this.timeOf(entry);
     const sources = takeForWork(this.book, entry.sources, startedAt, this.reserved());
     const asked = { kind, sources: entry.sources, begins: true } as Asked;

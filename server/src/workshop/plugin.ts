@@ -5,7 +5,14 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { carriedOver } from '@wunsch/core/composition/carry-over';
 import { ingredientFacts } from '@wunsch/core/composition/ingredient-facts';
 import type { Material } from '@wunsch/core/ledger/types';
-import { newCleaning, newMachine, newMaterial, newPerson, newRoute, settings } from '@wunsch/core/workshop/schemas';
+import {
+  machineFacts,
+  newCleaning,
+  newMaterial,
+  newPerson,
+  newRoute,
+  settingsChange,
+} from '@wunsch/core/workshop/schemas';
 import { changeRates } from '@wunsch/core/money/rates';
 import { isCurrency } from '@wunsch/core/units/money';
 import { dayText } from '@wunsch/core/units/zone';
@@ -25,11 +32,7 @@ export function workshopRoutes(router: Router): void {
     empty: workshop.book.steps.size === 0,
     troubles: workshop.troubles,
   }));
-  const change = z.extend(z.omit(settings, { demo: true, earlierRates: true }), {
-    /** First day of new wages and energy prices; left out, today. */
-    ratesFrom: z.optional(z.iso.date('is a date like 2027-05-31')),
-  });
-  router.write('PUT', '/api/workshop/settings', 'Change settings', change, ({ ratesFrom, ...body }) => {
+  router.write('PUT', '/api/workshop/settings', 'Change settings', settingsChange, ({ ratesFrom, ...body }) => {
     if (body.currency !== workshop.settings.currency && workshop.book.steps.size > 0) {
       throw new DomainError(
         'workshop/currency-fixed',
@@ -104,14 +107,14 @@ export function workshopRoutes(router: Router): void {
       return person;
     },
   );
-  router.write('POST', '/api/workshop/machines', 'Add a machine', newMachine, (body) => {
+  router.write('POST', '/api/workshop/machines', 'Add a machine', machineFacts, (body) => {
     unlike(workshop.machines, body.name, null);
     leastAndMost(body);
     const machine = { ...body, id: nanoid(10) };
     workshop.putMachine(machine);
     return machine;
   });
-  router.write('PUT', '/api/workshop/machines/:id', 'Change a machine', newMachine, (body, request) => {
+  router.write('PUT', '/api/workshop/machines/:id', 'Change a machine', machineFacts, (body, request) => {
     unlike(workshop.machines, body.name, param(request.params, 'id'));
     leastAndMost(body);
     const machine = { ...known(workshop.machines, param(request.params, 'id')), ...body };

@@ -1,13 +1,15 @@
 import { useState } from 'react';
 import type { BeanLotView } from '@wunsch/core/api/beans';
-import { COLOURS, SMELLS } from '@wunsch/core/beans/words';
+import { dryingEntry, fermentEntry } from '@wunsch/core/beans/records';
 import { send } from '../parts/api';
 import { useDraft } from '../parts/draft';
-import { Chips, NumberBox, Tick } from '../parts/fields';
+import { Chips, NumberBox } from '../parts/fields';
 import { readNumbers } from '../parts/number';
 import { Caution, Refusal } from '../parts/pieces';
 import { NOBODY } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
+import { Field } from '../record/Field';
+import { RecordSheet, useRecordForm } from '../record/form';
 import { useRecords } from './records';
 import { When } from '../parts/dates';
 
@@ -58,132 +60,53 @@ function SaveButton({
 
 function FermentEntry({ lot }: { lot: BeanLotView }) {
   const show = useShow();
-  const unit = show.temp(0).slice(-2);
-  const { write, busy, error, fail } = useRecords(lot.code);
-  const draft = useDraft(`ferment.${lot.code}`, () => ({
-    figures: { core: '', top: '', ph: '', cut: '', brown: '' },
-    turned: false,
-    smell: '',
-    colour: '',
-    at: '',
-  }));
-  const { figures, turned, smell, colour, at } = draft.value;
-  const { values, wrong } = readNumbers(figures);
-  const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
-  const figure = (name: keyof typeof figures, label: string, extra: { unit?: string; placeholder?: string } = {}) => (
-    <NumberBox
-      label={label}
-      value={figures[name]}
-      onChange={(text) => set({ figures: { ...figures, [name]: text } })}
-      problem={wrong[name]}
-      {...extra}
-    />
-  );
-  const warm = (value: number | null): number | null => (value === null ? null : show.tempIn(value));
-  const save = async (): Promise<void> => {
-    if (Object.keys(wrong).length > 0) return;
-    const said = Object.values(values).some((value) => value !== null) || turned || smell !== '' || colour !== '';
-    if (!said) return fail('Nothing is filled in yet: a temperature, a smell, a cut or a turning.');
-    const { core, top, ph, cut, brown } = values;
-    const record = {
-      kind: 'ferment',
-      coreC: warm(core),
-      topC: warm(top),
-      ph,
-      cut: cut ?? 0,
-      cutBrown: brown ?? 0,
-      turned,
-      smell,
-      colour,
-    } as const;
-    if (await write(record, draft.key, show.sent(at))) draft.clear();
-  };
+  const { enter } = useRecords(lot.code);
+  const record = useRecordForm(`ferment.${lot.code}`, fermentEntry, () => ({}));
+  const [at, setAt] = useState('');
   return (
-    <>
+    <RecordSheet
+      record={record}
+      save={(value, key) => enter(value, key, show.sent(at))}
+      done={() => setAt('')}
+      submit="Save the reading"
+    >
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-5">
-        {figure('core', 'Middle', { unit })}
-        {figure('top', 'Below the top', { unit })}
-        {figure('ph', 'pH, if known')}
-        {figure('cut', 'Beans cut', { placeholder: '10' })}
-        {figure('brown', 'with a brown ring')}
+        <Field at="coreC" />
+        <Field at="topC" />
+        <Field at="ph" />
+        <Field at="cut" />
+        <Field at="cutBrown" />
       </div>
-      <Chips
-        legend="Smell"
-        options={SMELLS.map((name) => [name as string, name] as const)}
-        chosen={[smell]}
-        choose={([name]) => set({ smell: name ?? '' })}
-      />
-      <Chips
-        legend="Colour"
-        options={COLOURS.map((name) => [name as string, name] as const)}
-        chosen={[colour]}
-        choose={([name]) => set({ colour: name ?? '' })}
-      />
+      <Field at="smell" />
+      <Field at="colour" />
       <div className="flex flex-wrap items-end gap-6">
-        <Tick checked={turned} onChange={(on) => set({ turned: on })}>
-          Turned, outside in
-        </Tick>
-        <When value={at} onChange={(text) => set({ at: text })} />
+        <Field at="turned" />
+        <When value={at} onChange={setAt} />
       </div>
-      <SaveButton error={error} busy={busy} save={() => void save()}>
-        Save the reading
-      </SaveButton>
-    </>
+    </RecordSheet>
   );
 }
 
 function DryingEntry({ lot }: { lot: BeanLotView }) {
   const show = useShow();
-  const { write, busy, error, fail } = useRecords(lot.code);
-  const draft = useDraft(`drying.${lot.code}`, () => ({
-    figures: { moisture: '', mass: '' },
-    raked: true,
-    weather: '',
-    at: '',
-  }));
-  const { figures, raked, weather, at } = draft.value;
-  const { values, wrong } = readNumbers(figures);
-  const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
-  const save = async (): Promise<void> => {
-    if (Object.keys(wrong).length > 0) return;
-    if (values.moisture === null && values.mass === null && !raked)
-      return fail('Nothing is filled in yet: a moisture, a weight or a raking.');
-    const massG = values.mass === null ? null : show.gramsFromHeavy(values.mass);
-    const record = { kind: 'drying', moisturePct: values.moisture, massG, raked, weather } as const;
-    if (await write(record, draft.key, show.sent(at))) draft.clear();
-  };
+  const { enter } = useRecords(lot.code);
+  const record = useRecordForm(`drying.${lot.code}`, dryingEntry, () => ({ raked: true }));
+  const [at, setAt] = useState('');
   return (
-    <>
+    <RecordSheet
+      record={record}
+      save={(value, key) => enter(value, key, show.sent(at))}
+      done={() => setAt('')}
+      submit="Save the reading"
+    >
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-4">
-        <NumberBox
-          label="Moisture"
-          unit="%"
-          value={figures.moisture}
-          onChange={(moisture) => set({ figures: { ...figures, moisture } })}
-          problem={wrong.moisture}
-        />
-        <NumberBox
-          label="All of it weighs"
-          unit={show.heavy}
-          value={figures.mass}
-          onChange={(mass) => set({ figures: { ...figures, mass } })}
-          problem={wrong.mass}
-        />
-        <When value={at} onChange={(text) => set({ at: text })} />
+        <Field at="moisturePct" />
+        <Field at="massG" />
+        <When value={at} onChange={setAt} />
       </div>
-      <Chips
-        legend="Weather"
-        options={['sun', 'cloud', 'rain', 'dryer'].map((name) => [name, name] as const)}
-        chosen={[weather]}
-        choose={([name]) => set({ weather: name ?? '' })}
-      />
-      <Tick checked={raked} onChange={(on) => set({ raked: on })}>
-        Raked
-      </Tick>
-      <SaveButton error={error} busy={busy} save={() => void save()}>
-        Save the reading
-      </SaveButton>
-    </>
+      <Field at="weather" />
+      <Field at="raked" />
+    </RecordSheet>
   );
 }
 

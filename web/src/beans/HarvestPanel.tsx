@@ -1,11 +1,10 @@
 import { lazy, Suspense } from 'react';
 import type { BeanLotView, HarvestView } from '@wunsch/core/api/beans';
 import { healthyBand } from '@wunsch/core/beans/harvest';
-import { useDraft } from '../parts/draft';
-import { NumberBox } from '../parts/fields';
-import { readNumbers } from '../parts/number';
-import { Refusal } from '../parts/pieces';
+import { harvest as harvestRecord } from '@wunsch/core/beans/records';
 import { useShow } from '../parts/workshop';
+import { Field } from '../record/Field';
+import { RecordSheet, useRecordForm } from '../record/form';
 import { HarvestEntries } from './HarvestEntries';
 import { useRecords } from './records';
 
@@ -19,24 +18,10 @@ export function HarvestPanel({ lot }: { lot: BeanLotView }) {
 }
 
 function Open({ lot }: { lot: BeanLotView }) {
-  const { write, busy, error } = useRecords(lot.code);
-  const show = useShow();
-  const draft = useDraft(`harvest.${lot.code}`, () => ({ pods: '', ambient: '' }));
-  const { values, wrong } = readNumbers(draft.value);
-  const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
-  const begin = async (): Promise<void> => {
-    if (Object.keys(wrong).length > 0) return;
-    const saved = await write(
-      {
-        kind: 'harvest',
-        pods: values.pods,
-        ambientC: values.ambient === null ? null : show.tempIn(values.ambient),
-        openedAt: new Date(lot.receivedAt).toISOString(),
-      },
-      draft.key,
-    );
-    if (saved) draft.clear();
-  };
+  const { enter } = useRecords(lot.code);
+  const record = useRecordForm(`harvest.${lot.code}`, harvestRecord, () => ({
+    openedAt: new Date(lot.receivedAt).toISOString(),
+  }));
   return (
     <section className="mt-5 grid gap-4 rounded-md bg-sheet px-4 py-4" aria-label="Own harvest">
       <h2 className="text-xl">Begin the ferment diary</h2>
@@ -44,30 +29,12 @@ function Open({ lot }: { lot: BeanLotView }) {
         {(lot.receivedG / 1000).toFixed(1)} kg of wet beans in their pulp. The diary tells when to turn and when to
         stop.
       </p>
-      <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
-        <NumberBox
-          label="Pods opened"
-          value={draft.value.pods}
-          onChange={(pods) => set({ pods })}
-          problem={wrong.pods}
-        />
-        <NumberBox
-          label="Room around the heap"
-          unit={show.temp(0).slice(-2)}
-          value={draft.value.ambient}
-          onChange={(ambient) => set({ ambient })}
-          problem={wrong.ambient}
-        />
-      </div>
-      <Refusal error={error} />
-      <button
-        type="button"
-        className="button button-main justify-self-start"
-        disabled={busy}
-        onClick={() => void begin()}
-      >
-        Begin
-      </button>
+      <RecordSheet record={record} save={enter} submit="Begin">
+        <div className="grid grid-cols-2 gap-4 sm:grid-cols-3">
+          <Field at="pods" />
+          <Field at="ambientC" />
+        </div>
+      </RecordSheet>
     </section>
   );
 }

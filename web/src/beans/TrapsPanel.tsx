@@ -1,10 +1,10 @@
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { BeanStoreView } from '@wunsch/core/api/beans';
-import { useDraft } from '../parts/draft';
+import { trap } from '@wunsch/core/beans/records';
 import { useShow } from '../parts/workshop';
-import { Box, NumberBox } from '../parts/fields';
-import { readNumbers } from '../parts/number';
-import { Refusal, Section } from '../parts/pieces';
+import { Section } from '../parts/pieces';
+import { Field } from '../record/Field';
+import { RecordSheet, useRecordForm } from '../record/form';
 import { useRecords } from './records';
 import { When } from '../parts/dates';
 
@@ -14,19 +14,10 @@ const YEAR_MS = 365.25 * 86_400_000;
 /** Moth traps by the week: against the maker's own past, with last year behind this one. */
 export function TrapsPanel({ store }: { store: BeanStoreView }) {
   const { weeks, alarm, names } = store.traps;
-  const { write, busy, error, fail } = useRecords(null);
+  const { enter } = useRecords(null);
   const show = useShow();
-  const draft = useDraft('trap', () => ({ trap: names[0] ?? '', figures: { moths: '', days: '7' }, at: '' }));
-  const { trap, figures, at } = draft.value;
-  const set = (part: Partial<typeof draft.value>): void => draft.set((before) => ({ ...before, ...part }));
-  const { values, wrong } = readNumbers(figures);
-  const save = async (): Promise<void> => {
-    if (Object.keys(wrong).length > 0) return;
-    if (trap.trim() === '' || values.moths === null || values.days === null)
-      return fail('Name the trap, count the moths, say how many days it hung.');
-    if (await write({ kind: 'trap', trap, moths: values.moths, days: values.days }, draft.key, show.sent(at)))
-      draft.clear();
-  };
+  const record = useRecordForm('trap', trap, () => ({ trap: names[0] ?? '', days: 7 }));
+  const [at, setAt] = useState('');
   const recent = weeks.filter(({ from }) => from > store.now - YEAR_MS);
   const before = weeks
     .filter(({ from }) => from <= store.now - YEAR_MS + 14 * 86_400_000)
@@ -62,28 +53,19 @@ export function TrapsPanel({ store }: { store: BeanStoreView }) {
         </div>
       )}
       <Section title="Count a trap">
-        <div className="grid grid-cols-2 items-end gap-4 sm:grid-cols-[1.2fr_1fr_1fr_1.4fr_auto]">
-          <Box label="Trap" value={trap} onChange={(text) => set({ trap: text })} placeholder="by the door" />
-          <NumberBox
-            label="Moths in it"
-            value={figures.moths}
-            onChange={(moths) => set({ figures: { ...figures, moths } })}
-            onEnter={() => void save()}
-            problem={wrong.moths}
-          />
-          <NumberBox
-            label="Days it hung"
-            value={figures.days}
-            onChange={(days) => set({ figures: { ...figures, days } })}
-            onEnter={() => void save()}
-            problem={wrong.days}
-          />
-          <When value={at} onChange={(text) => set({ at: text })} />
-          <button type="button" className="button button-main mb-1" disabled={busy} onClick={() => void save()}>
-            Save the count
-          </button>
-        </div>
-        <Refusal error={error} />
+        <RecordSheet
+          record={record}
+          save={(value, key) => enter(value, key, show.sent(at))}
+          done={() => setAt('')}
+          submit="Save the count"
+        >
+          <div className="grid grid-cols-2 gap-4 sm:grid-cols-[1.2fr_1fr_1fr_1.4fr]">
+            <Field at="trap" />
+            <Field at="moths" />
+            <Field at="days" />
+            <When value={at} onChange={setAt} />
+          </div>
+        </RecordSheet>
       </Section>
     </div>
   );

@@ -2,11 +2,10 @@ import type { Machine } from '@wunsch/core/workshop/schemas';
 import { readNumber } from '../parts/number';
 import type { Fields, FieldSpec, FieldState, Problems } from './entry';
 import { When } from '../parts/dates';
+import { entryHead } from '@wunsch/core/work/start';
+import { fieldsFrom } from './fields-for';
 
-export const WHEN: FieldSpec[] = [
-  { name: '~minutes', label: 'Hands-on minutes', type: 'number', optional: true, unit: 'min' },
-  { name: '~kwh', label: 'Energy', type: 'number', optional: true, unit: 'kWh' },
-];
+export const WHEN = fieldsFrom(entryHead, ['minutes', { name: '~minutes' }], ['energyKwh', { name: '~kwh' }]);
 export const AT: FieldSpec = { name: '~at', label: 'When', type: 'text', optional: true };
 
 /** What is counted into the cost of an entry: as typed, or what is usual. */

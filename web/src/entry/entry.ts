@@ -1,3 +1,4 @@
+import { z } from 'zod/mini';
 import type { Command } from '@wunsch/core/commands';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsTo, type MassUnit } from '@wunsch/core/units/mass';
@@ -42,6 +43,8 @@ export interface FieldSpec {
   hint?: string;
   /** Where it stands in the command, when not under its own name: there the server's word about it is. */
   at?: string;
+  /** What it is read by: what it refuses is said before it is sent. */
+  takes?: z.core.$ZodType;
   /** Choices too many for buttons. */
   list?: readonly string[];
   /** The pile it weighs, drawn beside its name. */
@@ -183,6 +186,10 @@ export function readFields(
       else values[spec.name] = steps;
     } else if (text !== '') values[spec.name] = text;
     else if (!spec.optional) fail('is missing');
+  }
+  for (const { name, takes } of [...usual, ...added]) {
+    const read = takes === undefined || values[name] === undefined ? null : z.safeParse(takes, values[name]);
+    if (read?.success === false) problems[name] = read.error.issues[0]?.message ?? 'cannot be read';
   }
   for (const { name, into } of [...usual, ...added]) {
     if (!into) continue;

@@ -5,7 +5,7 @@ import { useNow } from '../app/DueLine';
 import { Empty, Figure } from '../parts/pieces';
 import { RouteChoice } from '../parts/RouteChoice';
 import { span, useHere, useShow } from '../parts/workshop';
-import { fieldG, type Fields, type FieldSpec } from '../entry/entry';
+import { fieldG, type Fields } from '../entry/entry';
 import { Chips } from '../parts/fields';
 import { Conching } from './Conching';
 import { Foretold, ForetoldMore, useForetold } from './Foretold';
@@ -18,6 +18,7 @@ import { Warming } from './Warming';
 import { judgeHoldUp } from '@wunsch/core/grind/hold-up';
 import { StepForm } from '../entry/StepForm';
 import { usualIn } from '../entry/WorkBench';
+import { fieldsFor } from '../entry/fields-for';
 
 type Act = 'read' | 'add' | 'pour' | 'move';
 
@@ -256,7 +257,7 @@ function MoveOn({ grind }: { grind: GrindView }) {
     <StepForm
       kind="reading"
       station={null}
-      specs={[{ name: 'note', label: 'Note', type: 'text', optional: true }]}
+      specs={fieldsFor('reading', 'note')}
       draftId={`move.${grind.batch.id}`}
       before={({ choices, choose }) => (
         <div className="mb-3">
@@ -277,26 +278,13 @@ function MoveOn({ grind }: { grind: GrindView }) {
   );
 }
 
-const BATCH_FIELDS: FieldSpec[] = [
-  { name: 'batchName', at: 'batch.name', label: 'Name of the batch', type: 'text', hint: 'Fiji 68 %' },
-  {
-    name: 'targetMicron',
-    at: 'batch.targetMicron',
-    label: 'Target fineness',
-    type: 'number',
-    unit: 'µm',
-    optional: true,
-  },
-  {
-    name: 'cocoaTargetPct',
-    at: 'batch.cocoaTargetPct',
-    label: 'Cocoa meant',
-    type: 'number',
-    unit: '%',
-    optional: true,
-  },
-  { name: 'note', label: 'Note', type: 'text', optional: true },
-];
+const BATCH_FIELDS = fieldsFor(
+  'charge',
+  ['batch.name', { name: 'batchName' }],
+  ['batch.targetMicron', { name: 'targetMicron' }],
+  ['batch.cocoaTargetPct', { name: 'cocoaTargetPct' }],
+  'note',
+);
 
 function NewBatch({ view, onStarted }: { view: BenchView; onStarted: (code: string) => void }) {
   const { view: workshop } = useHere();

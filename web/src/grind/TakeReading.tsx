@@ -8,6 +8,7 @@ import { Chips } from '../parts/fields';
 import { typedNumber } from '../parts/number';
 import { useSave } from '../parts/save';
 import { DrawnGauge } from './DrawnGauge';
+import { fieldsFor } from '../entry/fields-for';
 
 const READINGS = [
   { value: 'micron', label: 'By gauge' },
@@ -36,26 +37,13 @@ const SCORES = Array.from({ length: 11 }, (_, score) => [String(score), String(s
 
 /** What is asked for each thing that is read. */
 const READING_FIELDS: Partial<Record<Asked, readonly FieldSpec[]>> = {
-  micron: [
-    {
-      name: 'channels',
-      at: 'value',
-      label: 'Fineness',
-      type: 'series',
-      unit: 'µm',
-      hint: 'Dense band, each channel: 21 22',
-    },
-    {
-      name: 'streaks',
-      label: 'Single streaks begin',
-      type: 'series',
-      unit: 'µm',
-      optional: true,
-      hint: 'Each channel: 28 30',
-    },
-  ],
-  'bowl-temperature': [{ name: 'value', label: 'Bowl temperature', type: 'temp' }],
-  tension: [{ name: 'value', label: 'Tension, as your machine counts it', type: 'number' }],
+  micron: fieldsFor(
+    'reading',
+    ['channels', { at: 'value', label: 'Fineness', optional: false, hint: 'Dense band, each channel: 21 22' }],
+    ['streaks', { hint: 'Each channel: 28 30' }],
+  ),
+  'bowl-temperature': fieldsFor('reading', ['value', { label: 'Bowl temperature', type: 'temp', optional: false }]),
+  tension: fieldsFor('reading', ['value', { label: 'Tension, as your machine counts it', optional: false }]),
 };
 
 const mean = (values: readonly number[]): number =>
@@ -77,7 +65,10 @@ export function TakeReading({ grind }: { grind: GrindView }) {
       station={null}
       specs={[
         ...(READING_FIELDS[asked] ?? []),
-        { name: 'note', label: asked === 'texture' ? 'Texture, in words' : 'Note', type: 'text', optional: !inWords },
+        ...fieldsFor('reading', [
+          'note',
+          { label: asked === 'texture' ? 'Texture, in words' : 'Note', optional: !inWords },
+        ]),
       ]}
       draftId={`reading.${grind.batch.id}.${what}`}
       past={

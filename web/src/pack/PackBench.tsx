@@ -11,6 +11,7 @@ import { useApi } from '../parts/api';
 import { SelectBox } from '../parts/choice';
 import { CountBars } from './CountBars';
 import { componentsOf, fittingProducts, keepsTo, perPiece, takeComponents, withSpoilt } from './components';
+import { fieldsFor } from '../entry/fields-for';
 
 /** Bars into wrappers, blocks and tubs into packs: each with its label, and each component of its packaging. */
 export function PackBench({ view }: { view: BenchView }) {
@@ -143,19 +144,20 @@ export function PackBench({ view }: { view: BenchView }) {
           ) : null
         }
         specs={[
-          { name: 'pieces', label: counted ? 'Bars packed' : 'Packs', type: 'pieces' },
-          ...(counted ? [] : [{ name: 'massG', label: 'In all packs together', type: 'mass' } as FieldSpec]),
-          { name: 'labelCode', label: 'Code on the label', type: 'text' },
-          {
-            name: 'bestBefore',
-            label: 'Best before',
-            type: 'date',
-            ...(product?.facts.keepsMonths != null
-              ? { hint: `${product.facts.keepsMonths} months, as the product says` }
-              : usual
-                ? { hint: usual.because }
-                : {}),
-          },
+          ...fieldsFor(
+            'pack',
+            ['pieces', counted ? {} : { label: 'Packs' }],
+            ...(counted ? [] : [['massG', { label: 'In all packs together', optional: false }] as const]),
+            'labelCode',
+            [
+              'bestBefore',
+              product?.facts.keepsMonths != null
+                ? { hint: `${product.facts.keepsMonths} months, as the product says` }
+                : usual
+                  ? { hint: usual.because }
+                  : {},
+            ],
+          ),
           ...components.map(({ materialId, name, pieces }): FieldSpec => ({
             name: `with.${materialId}`,
             label: `${name}, of ${count(pieces)}`,
@@ -168,7 +170,7 @@ export function PackBench({ view }: { view: BenchView }) {
             type: 'pieces',
             optional: true,
           })),
-          { name: 'note', label: 'Note', type: 'text', optional: true },
+          ...fieldsFor('pack', 'note'),
         ]}
         propose={(_, fields) => {
           const packs = readNumber(fields['pieces']?.text ?? '') ?? (counted ? holding.pieces : 0);

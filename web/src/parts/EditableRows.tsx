@@ -23,11 +23,11 @@ export function EditableRows<T>({
   return (
     <>
       {rows.map((row, index) => (
-        <div key={index} className={`mt-1 grid grid-cols-2 items-end gap-3 ${columns}`}>
+        <div key={index} className={`mt-1 grid grid-cols-2 items-start gap-3 ${columns}`}>
           {fields(row, index)}
           <button
             type="button"
-            className="button button-quiet"
+            className="button button-quiet mt-5"
             disabled={rows.length <= fewest}
             onClick={() => leaveOut(index)}
           >

@@ -23,7 +23,8 @@ export const newKey = (): string =>
     ? crypto.randomUUID()
     : [...crypto.getRandomValues(new Uint8Array(16))].map((byte) => byte.toString(16).padStart(2, '0')).join('');
 
-function load<T>(id: string): Kept<T> | null {
+/** What was typed in a form and not saved, with its key; null where nothing was. */
+export function loadDraft<T>(id: string): Kept<T> | null {
   try {
     const text = localStorage.getItem(name(id));
     return text === null ? null : (JSON.parse(text) as Kept<T>);
@@ -32,13 +33,22 @@ function load<T>(id: string): Kept<T> | null {
   }
 }
 
+/** Keeps what is typed. A full or forbidden storage costs the draft its reload, nothing else. */
+export function saveDraft(id: string, value: unknown, key: string): void {
+  try {
+    localStorage.setItem(name(id), JSON.stringify({ value, key }));
+  } catch {
+    // Nothing can be kept here.
+  }
+}
+
 /** What was typed in a form and not saved; null where nothing was. */
-export const draftOf = <T>(id: string): T | null => load<T>(id)?.value ?? null;
+export const draftOf = <T>(id: string): T | null => loadDraft<T>(id)?.value ?? null;
 
 export const dropDraft = (id: string): void => localStorage.removeItem(name(id));
 
 /** Whether something was typed and not saved: a form that is not shown at first opens on it again. */
-export const hasDraft = (id: string): boolean => load(id) !== null;
+export const hasDraft = (id: string): boolean => loadDraft(id) !== null;
 
 /**
  * A draft that survives a reload.
@@ -52,11 +62,7 @@ export function useDraft<T>(id: string, initial: () => T): Draft<T> {
 
   useEffect(() => {
     if (!state.touched) return;
-    try {
-      localStorage.setItem(name(state.id), JSON.stringify(state.kept));
-    } catch {
-      // A full or forbidden storage costs the draft its reload, nothing else.
-    }
+    saveDraft(state.id, state.kept.value, state.kept.key);
   }, [state]);
 
   const set = useCallback((change: (value: T) => T) => {
@@ -72,6 +78,6 @@ export function useDraft<T>(id: string, initial: () => T): Draft<T> {
 }
 
 function open<T>(id: string, initial: () => T): { id: string; kept: Kept<T>; touched: boolean } {
-  const kept = load<T>(id);
+  const kept = loadDraft<T>(id);
   return { id, kept: kept ?? { value: initial(), key: newKey() }, touched: kept !== null };
 }

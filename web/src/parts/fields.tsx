@@ -1,4 +1,4 @@
-import { useId, type ReactNode } from 'react';
+import { useId, type ReactNode, type Ref } from 'react';
 import { Labelled, problemOf } from './Labelled';
 
 interface BoxProps {
@@ -12,6 +12,7 @@ interface BoxProps {
   onEnter?: (() => void) | undefined;
   /** It was asked for by a press: the hands go on in it. */
   autoFocus?: boolean;
+  inputRef?: Ref<HTMLInputElement>;
   className?: string;
 }
 
@@ -26,6 +27,7 @@ export function Box({
   hint,
   onEnter,
   autoFocus = false,
+  inputRef,
   className = '',
   decimal = false,
 }: BoxProps & { decimal?: boolean }) {
@@ -45,6 +47,7 @@ export function Box({
     >
       <input
         id={id}
+        ref={inputRef}
         type="text"
         className={`entry ${decimal ? 'figure text-xl!' : ''}`}
         autoFocus={autoFocus}
@@ -60,6 +63,25 @@ export function Box({
           event.preventDefault();
           onEnter();
         }}
+      />
+    </Labelled>
+  );
+}
+
+/** Several lines to type in. */
+export function LongBox({ label, value, onChange, problem, placeholder, hint, className }: BoxProps) {
+  const id = useId();
+  return (
+    <Labelled id={id} label={label} hint={hint} problem={problem} className={className}>
+      <textarea
+        id={id}
+        rows={2}
+        className="entry"
+        value={value}
+        placeholder={placeholder}
+        aria-invalid={problem !== undefined}
+        aria-describedby={problemOf(id, problem)}
+        onChange={(event) => onChange(event.target.value)}
       />
     </Labelled>
   );

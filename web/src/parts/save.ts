@@ -3,6 +3,12 @@ import { useState } from 'react';
 /** Said where nobody is chosen. */
 export const NOBODY = 'Choose who is at the bench, at the top right.';
 
+/** Who enters something. @throws Error where nobody is chosen */
+export function somebody(personId: string | null): string {
+  if (personId === null) throw new Error(NOBODY);
+  return personId;
+}
+
 /** Runs a save: busy while it goes, the refusal if there is one, and who is at the bench. */
 export function useSave(): {
   busy: boolean;

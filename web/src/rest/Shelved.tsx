@@ -9,14 +9,18 @@ import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { DayBox } from '../parts/dates';
+import { fieldsFor } from '../entry/fields-for';
 
 const WEEK_MS = 7 * 86_400_000;
 const WEEKS = [1, 2, 3, 4, 6, 8].map((weeks) => [String(weeks), weeks === 1 ? 'one week' : `${weeks} weeks`] as const);
 const SCORES = Array.from({ length: 11 }, (_, score) => [String(score), String(score)] as const);
 const FIELDS: FieldSpec[] = [
-  { name: 'airTemp', at: 'air.tempC', label: 'Shelf', type: 'temp', optional: true },
-  { name: 'airHumidity', at: 'air.humidityPct', label: 'Its humidity', type: 'number', unit: '%', optional: true },
-  { name: 'note', label: 'Note', type: 'text', optional: true },
+  ...fieldsFor(
+    'reading',
+    ['air.tempC', { name: 'airTemp', label: 'Shelf', optional: true }],
+    ['air.humidityPct', { name: 'airHumidity', label: 'Its humidity', optional: true }],
+    'note',
+  ),
 ];
 
 /** One batch of blocks: how it tastes on its way, and when it is meant to come off. */

@@ -4,6 +4,7 @@ import { StepForm } from '../entry/StepForm';
 import { ROAST_WORK } from './work';
 import { useHere } from '../parts/workshop';
 import type { Live } from './useLive';
+import { fieldsFor } from '../entry/fields-for';
 
 /** The load is out: on to the scale. */
 export function WeighOut({
@@ -37,10 +38,7 @@ export function WeighOut({
         station="roast"
         draftId={`work.${work.id}`}
         fixed={work.sources}
-        specs={[
-          { name: 'outG', label: 'Out of the roaster', type: 'mass' },
-          { name: 'note', label: 'Note', type: 'text', optional: true },
-        ]}
+        specs={[...fieldsFor('roast', 'outG', 'note')]}
         machineId={work.machineId}
         minutes={Math.min(minutes, 20)}
         kwh={(kw * Math.min(minutes, 480)) / 60}

@@ -1,6 +1,7 @@
 import { REJECT_REASONS } from '@wunsch/core/ledger/types';
 import { capital } from '../parts/words';
-import { NOTE, type FieldSpec, type OfferedFields } from '../entry/entry';
+import { fieldsFor } from '../entry/fields-for';
+import type { FieldSpec, OfferedFields } from '../entry/entry';
 
 /** The pile of one fault, weighed. */
 export const rejectField = (reason: string): FieldSpec => ({
@@ -14,5 +15,5 @@ export const rejectField = (reason: string): FieldSpec => ({
 
 /** What is asked at the end of each kind of work, in the order in which the hands do it. */
 export const fields: OfferedFields = {
-  sort: [{ name: 'goodG', label: 'Good beans', type: 'mass' }, ...REJECT_REASONS.map(rejectField), NOTE],
+  sort: [...fieldsFor('sort', 'goodG'), ...REJECT_REASONS.map(rejectField), ...fieldsFor('sort', 'note')],
 };

@@ -9,6 +9,7 @@ import { useApi } from '../parts/api';
 import { HoldingList } from '../parts/HoldingList';
 import { Empty, Figure, Loading, Section } from '../parts/pieces';
 import { MassUnitHere, count, useHere, useShow, useUnitOf } from '../parts/workshop';
+import { fieldsFor } from '../entry/fields-for';
 
 type Act = 'none' | 'sell' | 'buy';
 
@@ -118,15 +119,14 @@ export function StorePage() {
                 kind="buy"
                 station={null}
                 draftId={`buy.${materialId}`}
-                specs={[
-                  { name: 'supplier', label: 'Supplier', type: 'text' },
-                  { name: 'supplierBatch', label: 'Their batch number', type: 'text', optional: true },
-                  material?.kind === 'packaging'
-                    ? { name: 'pieces', label: 'Pieces', type: 'pieces' }
-                    : { name: 'massG', label: 'Weight', type: 'mass' },
-                  { name: 'price', label: `Price, all of it (${view.settings.currency})`, type: 'number' },
-                  { name: 'note', label: 'Note', type: 'text', optional: true },
-                ]}
+                specs={fieldsFor(
+                  'buy',
+                  'supplier',
+                  'supplierBatch',
+                  [material?.kind === 'packaging' ? 'pieces' : 'massG', { optional: false }],
+                  ['price', { label: `Price, all of it (${view.settings.currency})` }],
+                  'note',
+                )}
                 initial={{ massG: { text: '', unit: view.settings.massSystem === 'metric' ? 'kg' : 'lb' } }}
                 path="/api/ledger/steps"
                 submit="Put it in the pantry"

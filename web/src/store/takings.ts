@@ -3,6 +3,8 @@ import type { HoldingView } from '@wunsch/core/api/types';
 import type { FieldSpec, Fields } from '../entry/entry';
 import { FREE_USE_WORDS, FREE_USES } from '@wunsch/core/money/commands';
 import { readNumber } from '../parts/number';
+import { capital } from '../parts/words';
+import { fieldsFor } from '../entry/fields-for';
 
 export const PRICES = '/api/money/prices';
 
@@ -11,33 +13,31 @@ export const askTakings =
   (currency: string) =>
   (chosen: readonly HoldingView[]): FieldSpec[] =>
     chosen.length < 2
-      ? [{ name: 'takings', label: 'Takings', type: 'number', unit: currency }]
-      : chosen.map(({ id, code }) => ({
-          name: `takings.${id}`,
-          label: `Takings for ${code}`,
-          type: 'number',
-          unit: currency,
-        }));
+      ? fieldsFor('sell', ['takings', { unit: currency }])
+      : chosen.flatMap(({ id, code }) =>
+          fieldsFor('sell', [
+            'takings',
+            { name: `takings.${id}`, at: 'takings', label: `Takings for ${code}`, unit: currency },
+          ]),
+        );
 
 /** The rest of what a sale asks. */
-export const SALE_FIELDS: FieldSpec[] = [
-  {
-    name: 'use',
-    label: 'As',
-    type: 'choice',
-    optional: true,
-    choices: [
-      { value: 'sold', label: 'Sold' },
-      ...FREE_USES.map((use) => ({
-        value: use,
-        label: `${FREE_USE_WORDS[use][0]?.toUpperCase() ?? ''}${FREE_USE_WORDS[use].slice(1)}`,
-      })),
-    ],
-  },
-  { name: 'channel', label: 'By which channel', type: 'text', optional: true },
-  { name: 'to', label: 'To whom', type: 'text', optional: true },
-  { name: 'note', label: 'Note', type: 'text', optional: true },
-];
+export const SALE_FIELDS = fieldsFor(
+  'sell',
+  [
+    'use',
+    {
+      label: 'As',
+      choices: [
+        { value: 'sold', label: 'Sold' },
+        ...FREE_USES.map((use) => ({ value: use, label: capital(FREE_USE_WORDS[use]) })),
+      ],
+    },
+  ],
+  ['channel', { label: 'By which channel' }],
+  'to',
+  'note',
+);
 
 /** A sale as it is sent: takings of each thing, and all together. */
 export function saleOf<S extends { holdingId: string }>(

@@ -10,6 +10,7 @@ import { Log } from '../parts/log';
 import { TagLink } from '../parts/TagLink';
 import { Figure, KIND_NAMES, Loading, Section } from '../parts/pieces';
 import { MassUnitHere, count, useShow, useUnitOf } from '../parts/workshop';
+import { fieldsFor } from '../entry/fields-for';
 
 /** Any labelled container: what is in it, what it cost, where it came from, and a count of what is really there. */
 export function TubPage() {
@@ -124,13 +125,12 @@ export function TubPage() {
                 kind="adjust"
                 station={null}
                 draftId={`adjust.${holding.id}`}
-                specs={[
-                  counted
-                    ? { name: 'countedPieces', label: 'Pieces really there', type: 'pieces' }
-                    : { name: 'countedG', label: 'Really there', type: 'mass' },
-                  { name: 'cause', label: 'Why it differs', type: 'choice', choices: CAUSES },
-                  { name: 'note', label: 'Note', type: 'text', optional: true },
-                ]}
+                specs={fieldsFor(
+                  'adjust',
+                  [counted ? 'countedPieces' : 'countedG', { optional: false }],
+                  ['cause', { choices: CAUSES }],
+                  'note',
+                )}
                 initial={{ cause: { text: 'unaccounted' } }}
                 path="/api/ledger/steps"
                 submit="Book the difference"

@@ -1,11 +1,5 @@
-import { NOTE, type OfferedFields } from '../entry/entry';
+import { fieldsFor } from '../entry/fields-for';
+import type { OfferedFields } from '../entry/entry';
 
 /** What is asked at the end of each kind of work, in the order in which the hands do it. */
-export const fields: OfferedFields = {
-  winnow: [
-    { name: 'nibsG', label: 'Nibs', type: 'mass' },
-    { name: 'huskG', label: 'Husk', type: 'mass' },
-    { name: 'dustG', label: 'Dust and spill', type: 'mass', optional: true },
-    NOTE,
-  ],
-};
+export const fields: OfferedFields = { winnow: fieldsFor('winnow', 'nibsG', 'huskG', 'dustG', 'note') };

@@ -1,6 +1,4 @@
-import type { Settings } from '@wunsch/core/workshop/schemas';
-import { SelectBox } from '../parts/choice';
-import { Box, Chips, Tick } from '../parts/fields';
+import { Field, useTyped } from '../record/Field';
 
 const DAYS = [
   ['1', 'Mon'],
@@ -18,57 +16,29 @@ const HALF_HOURS = Array.from({ length: 49 }, (_, index) => {
   return [String(minutes), text] as const;
 });
 
+/** The half hours, and the time that stands there where it is none of them. */
+const withOwn = (minutes: string): readonly (readonly [string, string])[] =>
+  minutes === '' || HALF_HOURS.some(([value]) => value === minutes)
+    ? HALF_HOURS
+    : [
+        ...HALF_HOURS,
+        [minutes, `${Math.floor(Number(minutes) / 60)}:${String(Number(minutes) % 60).padStart(2, '0')}`],
+      ];
+
 /** When somebody is there, and whether stones may run while nobody is. */
-export function Attended({
-  settings,
-  set,
-}: {
-  settings: Settings;
-  set: <K extends keyof Settings>(key: K, value: Settings[K]) => void;
-}) {
-  const { attended, unattended, unattendedRule } = settings;
-  const at = (minutes: number) =>
-    HALF_HOURS.some(([value]) => value === String(minutes))
-      ? HALF_HOURS
-      : [
-          ...HALF_HOURS,
-          [String(minutes), `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`] as const,
-        ];
+export function Attended() {
+  const [from, to] = [useTyped('attended.fromMin'), useTyped('attended.toMin')];
+  const unattended = useTyped<boolean>('unattended');
   return (
     <div className="col-span-2 grid grid-cols-2 items-start gap-4">
-      <SelectBox
-        label="Somebody is here from"
-        value={String(attended.fromMin)}
-        options={at(attended.fromMin)}
-        onChange={(value) => set('attended', { ...attended, fromMin: Number(value) })}
-      />
-      <SelectBox
-        label="to"
-        value={String(attended.toMin)}
-        options={at(attended.toMin)}
-        onChange={(value) => set('attended', { ...attended, toMin: Number(value) })}
-      />
+      <Field at="attended.fromMin" listed choices={withOwn(from)} />
+      <Field at="attended.toMin" listed choices={withOwn(to)} />
       <div className="col-span-2">
-        <Chips
-          several
-          legend="On"
-          options={DAYS}
-          chosen={DAYS.flatMap(([day]) => (attended.days.includes(Number(day)) ? [day] : []))}
-          choose={(days) => set('attended', { ...attended, days: days.map(Number).sort() })}
-        />
+        <Field at="attended.days" choices={DAYS} />
       </div>
       <div className="col-span-2">
-        <Tick checked={unattended} onChange={(on) => set('unattended', on)}>
-          Stones may run while nobody is here
-        </Tick>
-        {unattended && (
-          <Box
-            label="By which rule of the workshop"
-            value={unattendedRule}
-            onChange={(text) => set('unattendedRule', text)}
-            placeholder="smoke alarm, tested cut-out, own circuit; what the insurer allows"
-          />
-        )}
+        <Field at="unattended" />
+        {unattended && <Field at="unattendedRule" />}
         <p className="mt-1 text-sm text-soft">
           Readings are planned into these hours. Local codes and your insurer decide what may run unattended.
         </p>

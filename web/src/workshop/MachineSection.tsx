@@ -1,15 +1,17 @@
 import { useState } from 'react';
+import { z } from 'zod/mini';
 import { STATION_NAMES, STATIONS } from '@wunsch/core/work/stations';
-import type { Machine } from '@wunsch/core/workshop/schemas';
+import { field } from '@wunsch/core/fields/registry';
+import { machineFacts, type Machine } from '@wunsch/core/workshop/schemas';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { useGrinder } from '../grind/useRun';
-import { SelectBox } from '../parts/choice';
-import { Box, Chips, NumberBox, Tick } from '../parts/fields';
-import { readNumbers, typedNumber } from '../parts/number';
+import { Box } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
+import { Field, useTyped } from '../record/Field';
+import { RecordSheet, useRecordForm } from '../record/form';
 
 /** Machines: what they carry, what they saw, how they were cleaned. */
 export function Machines() {
@@ -61,12 +63,7 @@ export function Machines() {
   );
 }
 
-const DOES = [
-  ['grinds', 'Grinds fine'],
-  ['coarse', 'Grinds coarse'],
-  ['conches', 'Only conches'],
-] as const;
-type Does = (typeof DOES)[number][0];
+const DOES = { grinds: 'Grinds fine', coarse: 'Grinds coarse', conches: 'Only conches' };
 
 /** What a machine can carry over, and the cleanings that took it away. */
 function Allergens({ machine }: { machine: Machine }) {
@@ -190,117 +187,67 @@ function Upkeep({ machine }: { machine: Machine }) {
   );
 }
 
+/** The machine as its form holds it: what a grinder does is one choice of three. */
+const machineSheet = z.safeExtend(machineFacts, {
+  does: field(z._default(z.enum(['grinds', 'coarse', 'conches']), 'grinds'), { label: 'What it does', words: DOES }),
+});
+
 function MachineForm({ machine, close }: { machine: Machine | null; close: () => void }) {
-  const figure = (value: number | null | undefined, per = 1): string =>
-    value == null ? '' : typedNumber(Number((value / per).toFixed(3)));
-  const [name, setName] = useState(machine?.name ?? '');
-  const [station, setStation] = useState(machine?.station ?? 'grind');
-  const [typed, setTyped] = useState({
-    min: figure(machine?.minG, 1000),
-    max: figure(machine?.maxG, 1000),
-    kw: figure(machine?.kw),
-    rpm: figure(machine?.rpm),
-    noise: figure(machine?.noiseDb),
-    dress: figure(machine?.dressEveryH),
-    service: figure(machine?.serviceEveryH),
-  });
-  const [does, setDoes] = useState<Does>(machine?.coarse ? 'coarse' : machine?.conches ? 'conches' : 'grinds');
-  const [tension, setTension] = useState(machine?.tension ?? '');
-  const [lid, setLid] = useState(machine?.lid ?? false);
-  const { busy, error, run, fail } = useSave();
-  const { values, wrong } = readNumbers(typed);
-  const set = (key: keyof typeof typed) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));
-  const save = (): void => {
-    if (Object.keys(wrong).length > 0) return fail('A figure cannot be read: look again.');
-    if (values.min !== null && values.max !== null && values.min > values.max)
-      return fail('The least is more than the most.');
-    const body = {
-      name,
-      station,
-      minG: values.min === null ? null : values.min * 1000,
-      maxG: values.max === null ? null : values.max * 1000,
-      kw: values.kw ?? 0,
-      ...(station === 'grind'
-        ? {
-            coarse: does === 'coarse',
-            conches: does === 'conches',
-            rpm: values.rpm,
-            noiseDb: values.noise,
-            tension,
-            lid,
-            dressEveryH: values.dress,
-            serviceEveryH: values.service,
-          }
-        : {}),
-      ...(machine?.roaster === undefined ? {} : { roaster: machine.roaster }),
-    };
-    void run(() =>
-      machine
-        ? send('PUT', `/api/workshop/machines/${machine.id}`, body)
-        : send('POST', '/api/workshop/machines', body, newKey()),
-    ).then((done) => done && close());
-  };
+  const record = useRecordForm(`machine.${machine?.id ?? 'new'}`, machineSheet, () => ({
+    station: 'grind' as const,
+    ...machine,
+    does: machine?.coarse ? ('coarse' as const) : machine?.conches ? ('conches' as const) : ('grinds' as const),
+  }));
   return (
-    <div className="mt-2 grid grid-cols-3 gap-3" role="group" aria-label={machine?.name ?? 'A new machine'}>
-      <Box className="col-span-2" label="Machine" value={name} onChange={setName} onEnter={save} />
-      <SelectBox
-        label="Station"
-        value={station}
-        options={STATIONS.map((row) => [row, STATION_NAMES[row]] as const)}
-        onChange={(row) => setStation(row)}
-      />
-      <NumberBox label="Least" unit="kg" value={typed.min} problem={wrong.min} onChange={set('min')} />
-      <NumberBox label="Most" unit="kg" value={typed.max} problem={wrong.max} onChange={set('max')} />
-      <NumberBox label="Power" unit="kW" value={typed.kw} problem={wrong.kw} onChange={set('kw')} />
-      {station === 'grind' && (
-        <>
-          <div className="col-span-3">
-            <Chips
-              legend="What it does"
-              options={DOES}
-              chosen={[does]}
-              choose={([next]) => setDoes(next ?? 'grinds')}
-            />
-            {does === 'coarse' && (
-              <p className="mt-1 text-sm text-soft">
-                Hand or saddle stone, mortar, food processor, juicer: texture is described, passes are counted, nothing
-                is foretold.
-              </p>
-            )}
-          </div>
-          <NumberBox label="Speed" unit="turns a minute" value={typed.rpm} problem={wrong.rpm} onChange={set('rpm')} />
-          <NumberBox label="Noise" unit="dB" value={typed.noise} problem={wrong.noise} onChange={set('noise')} />
-          <Box label="Tension, as it is usually set" value={tension} onChange={setTension} />
-          <NumberBox
-            label="Stones dressed every"
-            unit="h"
-            value={typed.dress}
-            problem={wrong.dress}
-            onChange={set('dress')}
-          />
-          <NumberBox
-            label="Service every"
-            unit="h"
-            value={typed.service}
-            problem={wrong.service}
-            onChange={set('service')}
-          />
-          <Tick checked={lid} onChange={setLid}>
-            It has a lid
-          </Tick>
-        </>
-      )}
-      <div className="col-span-3 flex gap-3">
-        <button type="button" className="button button-main" disabled={busy} onClick={save}>
-          {machine ? 'Save' : 'Add'}
-        </button>
-        <button type="button" className="button" onClick={close}>
-          Leave it
-        </button>
-      </div>
-      <div className="col-span-3">
-        <Refusal error={error} />
-      </div>
+    <div role="group" aria-label={machine?.name ?? 'A new machine'}>
+      <RecordSheet
+        record={record}
+        save={({ does, ...facts }, key) => {
+          const body = {
+            ...facts,
+            ...(facts.station === 'grind' ? { coarse: does === 'coarse', conches: does === 'conches' } : {}),
+          };
+          return machine
+            ? send('PUT', `/api/workshop/machines/${machine.id}`, body)
+            : send('POST', '/api/workshop/machines', body, key);
+        }}
+        submit={machine ? 'Save' : 'Add'}
+        leave="Leave it"
+        done={close}
+        className="mt-2 grid grid-cols-3 gap-3"
+      >
+        <Field className="col-span-2" at="name" />
+        <Field at="station" listed choices={STATIONS.map((row) => [row, STATION_NAMES[row]] as const)} />
+        <Field at="minG" />
+        <Field at="maxG" />
+        <Field at="kw" />
+        <GrinderFields />
+      </RecordSheet>
     </div>
+  );
+}
+
+/** What only a machine that grinds is asked. */
+function GrinderFields() {
+  const [station, does] = [useTyped('station'), useTyped('does')];
+  if (station !== 'grind') return null;
+  return (
+    <>
+      <div className="col-span-3">
+        <Field at="does" />
+        {does === 'coarse' && (
+          <p className="mt-1 text-sm text-soft">
+            Hand or saddle stone, mortar, food processor, juicer: texture is described, passes are counted, nothing is
+            foretold.
+          </p>
+        )}
+      </div>
+      <Field at="rpm" />
+      <Field at="noiseDb" />
+      <Field at="tension" />
+      <Field at="dressEveryH" />
+      <Field at="serviceEveryH" />
+      <Field at="lid" />
+    </>
   );
 }

@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Material } from '@wunsch/core/ledger/types';
+import { newMaterial } from '@wunsch/core/workshop/schemas';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
-import { Box } from '../parts/fields';
-import { Refusal, Section } from '../parts/pieces';
-import { useSave } from '../parts/save';
+import { Section } from '../parts/pieces';
+import { Field } from '../record/Field';
+import { RecordSheet, useRecordForm } from '../record/form';
 import { UsualMaterials } from '../parts/UsualMaterials';
 import { useHere } from '../parts/workshop';
 
@@ -78,28 +78,25 @@ export function Materials() {
 }
 
 function PackagingForm({ packaging, close }: { packaging: Pick<Material, 'id' | 'name'>; close: () => void }) {
-  const [name, setName] = useState(packaging.name);
-  const { busy, error, run } = useSave();
-  const save = (): void => {
-    const body = { name, kind: 'packaging' };
-    void run(() =>
-      packaging.id === ''
-        ? send('POST', '/api/workshop/materials', body, newKey())
-        : send('PUT', `/api/workshop/materials/${packaging.id}`, body),
-    ).then((done) => done && close());
-  };
+  const record = useRecordForm(`packaging.${packaging.id || 'new'}`, newMaterial, () => ({
+    name: packaging.name,
+    kind: 'packaging' as const,
+  }));
   return (
-    <div className="mt-3 grid gap-3" role="group" aria-label={packaging.name || 'Other packaging'}>
-      <Box label="Name of the packaging" value={name} onChange={setName} onEnter={save} />
-      <div className="flex gap-3">
-        <button type="button" className="button button-main" disabled={busy} onClick={save}>
-          Save
-        </button>
-        <button type="button" className="button" onClick={close}>
-          Leave it
-        </button>
-      </div>
-      <Refusal error={error} />
+    <div className="mt-3" role="group" aria-label={packaging.name || 'Other packaging'}>
+      <RecordSheet
+        record={record}
+        save={(body, key) =>
+          packaging.id === ''
+            ? send('POST', '/api/workshop/materials', body, key)
+            : send('PUT', `/api/workshop/materials/${packaging.id}`, body)
+        }
+        submit="Save"
+        leave="Leave it"
+        done={close}
+      >
+        <Field at="name" label="Name of the packaging" />
+      </RecordSheet>
     </div>
   );
 }

@@ -13,6 +13,7 @@ import { KIND_NAMES, Refusal, Section } from '../parts/pieces';
 import { RouteChoice } from '../parts/RouteChoice';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
+import { fieldsFor } from '../entry/fields-for';
 
 const NAMES: Partial<Record<OpeningKind, string>> = { mass: 'a batch on the stones', remelt: 'chocolate to remelt' };
 const hasCocoa = (what: OpeningKind): boolean => !['beans', 'roasted', 'nibs', 'husk'].includes(what);
@@ -21,28 +22,25 @@ const hasCocoa = (what: OpeningKind): boolean => !['beans', 'roasted', 'nibs', '
 export function OpeningPage() {
   const { view } = useHere();
   const { currency } = view.settings;
-  const specsOf = (what: OpeningKind): FieldSpec[] => [
-    { name: 'name', label: 'What it is called', type: 'text' },
-    { name: 'massG', label: 'Weight, all of it', type: 'mass' },
-    ...(isCounted(what) ? [{ name: 'pieces', label: 'Pieces', type: 'pieces' } as FieldSpec] : []),
-    { name: 'value', label: 'Worth, all of it', type: 'number', unit: currency, optional: true },
-    { name: 'code', label: 'Code on it already', type: 'text', optional: true },
-    ...(hasCocoa(what)
-      ? ([
-          { name: 'cocoaPct', label: 'Cocoa', type: 'number', unit: '%', optional: true },
-          { name: 'withoutButterPct', label: 'Cocoa without added butter', type: 'number', unit: '%', optional: true },
-          { name: 'sugarPct', label: 'Sugar', type: 'number', unit: '%', optional: true },
-          { name: 'allergenWords', label: 'Allergens, apart by commas', type: 'text', optional: true, at: 'allergens' },
-        ] as FieldSpec[])
-      : ([
-          { name: 'producer', label: 'Producer', type: 'text', optional: true },
-          { name: 'country', label: 'Country', type: 'list', optional: true },
-        ] as FieldSpec[])),
-    ...(what === 'mass'
-      ? [{ name: 'targetMicron', label: 'Target fineness', type: 'number', unit: 'µm', optional: true } as FieldSpec]
-      : []),
-    { name: 'note', label: 'What is known of its past', type: 'long', optional: true },
-  ];
+  const specsOf = (what: OpeningKind): FieldSpec[] =>
+    fieldsFor(
+      'open',
+      ['name', { label: 'What it is called' }],
+      ['massG', { label: 'Weight, all of it', optional: false }],
+      ...(isCounted(what) ? [['pieces', { optional: false }] as const] : []),
+      ['value', { unit: currency }],
+      'code',
+      ...(hasCocoa(what)
+        ? ([
+            'cocoaPct',
+            'withoutButterPct',
+            'sugarPct',
+            ['allergens', { name: 'allergenWords', label: 'Allergens, apart by commas' }],
+          ] as const)
+        : (['producer', ['country', { type: 'list' }]] as const)),
+      ...(what === 'mass' ? ['targetMicron'] : []),
+      ['note', { label: 'What is known of its past', type: 'long' }],
+    );
   const [what, setWhat] = useState<OpeningKind>('bars');
   return (
     <>

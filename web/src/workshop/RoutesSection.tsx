@@ -8,11 +8,12 @@ import {
   type Station,
 } from '@wunsch/core/work/stations';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
-import { Refusal, Section } from '../parts/pieces';
-import { NumberBox } from '../parts/fields';
-import { readNumber, typedNumber } from '../parts/number';
+import { newRoute } from '@wunsch/core/workshop/schemas';
+import { typedNumber } from '../parts/number';
+import { Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
+import { Field, useTyped } from '../record/Field';
+import { RecordSheet, useRecordForm, type RecordForm } from '../record/form';
 
 export function Routes() {
   const { view } = useHere();
@@ -56,36 +57,37 @@ export function Routes() {
 }
 
 function RouteEditor({ route, close }: { route: Route; close: () => void }) {
-  const show = useShow();
-  const { temperatureUnit } = useHere().view.settings;
-  const [name, setName] = useState(route.name);
-  const [note, setNote] = useState(route.note);
-  const [stations, setStations] = useState<Station[]>(route.stations);
-  const [ceiling, setCeiling] = useState(
-    route.ceilingC == null ? '' : typedNumber(Math.round(show.tempOut(route.ceilingC))),
-  );
-  const [error, setError] = useState<unknown>(null);
-  const save = async (): Promise<void> => {
-    const bound = readNumber(ceiling);
-    if (bound === null && ceiling.trim() !== '')
-      return setError(new Error('The hottest for the mass is not a number.'));
-    const body = { name, note, stations, ceilingC: bound === null ? null : show.tempIn(bound) };
-    try {
-      await (route.id === ''
-        ? send('POST', '/api/workshop/routes', body, newKey())
-        : send('PUT', `/api/workshop/routes/${route.id}`, body));
-      close();
-    } catch (reason) {
-      setError(reason);
-    }
-  };
+  const record = useRecordForm(`route.${route.id || 'new'}`, newRoute, () => route);
   return (
-    <div className="mt-4 max-w-3xl">
-      <label className="label">
-        Name of the route
-        <input className="entry" value={name} onChange={(event) => setName(event.target.value)} />
-      </label>
-      <div className="my-3 flex flex-wrap gap-2" role="group" aria-label="Stations, in the order pressed">
+    <RecordSheet
+      record={record}
+      save={(body, key) =>
+        route.id === ''
+          ? send('POST', '/api/workshop/routes', body, key)
+          : send('PUT', `/api/workshop/routes/${route.id}`, body)
+      }
+      submit="Save the route"
+      leave="Leave it"
+      done={close}
+      className="mt-4 grid max-w-3xl gap-3"
+    >
+      <Field at="name" />
+      <Passes record={record} />
+      <Field at="note" />
+      <Ceiling />
+    </RecordSheet>
+  );
+}
+
+/** The stations of a route, in the order in which they are pressed. */
+function Passes({ record }: { record: RecordForm<typeof newRoute> }) {
+  const stations = useTyped<Station[]>('stations');
+  const change = (next: Station[]): void =>
+    record.form.setValue('stations', next, { shouldDirty: true, shouldValidate: record.form.formState.isSubmitted });
+  const problem = record.form.formState.errors['stations']?.message as string | undefined;
+  return (
+    <div>
+      <div className="flex flex-wrap gap-2" role="group" aria-label="Stations, in the order pressed">
         {STATIONS.map((station) => (
           <button
             key={station}
@@ -94,8 +96,8 @@ function RouteEditor({ route, close }: { route: Route; close: () => void }) {
             aria-pressed={stations.includes(station)}
             disabled={station === 'beans'}
             onClick={() =>
-              setStations((now) =>
-                now.includes(station) ? now.filter((other) => other !== station) : [...now, station],
+              change(
+                stations.includes(station) ? stations.filter((other) => other !== station) : [...stations, station],
               )
             }
           >
@@ -104,30 +106,15 @@ function RouteEditor({ route, close }: { route: Route; close: () => void }) {
           </button>
         ))}
       </div>
-      <p className="label">A station pressed again leaves the route; pressed anew it goes to the end.</p>
-      <label className="label mt-2 block">
-        Note
-        <input className="entry" value={note} onChange={(event) => setNote(event.target.value)} />
-      </label>
-      <NumberBox
-        className="mt-2 max-w-xs"
-        label="The mass is never hotter than"
-        unit={`°${temperatureUnit}`}
-        value={ceiling}
-        onChange={setCeiling}
-        placeholder={
-          isUnroasted({ stations }) ? typedNumber(Math.round(show.tempOut(USUAL_CEILING_C))) : 'no such bound'
-        }
-      />
-      <Refusal error={error} />
-      <div className="mt-3 flex gap-3">
-        <button type="button" className="button button-main" onClick={() => void save()}>
-          Save the route
-        </button>
-        <button type="button" className="button" onClick={close}>
-          Leave it
-        </button>
-      </div>
+      <p className="label mt-2">A station pressed again leaves the route; pressed anew it goes to the end.</p>
+      {problem !== undefined && <p className="text-sm font-semibold text-crimson">It {problem}.</p>}
     </div>
   );
+}
+
+function Ceiling() {
+  const show = useShow();
+  const stations = useTyped<Station[]>('stations');
+  const usual = isUnroasted({ stations }) ? typedNumber(Math.round(show.tempOut(USUAL_CEILING_C))) : 'no such bound';
+  return <Field className="max-w-xs" at="ceilingC" example={usual} />;
 }

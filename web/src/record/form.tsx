@@ -1,0 +1,190 @@
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { set, useForm, type FieldErrors, type FieldValues, type UseFormReturn } from 'react-hook-form';
+import { z } from 'zod/mini';
+import { askedAt } from '@wunsch/core/fields/asked';
+import { ApiError } from '../parts/api';
+import { dropDraft, loadDraft, newKey, saveDraft } from '../parts/draft';
+import { Refusal } from '../parts/pieces';
+import { useHere } from '../parts/workshop';
+import { readTyped, typedOf, type Typed, type Units } from './typed';
+
+type RecordSchema = z.core.$ZodType<unknown, unknown>;
+
+/** A record form: what is typed, by the schema that its record is read by. */
+export interface RecordForm<S extends RecordSchema = RecordSchema> {
+  form: UseFormReturn<FieldValues>;
+  schema: S;
+  units: Units;
+  busy: boolean;
+  error: unknown;
+  /** Reads it and saves it; what is refused stands at its field. @param save gets the record and the draft's own key */
+  submit: (save: (record: z.output<S>, key: string) => Promise<unknown>) => Promise<boolean>;
+  /** Throws what was typed away. */
+  leave: () => void;
+}
+
+const Context = createContext<RecordForm | null>(null);
+
+export function useRecordFields(): RecordForm {
+  const record = useContext(Context);
+  if (!record) throw new Error('A field outside of its form');
+  return record;
+}
+
+/** The units that somebody types in. */
+export function useUnits(): Units {
+  const { massSystem, temperatureUnit } = useHere().view.settings;
+  return useMemo(
+    () => ({
+      heavy: massSystem === 'metric' ? 'kg' : 'lb',
+      light: massSystem === 'metric' ? 'g' : 'oz',
+      temperature: temperatureUnit,
+    }),
+    [massSystem, temperatureUnit],
+  );
+}
+
+/**
+ * A form for one record; a draft of it survives a reload.
+ *
+ * @param id which draft, unique to the form and its subject
+ * @param schema reads the record: names, units, hints and bounds of its fields are its own
+ * @param start what an untouched form holds; what the form does not ask for is sent on as it is here
+ */
+export function useRecordForm<S extends RecordSchema>(
+  id: string,
+  schema: S,
+  start: () => Partial<z.input<S>>,
+): RecordForm<S> {
+  const units = useUnits();
+  const draftId = `record.${id}`;
+  const [begun] = useState(() => {
+    const value = start();
+    const typed = typedOf(schema, value, units) as Record<string, Typed>;
+    const draft = loadDraft<Record<string, Typed>>(draftId);
+    return { value, typed, draft, key: draft?.key ?? newKey() };
+  });
+  const [key, setKey] = useState(begun.key);
+  const [busy, setBusy] = useState(false);
+  const [error, setError] = useState<unknown>(null);
+  const form = useForm<FieldValues>({
+    defaultValues: { ...begun.typed, ...begun.draft?.value },
+    reValidateMode: 'onChange',
+    resolver: (typed) => {
+      const { value, problems } = readTyped(schema, typed, units, begun);
+      const read = z.safeParse(schema, value);
+      const found = { ...problems };
+      if (!read.success) for (const issue of read.error.issues) found[issue.path.join('.')] ??= issue.message;
+      if (Object.keys(found).length === 0) return { values: typed, errors: {} };
+      const errors: FieldErrors = {};
+      for (const [path, message] of Object.entries(found))
+        set(errors, path === '' ? 'root' : path, { type: 'refused', message });
+      return { values: {}, errors };
+    },
+  });
+  useEffect(
+    () =>
+      form.subscribe({
+        formState: { values: true },
+        callback: ({ values }) => {
+          if (JSON.stringify(values) === JSON.stringify(begun.typed)) dropDraft(draftId);
+          else saveDraft(draftId, values, key);
+        },
+      }),
+    [form, draftId, key, begun],
+  );
+  const leave = (): void => {
+    dropDraft(draftId);
+    form.reset(begun.typed);
+    setKey(newKey());
+    setError(null);
+  };
+  const submit: RecordForm<S>['submit'] = async (save) => {
+    let saved = false;
+    setError(null);
+    await form.handleSubmit(
+      async (typed) => {
+        setBusy(true);
+        try {
+          const { value } = readTyped(schema, typed, units, begun);
+          await save(z.parse(schema, value), key);
+          leave();
+          saved = true;
+        } catch (reason) {
+          setError(reason);
+          if (reason instanceof ApiError)
+            for (const { path, message } of reason.problem.errors) {
+              const at = path.replace(/^record\./, '');
+              if (askedAt(schema, at.split('.'))) form.setError(at, { type: 'refused', message });
+            }
+        } finally {
+          setBusy(false);
+        }
+      },
+      (errors) => setError(new Error(unseen(errors) ?? 'Look again at what is marked.')),
+    )();
+    return saved;
+  };
+  return { form, schema, units, busy, error, submit, leave };
+}
+
+/** What is wrong with the record as a whole, at no field. */
+const unseen = (errors: FieldErrors): string | undefined => errors.root?.message;
+
+/** The fields of a record, its refusal, and the presses that save or leave it. */
+export function RecordSheet<S extends RecordSchema>({
+  record,
+  save,
+  submit,
+  done,
+  leave,
+  children,
+  className = 'grid gap-4',
+}: {
+  record: RecordForm<S>;
+  /** Sends it. */
+  save: (value: z.output<S>, key: string) => Promise<unknown>;
+  /** What the press that saves is called; and the one that leaves it, if there is one. */
+  submit: string;
+  leave?: string;
+  done?: () => void;
+  children: ReactNode;
+  className?: string;
+}) {
+  const { busy, error } = record;
+  return (
+    <Context.Provider value={record}>
+      <form
+        className={className}
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault();
+          event.stopPropagation();
+          void record.submit(save).then((saved) => saved && done?.());
+        }}
+      >
+        {children}
+        <div className="col-span-full">
+          <Refusal error={error} />
+          <div className="mt-1 flex flex-wrap gap-3">
+            <button type="submit" className="button button-main" disabled={busy}>
+              {submit}
+            </button>
+            {leave !== undefined && (
+              <button
+                type="button"
+                className="button"
+                onClick={() => {
+                  record.leave();
+                  done?.();
+                }}
+              >
+                {leave}
+              </button>
+            )}
+          </div>
+        </div>
+      </form>
+    </Context.Provider>
+  );
+}
