@@ -15,6 +15,7 @@ const LOWER = [
   'workshop',
   'stats',
   'run',
+  'record/',
 ];
 
 const TYPED = ['{core,server,web,e2e,bench,attack}/**/*.{ts,tsx}'];

@@ -254,9 +254,10 @@ test('a kill figure only from the maker’s own validation, whole or not at all'
   await page.getByRole('button', { name: 'Change', exact: true }).first().click();
   await page.getByLabel('D (min)').fill('2,5');
   await page.getByRole('button', { name: 'Save the roaster' }).click();
-  await expect(page.getByRole('alert')).toContainText('all four, or none');
+  await expect(page.getByText('is missing')).toHaveCount(2);
+  await expect(page.getByText('says who validated it, and when')).toBeVisible();
   await page.getByLabel('at (°C)').fill('110');
-  await page.getByLabel('z (°C)').fill('14');
+  await page.getByLabel('z, in °C').fill('14');
   await page.getByLabel('Reductions asked for').fill('5');
   await page.getByLabel(/^Validated by whom/).fill('own study of May, full trays');
   await page.getByRole('button', { name: 'Save the roaster' }).click();
@@ -268,7 +269,7 @@ test('a kill figure only from the maker’s own validation, whole or not at all'
   // As it was.
   await page.goto('/roasting/roasters');
   await page.getByRole('button', { name: 'Change', exact: true }).first().click();
-  for (const label of ['D (min)', 'at (°C)', 'z (°C)', 'Reductions asked for']) await page.getByLabel(label).fill('');
+  for (const label of ['D (min)', 'at (°C)', 'z, in °C', 'Reductions asked for']) await page.getByLabel(label).fill('');
   await page.getByLabel(/^Validated by whom/).fill('');
   await page.getByRole('button', { name: 'Save the roaster' }).click();
   await expect(page.getByText('No validation is entered').first()).toBeVisible();

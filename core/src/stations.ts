@@ -29,7 +29,7 @@ import { station as sort } from './sort/station';
 import { station as taste } from './taste/station';
 import { station as temper } from './temper/station';
 import { station as winnow } from './winnow/station';
-import type { StationFacts } from './work/station';
+import type { StationFacts } from './ledger/station';
 import type { Station } from './work/stations';
 import type { HoldingKind, StepKind } from './ledger/types';
 import type { Command, CommandOf } from './commands';

@@ -199,3 +199,68 @@ test('before migrations change a database it is packed into one file, which open
     rmSync(directory, { recursive: true, force: true });
   }
 });
+
+test('records of beans and roasts lie in one store with versions, and older ones are read as they are written now', async () => {
+  const directory = mkdtempSync(join(tmpdir(), 'wunsch-migrate-'));
+  const inspection = (looked: object) =>
+    JSON.stringify({
+      kind: 'inspection',
+      smells: [],
+      moisturePct: [7],
+      per100g: [],
+      signs: {
+        webbing: false,
+        droppings: false,
+        larvae: 0,
+        moths: 0,
+        wetSacks: 0,
+        tornSacks: 0,
+        rodents: false,
+        ...looked,
+      },
+      cut: null,
+      note: 'dry and clean',
+    });
+  try {
+    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
+    await migrate(drizzle(client), { migrationsFolder: upTo(7, join(directory, 'before')) });
+    await client.exec(`
+      insert into people values ('ann', 'Ann', true);
+      insert into bean_records values ('b1', null, 'trap', 1760000000000, 1760000000000, 'ann', '{"kind":"trap","trap":"door","moths":3,"days":7}');
+      insert into bean_records values ('b2', null, 'inspection', 1760000001000, 1760000001000, 'ann', '${inspection({})}');
+      insert into bean_records values ('b3', null, 'inspection', 1760000002000, 1760000002000, 'ann', '${inspection({ looked: false })}');
+      insert into roast_records values ('r1', 'shelved', 1760000003000, 1760000003000, 'ann', '{"kind":"shelved","programId":"p1","shelved":true}');
+    `);
+    await client.close();
+    const opened = await openDatabase(directory, MIGRATIONS);
+    const workshop = await Workshop.open(opened, () => 1_760_100_000_000);
+    const beans = [...workshop.beans.everything()];
+    expect(beans.map(({ id, lotId, at }) => [id, lotId, at])).toEqual([
+      ['b1', null, 1760000000000],
+      ['b2', null, 1760000001000],
+      ['b3', null, 1760000002000],
+    ]);
+    expect(beans.flatMap(({ value }) => (value.kind === 'inspection' ? [value.signs.looked] : []))).toEqual([
+      true,
+      false,
+    ]);
+    expect([...workshop.roasts.everything()].map(({ id, value }) => [id, value.kind])).toEqual([['r1', 'shelved']]);
+    workshop.addBeanRecord(null, { kind: 'trap', trap: 'window', moths: 1, days: 7 }, { personId: 'ann' });
+    await workshop.commit();
+    const { rows } = await opened.db.execute<{ room: string; kind: string; v: number }>(
+      'select room, kind, v from records order by at, id',
+    );
+    expect(rows).toHaveLength(5);
+    expect(rows.filter(({ kind }) => kind === 'trap')).toEqual([
+      { room: 'beans', kind: 'trap', v: 1 },
+      { room: 'beans', kind: 'trap', v: 1 },
+    ]);
+    await opened.db.execute("update records set v = 7 where id = 'b1'");
+    await expect(Workshop.open(opened)).rejects.toThrow(
+      'record b1 of beans: is of version 7, written by a newer program',
+    );
+    await opened.close();
+  } finally {
+    rmSync(directory, { recursive: true, force: true });
+  }
+});

@@ -81,7 +81,13 @@ function show(props: Parameters<typeof Form>[0], settings: Partial<WorkshopView[
 
 const saved = () => {
   const calls: [Sheet, string][] = [];
-  return { calls, save: async (value: Sheet, key: string) => void calls.push([value, key]) };
+  return {
+    calls,
+    save: (value: Sheet, key: string): Promise<unknown> => {
+      calls.push([value, key]);
+      return Promise.resolve();
+    },
+  };
 };
 
 beforeEach(() => localStorage.clear());

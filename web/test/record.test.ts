@@ -96,6 +96,13 @@ test('lists apart by commas, figures side by side, a group that is empty is none
   expect(read({ within: { a: '1', b: '' } }).value).toMatchObject({ within: { a: 1 } });
 });
 
+test('rows left empty at the end say nothing; an empty one between others is asked about', () => {
+  const empty = { channel: '', price: '' };
+  const shop = { channel: 'shop', price: '5' };
+  expect(read({ rows: [shop, empty, empty] }).value).toMatchObject({ rows: [{ channel: 'shop', price: 5 }] });
+  expect(read({ rows: [empty, shop] }).value).toMatchObject({ rows: [{ channel: '' }, { channel: 'shop', price: 5 }] });
+});
+
 test('what a form does not ask for goes on as it was', () => {
   const kept = { deep: [1, { two: 2 }] };
   expect(read({}, METRIC, { untouched: kept }).value).toMatchObject({ untouched: kept });

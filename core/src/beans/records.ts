@@ -134,8 +134,8 @@ export const inspection = z.object({
     wetSacks: z._default(count.check(z.maximum(5000)), 0),
     tornSacks: z._default(count.check(z.maximum(5000)), 0),
     rodents: z._default(z.boolean(), false),
-    /** Whether anybody looked; absent in older records: it was. */
-    looked: z.optional(z.boolean()),
+    /** Whether anybody looked. */
+    looked: z._default(z.boolean(), true),
   }),
   cut: z._default(
     z.nullable(

@@ -109,6 +109,7 @@ export class BeanStory {
       wetSacks: 0,
       tornSacks: 0,
       rodents: false,
+      looked: true,
     };
     return {
       kind: 'inspection',
@@ -388,7 +389,16 @@ export class BeanStory {
         smells: ['clean cocoa'],
         moisturePct: [offer.moisture, offer.moisture + 0.2],
         per100g: [offer.per100g, offer.per100g + 2],
-        signs: { webbing: false, droppings: false, larvae: 0, moths: 0, wetSacks: 0, tornSacks: 0, rodents: false },
+        signs: {
+          webbing: false,
+          droppings: false,
+          larvae: 0,
+          moths: 0,
+          wetSacks: 0,
+          tornSacks: 0,
+          rodents: false,
+          looked: true,
+        },
         cut: {
           planned: 300,
           beyond: false,

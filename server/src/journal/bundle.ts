@@ -1,12 +1,9 @@
 import { MOST_READINGS } from '@wunsch/core/roast/curve';
 import { z } from 'zod/mini';
-import { beanRecord } from '@wunsch/core/beans/records';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/fields/fields';
-import { recipeRecord } from '@wunsch/core/recipe/records';
-import { isRoom, ROOM_RECORDS } from '@wunsch/core/records';
-import { roastRecord } from '@wunsch/core/roast/records';
-import { instant, misfitOf, ROWS, words, type Table } from '@wunsch/core/workshop/rows';
+import { isRoom, readRecord, type AnyRoom } from '@wunsch/core/records';
+import { instant, misfitOf, ROWS, words, type Table } from '@wunsch/core/rows';
 import { sniff } from '../store/sniff';
 import type { Records } from '../store/records';
 import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
@@ -25,7 +22,15 @@ export const badRestore = (path: string, detail: string): DomainError =>
     { path, message: detail },
   ]);
 
-const record = z.object({ id, at: instant, recordedAt: instant, personId: id, value: z.unknown() });
+const record = z.object({
+  id,
+  at: instant,
+  recordedAt: instant,
+  personId: id,
+  /** Of its kind, when it was written; absent in exports from before kinds had versions. */
+  v: z._default(z.number().check(z.int(), z.minimum(1)), 1),
+  value: z.unknown(),
+});
 const inRoom = z.extend(record, { room: z.string() });
 const ofLot = z.extend(record, { lotId: z.nullable(id) });
 
@@ -80,6 +85,13 @@ function fitting<T>(list: ListName, index: number, schema: z.ZodMiniType<T>, val
   );
 }
 
+/** A record of any version, as it is written now. */
+function recordOf(room: AnyRoom, { v, ...row }: z.infer<typeof record>, list: ListName, index: number): ReadRow {
+  const read = readRecord(room, v, row.value);
+  if ('misfit' in read) throw badRestore(`${list}.${index}`, `${list}, row ${index + 1}: ${read.misfit}.`);
+  return { row: { ...row, value: read.value } };
+}
+
 /** Reads one row of a list. @throws DomainError `workshop/bad-restore` naming row and field */
 export function readRow(list: ListName, value: unknown, index: number): ReadRow {
   if (Object.hasOwn(ROWS, list)) {
@@ -89,22 +101,16 @@ export function readRow(list: ListName, value: unknown, index: number): ReadRow 
   }
   const fits = <T>(schema: z.ZodMiniType<T>, part: unknown = value): T => fitting(list, index, schema, part);
   switch (list) {
-    case 'beanRecords': {
-      const row = fits(ofLot);
-      return { row: { ...row, value: fits(beanRecord, row.value) } };
-    }
-    case 'roastRecords': {
-      const row = fits(record);
-      return { row: { ...row, value: fits(roastRecord, row.value) } };
-    }
-    case 'recipeRecords': {
-      const row = fits(record);
-      return { row: { ...row, value: fits(recipeRecord, row.value) } };
-    }
+    case 'beanRecords':
+      return recordOf('beans', fits(ofLot), list, index);
+    case 'roastRecords':
+      return recordOf('roast', fits(record), list, index);
+    case 'recipeRecords':
+      return recordOf('recipe', fits(record), list, index);
     case 'roomRecords': {
       const row = fits(inRoom);
       if (!isRoom(row.room)) throw badRestore(`${list}.${index}`, `${list}, row ${index + 1}: room is none.`);
-      return { row: { ...row, value: fits(ROOM_RECORDS[row.room] as z.ZodMiniType<unknown>, row.value) } };
+      return recordOf(row.room, row, list, index);
     }
     case 'files': {
       const { data, ...row } = fits(file);

@@ -1,3 +1,4 @@
+import { recordVersion, type AnyRoom } from '@wunsch/core/records';
 import { curveData } from '@wunsch/core/roast/curve';
 import { Readable } from 'node:stream';
 import { setImmediate as breathe } from 'node:timers/promises';
@@ -6,6 +7,13 @@ import { SealedStep } from '../checkpoint/sealed-steps';
 import type { Workshop } from './workshop';
 
 const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
+
+/** Records with the version of their kind. @param room of all of them; null where each names its own */
+const versioned = (
+  room: AnyRoom | null,
+  rows: Iterable<{ id: string; value: { kind: string }; room?: AnyRoom }>,
+): { id: string }[] =>
+  byId(rows).map((row) => ({ ...row, v: recordVersion(room ?? row.room ?? 'beans', row.value.kind) }));
 
 /** Keys in one order everywhere, so that the same workshop always gives the same bytes. */
 function ordered(value: unknown): unknown {
@@ -98,15 +106,15 @@ export async function* exportPieces(workshop: Workshop, within = true): AsyncGen
   const curves = byId(roasts.curves.values());
   const rows: Record<string, readonly unknown[]> = {
     batches: byId(workshop.batches.values()),
-    beanRecords: byId(beans.everything()),
+    beanRecords: versioned('beans', beans.everything()),
     holdings: byId(book.holdings.values()).map((row) => ({ ...row })),
     lots: byId([...workshop.lots].map(([id, facts]) => ({ id, facts }))),
     machines: byId(workshop.machines.values()),
     materials: byId(workshop.materials.values()),
     people: byId(workshop.people.values()),
-    recipeRecords: byId(recipes.everything()),
-    roastRecords: byId(roasts.everything()),
-    roomRecords: byId(records.everything()),
+    recipeRecords: versioned('recipe', recipes.everything()),
+    roastRecords: versioned('roast', roasts.everything()),
+    roomRecords: versioned(null, records.everything()),
     routes: byId(workshop.routes.values()),
     steps: [...book.steps.values()].sort((a, b) => a.seq - b.seq),
     works: byId(workshop.works.values()),

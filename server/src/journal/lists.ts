@@ -8,7 +8,7 @@ import type { EntryHead } from '@wunsch/core/work/start';
 import type { Batch, LotFacts, Material } from '@wunsch/core/ledger/types';
 import { DEFAULT_SETTINGS, type Machine, type Person, type Settings } from '@wunsch/core/workshop/schemas';
 import type { Route } from '@wunsch/core/work/stations';
-import { misfitOf, type Table } from '@wunsch/core/workshop/rows';
+import { misfitOf, type Table } from '@wunsch/core/rows';
 import type { Work } from '@wunsch/core/workshop/work';
 import { BeanBook } from '@wunsch/core/beans/book';
 import { RecipeBook } from '@wunsch/core/recipe/book';

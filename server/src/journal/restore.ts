@@ -88,14 +88,16 @@ async function checkReferences(rows: Rows): Promise<void> {
       look(row, `${name}.${index}`);
     }
   };
-  const once = async (name: string, list: readonly { id: string }[]): Promise<void> => {
-    const seen = new Set<string>();
+  const once = async (name: string, list: readonly { id: string }[], seen: Set<string>): Promise<void> => {
     await each(list, name, ({ id }, path) => {
       if (seen.has(id)) throw badRestore(path, `${path.replace('.', ', row ')} is there twice.`);
       seen.add(id);
     });
   };
-  for (const [name, list] of Object.entries(rows)) await once(name, list);
+  // Records lie together, whichever list they are in.
+  const recordIds = new Set<string>();
+  for (const [name, list] of Object.entries(rows))
+    await once(name, list, /Records$/.test(name) ? recordIds : new Set());
   await each(rows.holdings, 'holdings', (row, path) => known(routes, row.routeId, path, 'a route'));
   await each(rows.batches, 'batches', (row, path) => {
     known(holdings, row.id, path, 'a holding');

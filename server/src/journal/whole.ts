@@ -1,10 +1,10 @@
 import { setImmediate as breathe } from 'node:timers/promises';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { Book } from '@wunsch/core/ledger/book';
-import { misfitOf, ROWS, type Misfit, type Table } from '@wunsch/core/workshop/rows';
+import { misfitOf, ROWS, type Misfit, type Table } from '@wunsch/core/rows';
 import type { Database, Tx } from '../store/types';
 import type { Whole } from '../checkpoint/checkpoint';
-import { read } from '../store/read';
+import { read, UnreadableRecord } from '../store/read';
 import { type Records } from '../store/records';
 
 /** Rows that are looked at before others get their turn. */
@@ -57,7 +57,9 @@ export async function bookOf({ holdings, steps }: Pick<Records, 'holdings' | 'st
 
 /** Reads a whole workshop from its rows, each of them looked at. @throws Damaged */
 export async function readWhole(db: Database | Tx): Promise<Whole> {
-  const records = await read(db);
+  const records = await read(db).catch((error: unknown) => {
+    throw error instanceof UnreadableRecord ? new Damaged(error.message) : error;
+  });
   const misfit = await firstMisfit(records);
   if (misfit) throw new Damaged(`${misfit.table} ${misfit.id}: ${misfit.detail}`);
   try {

@@ -1,7 +1,10 @@
 import { setImmediate as breathe } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
 import type { Step } from '@wunsch/core/ledger/types';
-import { isRoom, type RoomRecord } from '@wunsch/core/records';
+import type { BeanRecord } from '@wunsch/core/beans/records';
+import { isRoom, readRecord, type AnyRoom, type RoomRecord } from '@wunsch/core/records';
+import type { RecipeRecord } from '@wunsch/core/recipe/records';
+import type { RoastRecord } from '@wunsch/core/roast/records';
 import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 import type { Settings } from '@wunsch/core/workshop/schemas';
 import type { Records } from './records';
@@ -36,7 +39,29 @@ function inOrder<Row extends { id: string; at: number; recordedAt: number }>(row
   return rows.sort((a, b) => a.at - b.at || a.recordedAt - b.recordedAt || (a.id < b.id ? -1 : 1));
 }
 
-/** Reads everything. */
+/** A record as it lies in the database. */
+interface Written {
+  id: string;
+  room: string;
+  subject: string | null;
+  v: number;
+  at: number;
+  recordedAt: number;
+  personId: string;
+  value: unknown;
+}
+
+/** A record that this program cannot read. */
+export class UnreadableRecord extends Error {}
+
+/** What a record says, whichever version wrote it. @throws UnreadableRecord */
+function opened<R extends AnyRoom>(room: R, v: number, { id, value }: { id: string; value: unknown }) {
+  const read = readRecord(room, v, value);
+  if ('misfit' in read) throw new UnreadableRecord(`record ${id} of ${room}: ${read.misfit}`);
+  return read.value;
+}
+
+/** Reads everything. @throws UnreadableRecord */
 export async function read(db: Database | Tx): Promise<Records> {
   const values = <Row extends { id: string }>(table: string, where = sql`true`): Promise<Row[]> =>
     paged(
@@ -44,19 +69,24 @@ export async function read(db: Database | Tx): Promise<Records> {
       (after) => sql`select json_agg(value order by id) as rows from (select id, value from ${sql.identifier(table)}
         where id > ${after} and ${where} order by id limit ${PAGE}) page`,
     );
-  const recordsIn = async <Row extends { id: string; at: number; recordedAt: number }>(
-    table: string,
-    own = sql``,
-    where = sql`true`,
-  ): Promise<Row[]> =>
-    inOrder(
-      await paged<Row>(
-        db,
-        (after) => sql`select json_agg(json_build_object('id', id, 'at', at, 'recordedAt', recorded_at,
-          'personId', person_id, 'value', value ${own}) order by id) as rows from (select * from ${sql.identifier(table)}
-          where id > ${after} and ${where} order by id limit ${PAGE}) page`,
-      ),
-    );
+  const written = inOrder(
+    await paged<Written>(
+      db,
+      (after) => sql`select json_agg(json_build_object('id', id, 'room', room, 'subject', subject, 'v', v, 'at', at,
+        'recordedAt', recorded_at, 'personId', person_id, 'value', value) order by id) as rows
+        from (select * from records where id > ${after} order by id limit ${PAGE}) page`,
+    ),
+  );
+  const beanRecords: BeanRecord[] = [];
+  const roastRecords: RoastRecord[] = [];
+  const recipeRecords: RecipeRecord[] = [];
+  const roomRecords: RoomRecord[] = [];
+  for (const { room, subject, v, ...row } of written) {
+    if (room === 'beans') beanRecords.push({ ...row, lotId: subject, value: opened(room, v, row) });
+    else if (room === 'roast') roastRecords.push({ ...row, value: opened(room, v, row) });
+    else if (room === 'recipe') recipeRecords.push({ ...row, value: opened(room, v, row) });
+    else if (isRoom(room)) roomRecords.push({ ...row, room, value: opened(room, v, row) });
+  }
   const [setting] = await db.select().from(t.settings);
   return {
     settings: (setting?.value as Settings | undefined) ?? null,
@@ -79,7 +109,7 @@ export async function read(db: Database | Tx): Promise<Records> {
     ),
     batches: await values('batches'),
     steps: await readSteps(db),
-    beanRecords: await recordsIn('bean_records', sql`, 'lotId', lot_id`),
+    beanRecords,
     files: (
       await paged<FileMeta>(
         db,
@@ -89,11 +119,9 @@ export async function read(db: Database | Tx): Promise<Records> {
           from (select * from files where id > ${after} and not removed order by id limit ${PAGE}) page`,
       )
     ).sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1)),
-    roastRecords: await recordsIn('roast_records'),
-    recipeRecords: await recordsIn('records', sql``, sql`room = 'recipe'`),
-    roomRecords: (await recordsIn<RoomRecord>('records', sql`, 'room', room`, sql`room <> 'recipe'`)).filter(
-      ({ room }) => isRoom(room),
-    ),
+    roastRecords,
+    recipeRecords,
+    roomRecords,
     curves: (
       await paged<CurveMeta>(
         db,

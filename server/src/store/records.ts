@@ -3,7 +3,7 @@ import { eq, isNotNull, sql } from 'drizzle-orm';
 import type { BeanRecord } from '@wunsch/core/beans/records';
 import type { Batch, Holding, LotFacts, Material, Step } from '@wunsch/core/ledger/types';
 import type { RecipeRecord } from '@wunsch/core/recipe/records';
-import type { RoomRecord } from '@wunsch/core/records';
+import { recordVersion, type RoomRecord } from '@wunsch/core/records';
 import type { RoastRecord } from '@wunsch/core/roast/records';
 import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 import type { Route } from '@wunsch/core/work/stations';
@@ -114,8 +114,9 @@ export async function write(db: Database | Tx, changes: Changes, commit?: Commit
         .values(rows.map((w) => ({ id: w.id, value: w })))
         .onConflictDoUpdate({ target: t.works.id, set: { value: sql`excluded.value` } }),
     );
-    await writeBeans(tx, changes);
-    await writeRoasts(tx, changes);
+    await writeRecords(tx, changes);
+    await writeFiles(tx, changes);
+    await writeCurves(tx, changes);
     for (const { id, at, stepId } of changes.closedWorks) {
       await tx.update(t.works).set({ closedAt: at, closedBy: stepId }).where(eq(t.works.id, id));
     }
@@ -151,24 +152,22 @@ const insertSteps = (tx: Tx, rows: readonly Step[]): Promise<unknown> =>
     )}::json) as row(id text, seq integer, kind text, station text, at bigint, "personId" text, "batchId" text,
       supersedes text, value text)`);
 
-async function writeBeans(tx: Tx, changes: Changes): Promise<void> {
-  await inChunks(changes.beanRecords, (rows) =>
-    tx.insert(t.beanRecords).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
-  );
+async function writeFiles(tx: Tx, changes: Changes): Promise<void> {
   await inChunks(changes.files, (rows) => tx.insert(t.files).values(rows));
   for (const id of changes.removedFiles) await tx.update(t.files).set({ removed: true }).where(eq(t.files.id, id));
 }
 
-async function writeRoasts(tx: Tx, changes: Changes): Promise<void> {
-  await inChunks(changes.roastRecords, (rows) =>
-    tx.insert(t.roastRecords).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
-  );
-  await inChunks(changes.recipeRecords, (rows) =>
-    tx.insert(t.records).values(rows.map((row) => ({ ...row, room: 'recipe', kind: row.value.kind }))),
-  );
-  await inChunks(changes.roomRecords, (rows) =>
-    tx.insert(t.records).values(rows.map((row) => ({ ...row, kind: row.value.kind }))),
-  );
+async function writeRecords(tx: Tx, changes: Changes): Promise<void> {
+  const rows = [
+    ...changes.beanRecords.map(({ lotId, ...row }) => ({ ...row, room: 'beans' as const, subject: lotId })),
+    ...changes.roastRecords.map((row) => ({ ...row, room: 'roast' as const })),
+    ...changes.recipeRecords.map((row) => ({ ...row, room: 'recipe' as const })),
+    ...changes.roomRecords,
+  ].map((row) => ({ ...row, kind: row.value.kind, v: recordVersion(row.room, row.value.kind) }));
+  await inChunks(rows, (chunk) => tx.insert(t.records).values(chunk));
+}
+
+async function writeCurves(tx: Tx, changes: Changes): Promise<void> {
   for (const row of changes.curves) await writeCurve(tx, row);
   for (const id of changes.removedCurves) {
     await tx.delete(t.roastCurves).where(eq(t.roastCurves.id, id));
@@ -229,6 +228,6 @@ export async function findAnswer(db: Database, key: string): Promise<typeof t.an
 /** Empties every table of the workshop, children first. */
 export async function clear(db: Database | Tx): Promise<void> {
   await db.execute(
-    sql`truncate answers, curve_parts, roast_curves, records, roast_records, files, bean_records, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
+    sql`truncate answers, curve_parts, roast_curves, records, files, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
   );
 }

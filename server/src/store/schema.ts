@@ -92,23 +92,6 @@ export const answers = pgTable('answers', {
   at: instant('at').notNull(),
 });
 
-/** What is written down about beans beside the grams: papers, sacks, inspections, holds, diaries. Only ever added to. */
-export const beanRecords = pgTable(
-  'bean_records',
-  {
-    id: text('id').primaryKey(),
-    lotId: text('lot_id').references(() => lots.id),
-    kind: text('kind').notNull(),
-    at: instant('at').notNull(),
-    recordedAt: instant('recorded_at').notNull(),
-    personId: text('person_id')
-      .notNull()
-      .references(() => people.id),
-    value: jsonb('value').notNull(),
-  },
-  (table) => [index('bean_records_lot').on(table.lotId)],
-);
-
 /** Photos and papers: of a lot, or of anything else by its kind and id, as `batch:…`. */
 export const files = pgTable('files', {
   id: text('id').primaryKey(),
@@ -131,28 +114,20 @@ export const files = pgTable('files', {
   bytes: bytea('bytes'),
 });
 
-/** What is written down about roasting: programs and their versions, trials, scores, words. Only ever added to. */
-export const roastRecords = pgTable('roast_records', {
-  id: text('id').primaryKey(),
-  kind: text('kind').notNull(),
-  at: instant('at').notNull(),
-  recordedAt: instant('recorded_at').notNull(),
-  personId: text('person_id')
-    .notNull()
-    .references(() => people.id),
-  value: jsonb('value').notNull(),
-});
-
 /**
- * What is written down in a room of its own (recipes, ladders, weighing runs) beside the grams. Only ever added to; the
- * room's schema reads the value.
+ * What rooms write down beside the grams (papers, inspections, programs, recipes, panels) about any subject. Only ever
+ * added to; the room's schema reads the value, which an older version of its kind is upgraded to first.
  */
 export const records = pgTable(
   'records',
   {
     id: text('id').primaryKey(),
     room: text('room').notNull(),
+    /** What it is about: of beans, the lot. */
+    subject: text('subject'),
     kind: text('kind').notNull(),
+    /** Of its kind, when it was written. */
+    v: integer('v').notNull().default(1),
     at: instant('at').notNull(),
     recordedAt: instant('recorded_at').notNull(),
     personId: text('person_id')
@@ -160,7 +135,7 @@ export const records = pgTable(
       .references(() => people.id),
     value: jsonb('value').notNull(),
   },
-  (table) => [index('records_room').on(table.room)],
+  (table) => [index('records_room').on(table.room), index('records_subject').on(table.subject)],
 );
 
 /**

@@ -31,7 +31,7 @@ export function ProductForm({
   const record = useRecordForm(`product.${product?.id ?? 'new'}`, productSheet, () => ({
     form: 'plain' as const,
     pack: 'retail' as const,
-    prices: [],
+    prices: [{}],
     ...product?.facts,
   }));
   const listOf = (kind: 'ingredient' | 'packaging') => [

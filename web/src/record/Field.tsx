@@ -177,7 +177,7 @@ export function Rows({
         add={() => row && append(typedOf(row, first, units))}
         addWords={add}
       />
-      {message !== undefined && <p className="text-sm font-semibold text-crimson">They {message}.</p>}
+      {message !== undefined && <p className="text-sm font-semibold text-crimson">{message}</p>}
     </>
   );
 }

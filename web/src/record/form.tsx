@@ -1,5 +1,5 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { set, useForm, type FieldErrors, type FieldValues, type UseFormReturn } from 'react-hook-form';
+import { set, useForm, type DeepPartial, type FieldErrors, type FieldValues, type UseFormReturn } from 'react-hook-form';
 import { z } from 'zod/mini';
 import { askedAt } from '@wunsch/core/fields/asked';
 import { ApiError } from '../parts/api';
@@ -54,7 +54,7 @@ export function useUnits(): Units {
 export function useRecordForm<S extends RecordSchema>(
   id: string,
   schema: S,
-  start: () => Partial<z.input<S>>,
+  start: () => DeepPartial<z.input<S>>,
 ): RecordForm<S> {
   const units = useUnits();
   const draftId = `record.${id}`;

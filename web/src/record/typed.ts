@@ -148,7 +148,9 @@ export function readTyped(
     if (Array.isArray(given)) {
       const row = asked.kind === 'rows' ? elementOf(asked.schema) : undefined;
       if (!row) return given;
-      return given.map((part, index) => read(row, part, `${path}.${index}`, rowBefore(was, index)));
+      // Rows left empty at the end say nothing.
+      const said = given.slice(0, given.findLastIndex((part) => !isEmpty(part)) + 1);
+      return said.map((part, index) => read(row, part, `${path}.${index}`, rowBefore(was, index)));
     }
     if ('kept' in given) return given.kept;
     if (asked.empty === null && isEmpty(given)) return null;

@@ -107,7 +107,7 @@ function Passes({ record }: { record: RecordForm<typeof newRoute> }) {
         ))}
       </div>
       <p className="label mt-2">A station pressed again leaves the route; pressed anew it goes to the end.</p>
-      {problem !== undefined && <p className="text-sm font-semibold text-crimson">It {problem}.</p>}
+      {problem !== undefined && <p className="text-sm font-semibold text-crimson">{problem}</p>}
     </div>
   );
 }

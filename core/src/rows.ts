@@ -1,14 +1,14 @@
 import { z } from 'zod/mini';
-import { command } from '../commands';
-import { newBatch } from '../grind/commands';
-import { id } from '../fields/fields';
-import { ACT_KINDS, HOLDING_KINDS, LOSS_CAUSES, STEP_KINDS } from '../ledger/types';
-import { waits } from '../run/due';
-import { liveMould } from '../work/moulding';
-import { liveRoast } from '../work/roasting';
-import { machine, newMaterial, newRoute, person } from './schemas';
-import { PLACES, STATIONS } from '../work/stations';
-import { livePour } from '../work/tempering';
+import { command } from './commands';
+import { newBatch } from './ledger/batch';
+import { id } from './fields/fields';
+import { ACT_KINDS, HOLDING_KINDS, LOSS_CAUSES, STEP_KINDS } from './ledger/types';
+import { waits } from './run/due';
+import { liveMould } from './work/moulding';
+import { liveRoast } from './work/roasting';
+import { machine, newMaterial, newRoute, person } from './workshop/schemas';
+import { PLACES, STATIONS } from './work/stations';
+import { livePour } from './work/tempering';
 
 /*
  * Every kind of row that a workshop is kept in, as it has to look: what is restored, and what is read at a start, is

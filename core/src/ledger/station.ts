@@ -1,4 +1,4 @@
-import type { HoldingKind, StepKind } from '../ledger/types';
+import type { HoldingKind, StepKind } from './types';
 
 /** What the others have to know of a station. */
 export interface StationFacts {
