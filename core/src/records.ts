@@ -47,6 +47,16 @@ export interface RoomRecord<R extends Room = Room> {
 export const ALL_RECORDS = { ...ROOM_RECORDS, beans: beanRecord, roast: roastRecord, recipe: recipeRecord } as const;
 export type AnyRoom = keyof typeof ALL_RECORDS;
 
+/**
+ * Rooms whose records are a list of their own, by its name, with what they call their subject; all others are
+ * `roomRecords`.
+ */
+export const OWN_LISTS = {
+  beanRecords: { room: 'beans', subject: 'lotId' },
+  roastRecords: { room: 'roast', subject: null },
+  recipeRecords: { room: 'recipe', subject: null },
+} as const satisfies Record<string, { room: AnyRoom; subject: string | null }>;
+
 const UPGRADES: Partial<Record<AnyRoom, Upgrades>> = { beans: beanUpgrades };
 
 /** The version in which a room writes a kind of record now. */

@@ -29,7 +29,9 @@ import { station as sort } from './sort/station';
 import { station as taste } from './taste/station';
 import { station as temper } from './temper/station';
 import { station as winnow } from './winnow/station';
-import type { StationFacts } from './ledger/station';
+import type { StartWork } from './work/start';
+import type { StationFacts } from './workshop/station';
+import type { Work } from './workshop/work';
 import type { Station } from './work/stations';
 import type { HoldingKind, StepKind } from './ledger/types';
 import type { Command, CommandOf } from './commands';
@@ -54,6 +56,14 @@ export const acceptsOf = (station: Station): readonly HoldingKind[] => FACTS[sta
 /** The step that a piece of work becomes when it is finished; undefined where none can be under way. */
 export const endsAs = ({ station, silk }: { station: Station; silk?: boolean | undefined }): StepKind | undefined =>
   silk === true ? 'silk' : FACTS[station].ends;
+
+/** What new work at a station carries beside what all work does. */
+export const workBegins = (entry: StartWork, has: { speed: number; curveId: string }): Partial<Work> =>
+  FACTS[entry.station].begins?.(entry, has) ?? {};
+
+/** The command that ends work, with what the work itself knows. */
+export const workFinishes = (work: Work, command: Command, has: { now: number; curveId: string | null }): Command =>
+  (FACTS[work.station].finishes?.(work, command, has) ?? command) as Command;
 
 type Planners = { [K in Command['kind']]: (command: CommandOf<K>, context: PlanContext) => StepPlan };
 

@@ -183,7 +183,7 @@ export async function buildApp({
   const live = new LiveRoasts(workshop, roastProbe, logError);
   workshop.follow('roast', {
     curve: (work) => live.row(work),
-    speed: (roast) => (roast.probe === 'simulated' ? roastProbe.mood.speed : 1),
+    speed: ({ roast }) => (roast?.probe === 'simulated' ? roastProbe.mood.speed : 1),
   });
   deviceRoutes(router, new SimulatedScale(workshop.now), probe, roastProbe);
   roastRoutes(router, views, live);

@@ -7,10 +7,13 @@ const ROOT = join(__dirname, '../..');
 
 /** Rooms that all stations share: none of them knows a station by name. */
 const SHARED = [
-  ...['run', 'stats', 'units', 'gates', 'fields', 'composition'].map((room) => `core/src/${room}`),
+  ...['run', 'record', 'stats', 'units', 'gates', 'fields', 'composition'].map((room) => `core/src/${room}`),
   ...['http', 'store', 'heavy', 'print', 'floor', 'judgement'].map((room) => `server/src/${room}`),
-  ...['entry', 'charts'].map((room) => `web/src/${room}`),
+  ...['entry', 'record', 'charts'].map((room) => `web/src/${room}`),
+  'server/src/journal/workshop.ts',
   'web/src/bench/Bench.tsx',
+  'web/src/parts/log.tsx',
+  'web/src/parts/log-words.ts',
 ];
 
 /** A station in quotation marks, or something taken out of its room. */

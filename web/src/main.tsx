@@ -1,4 +1,4 @@
-import './forms';
+import './kinds';
 import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider, useRouteError } from 'react-router';

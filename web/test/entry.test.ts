@@ -1,5 +1,5 @@
 import { gramsFrom } from '@wunsch/core/units/mass';
-import '../src/forms';
+import '../src/kinds';
 import { fieldG, fieldsOf, readFields, readNumber } from '../src/entry/entry';
 
 test('numbers as people type them', () => {

@@ -1,4 +1,21 @@
-import type { StationFacts } from '../ledger/station';
+import type { StationFacts } from '../workshop/station';
+import type { RoastCommand } from './commands';
+import { beginRoast, elapsedS, finishRoast } from './live';
 
-/** What can be taken to this bench, and the step that work here becomes. */
-export const station: StationFacts = { accepts: ['beans', 'nibs', 'lot'], ends: 'roast' };
+/** A load that was forgotten has been in for a day. */
+const DAY_S = 86_400;
+
+/** What can be taken to this bench, and the step that work here becomes: one that was followed live with all that was logged. */
+export const station: StationFacts = {
+  accepts: ['beans', 'nibs', 'lot'],
+  ends: 'roast',
+  begins: ({ roast }, { speed, curveId }) => (roast ? { roast: beginRoast(roast, speed, curveId) } : {}),
+  finishes: ({ roast, startedAt }, command, { now, curveId }) =>
+    roast
+      ? {
+          ...command,
+          ...finishRoast(roast, command as RoastCommand, Math.min(DAY_S, elapsedS(roast, startedAt, now))),
+          curveId,
+        }
+      : { ...command, curveId: null },
+};

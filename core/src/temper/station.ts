@@ -1,4 +1,10 @@
-import type { StationFacts } from '../ledger/station';
+import type { StationFacts } from '../workshop/station';
 
-/** What can be taken to this bench, and the step that work here becomes. */
-export const station: StationFacts = { accepts: ['block', 'mass', 'remelt', 'seconds', 'tempered'], ends: 'temper' };
+/** What can be taken to this bench, and the step that work here becomes, with what was marked of the pour. */
+export const station: StationFacts = {
+  accepts: ['block', 'mass', 'remelt', 'seconds', 'tempered'],
+  ends: 'temper',
+  begins: ({ silk }) => (silk === true ? { silk } : {}),
+  finishes: ({ pour, silk }, command) =>
+    silk !== true && pour && pour.marks.length > 0 ? { marks: pour.marks, ...command } : command,
+};

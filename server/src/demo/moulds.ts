@@ -1,3 +1,4 @@
+import { changeMould } from '../mould/work';
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import type { Seen } from '@wunsch/core/ledger/types';
 import type { BarFault } from '@wunsch/core/work/moulding';
@@ -67,7 +68,7 @@ export function fillMoulds(workshop: Workshop, workId: string, now: number): voi
     moulds,
     outAt,
   });
-  workshop.changeMould(workId, (mould) => ({
+  changeMould(workshop, workId, (mould) => ({
     ...mould,
     barG: 70,
     mouldId: TABLET,

@@ -1,3 +1,4 @@
+import { changePour } from '../temper/work';
 import { planPour } from '@wunsch/core/temper/plan';
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import { USUAL_WINDOWS } from '@wunsch/core/temper/windows';
@@ -122,7 +123,7 @@ export function followPour(workshop: Workshop, workId: string, massG: number, no
   if (!work) return;
   const windows = USUAL_WINDOWS.dark;
   const acts = planPour('machine', { massG, windows, fatShare: 0.4, softShare: 0, roomC: 20 });
-  workshop.changePour(workId, (pour) => ({ ...pour, school: 'machine', acts }));
+  changePour(workshop, workId, (pour) => ({ ...pour, school: 'machine', acts }));
   const rows = [];
   for (let at = work.startedAt; at < now; at += 1000)
     rows.push({ at, tempC: simulatedPourC((at - work.startedAt) / 1000, windows, false, seedOf(workId)) });

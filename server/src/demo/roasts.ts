@@ -1,3 +1,4 @@
+import { changeRoast } from '../roast/work';
 import { curveOf, type Curve } from '@wunsch/core/roast/curve';
 import { plannedSettings, layerOf } from '@wunsch/core/roast/program';
 import type { LoadFacts, Program, ProgramStep, SignMark } from '@wunsch/core/roast/records';
@@ -299,7 +300,7 @@ export class RoastStory {
         probe: 'simulated',
       },
     });
-    workshop.changeRoast(work.id, (roast) => ({
+    changeRoast(workshop, work.id, (roast) => ({
       ...roast,
       settings: plannedSettings({ steps: plan.steps }).slice(0, 2),
       signs: [{ second: 402, what: 'vinegar', word: '' }],

@@ -1,18 +1,12 @@
 import { nanoid } from 'nanoid';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { Command } from '@wunsch/core/commands';
+import { hasSources, type Command } from '@wunsch/core/commands';
 import type { EntryHead, StartWork } from '@wunsch/core/work/start';
-import { endsAs } from '@wunsch/core/stations';
-import { hasSources } from '@wunsch/core/commands';
-import { gatesOf } from '@wunsch/core/stations';
+import { endsAs, gatesOf, workBegins, workFinishes } from '@wunsch/core/stations';
 import { passGates, type Asked } from '@wunsch/core/gates/gate';
 import type { Batch, Step } from '@wunsch/core/ledger/types';
-import { beginRoast, elapsedS, finishRoast } from '@wunsch/core/roast/live';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
-import type { LiveRoast, StartRoast } from '@wunsch/core/work/roasting';
-import { NO_MOULD, type LiveMould } from '@wunsch/core/work/moulding';
 import type { Station } from '@wunsch/core/work/stations';
-import { NO_POUR, type LivePour } from '@wunsch/core/work/tempering';
 import type { Work } from '@wunsch/core/workshop/work';
 import { Checkpoint } from '../checkpoint/checkpoint';
 import type { Store } from '../store/database';
@@ -23,15 +17,12 @@ import { Journal } from './journal';
 import { gateContext } from './stops';
 import { takeForWork } from './works';
 
-/** A load that was forgotten has been in for a day. */
-const DAY_S = 86_400;
-
 /** Who listens to a station's work while it is under way. */
 export interface Follower {
   /** What was logged of it so far; null where nothing was. */
   curve(work: Work): CurveRow | null;
   /** How fast the clock of new work runs. */
-  speed?(roast: StartRoast): number;
+  speed?(entry: StartWork): number;
 }
 
 /**
@@ -109,10 +100,7 @@ export class Workshop extends Journal {
       pausedMs: 0,
       sacks: entry.sacks ?? [],
       ...(overrides.length > 0 ? { overrides } : {}),
-      ...(entry.silk === true && entry.station === 'temper' ? { silk: true } : {}),
-      ...(entry.roast && entry.station === 'roast'
-        ? { roast: beginRoast(entry.roast, this.followers.get('roast')?.speed?.(entry.roast) ?? 1, nanoid(14)) }
-        : {}),
+      ...workBegins(entry, { speed: this.followers.get(entry.station)?.speed?.(entry) ?? 1, curveId: nanoid(14) }),
     };
     this.putWork(work);
     return work;
@@ -157,37 +145,12 @@ export class Workshop extends Journal {
     return next;
   }
 
-  /** Changes the facts of a roast that is live. */
-  changeRoast(workId: string, change: (roast: LiveRoast) => LiveRoast): Work {
+  /** Changes what a station keeps of its work under way. @param change the parts that become others */
+  changeWork(workId: string, change: (work: Work) => Partial<Work>): Work {
     const work = this.openWork(workId);
-    if (!work.roast) throw new DomainError('work/closed', 'That work is no roast that is followed live.');
-    const next: Work = { ...work, roast: change(work.roast) };
+    const next: Work = { ...work, ...change(work) };
     this.putWork(next);
     return next;
-  }
-
-  private changeWork(work: Work, change: Partial<Work>): Work {
-    const next: Work = { ...work, ...change };
-    this.putWork(next);
-    return next;
-  }
-
-  /** Changes what is planned for a pour under way, and what was marked of it. */
-  changePour(workId: string, change: (pour: LivePour) => LivePour): LivePour {
-    const work = this.openWork(workId);
-    if (work.station !== 'temper') throw new DomainError('work/closed', 'That work is no pour.');
-    const pour = change(work.pour ?? NO_POUR);
-    this.changeWork(work, { pour });
-    return pour;
-  }
-
-  /** Changes what was filled and weighed of moulding under way. */
-  changeMould(workId: string, change: (mould: LiveMould) => LiveMould): LiveMould {
-    const work = this.openWork(workId);
-    if (work.station !== 'mould') throw new DomainError('work/closed', 'That work is no moulding.');
-    const mould = change(work.mould ?? NO_MOULD);
-    this.changeWork(work, { mould });
-    return mould;
   }
 
   /** Weighs work out: its step enters the book and the work is closed. */
@@ -199,24 +162,12 @@ export class Workshop extends Journal {
       ]);
     }
     const logged = this.logged(work);
-    const curve = work.roast ? logged : null;
-    const whole =
-      command.kind === 'roast' && work.roast
-        ? {
-            ...command,
-            ...finishRoast(work.roast, command, Math.min(DAY_S, elapsedS(work.roast, work.startedAt, this.now()))),
-          }
-        : command.kind === 'temper' && work.pour && work.pour.marks.length > 0
-          ? { marks: work.pour.marks, ...command }
-          : command.kind === 'mould' && work.mould && work.mould.weightsG.length > 0
-            ? { weightsG: work.mould.weightsG, ...command }
-            : command;
-    const curveId = curve && curve.readings > 0 ? curve.id : null;
-    const step = this.record(whole.kind === 'roast' ? { ...whole, curveId } : whole, head, undefined, workId);
+    const curve = logged && logged.readings > 0 ? logged : null;
+    const whole = workFinishes(work, command, { now: this.now(), curveId: curve?.id ?? null });
+    const step = this.record(whole, head, undefined, workId);
     const made = step.slots['good'];
-    if (curve && curveId !== null && made !== undefined) this.addCurve({ ...curve, loadId: made });
+    if (curve && made !== undefined) this.addCurve({ ...curve, loadId: made });
     else if (work.roast) this.removeCurve(work.roast.curveId);
-    if (logged && work.station === 'temper' && made !== undefined) this.addCurve({ ...logged, loadId: made });
     this.closeWork(workId, step.id);
     return step;
   }

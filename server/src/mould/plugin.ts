@@ -1,3 +1,4 @@
+import { changeMould } from './work';
 import { nanoid } from 'nanoid';
 import { z } from 'zod/mini';
 import type { MouldingView, MouldsView, MouldView } from '@wunsch/core/api/mould';
@@ -118,7 +119,7 @@ export function mouldRoutes(router: Router, views: Views): void {
     ),
     ({ personId, ...setup }, request) => {
       workshop.checkPerson(personId);
-      return workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, ...setup }));
+      return changeMould(workshop, workOf(request).id, (mould) => ({ ...mould, ...setup }));
     },
   );
   router.write(
@@ -133,7 +134,7 @@ export function mouldRoutes(router: Router, views: Views): void {
     }),
     ({ personId, moulds }, request) => {
       workshop.checkPerson(personId);
-      return workshop.changeMould(workOf(request).id, (mould) => ({
+      return changeMould(workshop, workOf(request).id, (mould) => ({
         ...mould,
         fills: [
           ...mould.fills,
@@ -160,7 +161,7 @@ export function mouldRoutes(router: Router, views: Views): void {
       if (work.mould?.fills.some((row) => row.id === fillId) !== true)
         throw new DomainError('http/not-found', 'There is no such group of moulds.');
       const now = workshop.now();
-      return workshop.changeMould(work.id, (mould) => ({
+      return changeMould(workshop, work.id, (mould) => ({
         ...mould,
         fills: mould.fills.map((row) => (row.id === fillId ? { ...row, outAt: out ? (row.outAt ?? now) : null } : row)),
       }));
@@ -177,7 +178,7 @@ export function mouldRoutes(router: Router, views: Views): void {
     ({ personId, tempC }, request) => {
       workshop.checkPerson(personId);
       const at = workshop.now();
-      return workshop.changeMould(workOf(request).id, (mould) => ({
+      return changeMould(workshop, workOf(request).id, (mould) => ({
         ...mould,
         temps: [...mould.temps, { at, tempC }],
       }));
@@ -206,7 +207,7 @@ export function mouldRoutes(router: Router, views: Views): void {
           },
         ]);
       const now = workshop.now();
-      return workshop.changeMould(work.id, (mould) => ({
+      return changeMould(workshop, work.id, (mould) => ({
         ...mould,
         fills: mould.fills.map((row) =>
           row.id === fillId && row.shell ? { ...row, shell: { ...row.shell, [ACTS[act]]: done ? now : null } } : row,
@@ -221,11 +222,11 @@ export function mouldRoutes(router: Router, views: Views): void {
     z.object({ personId: id, massG: weights.def.element }),
     ({ personId, massG }, request) => {
       workshop.checkPerson(personId);
-      return workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, weightsG: [...mould.weightsG, massG] }));
+      return changeMould(workshop, workOf(request).id, (mould) => ({ ...mould, weightsG: [...mould.weightsG, massG] }));
     },
   );
   router.write('DELETE', '/api/mould/works/:id/weights/last', 'Take the last weight back', z.object({}), (_, request) =>
-    workshop.changeMould(workOf(request).id, (mould) => ({ ...mould, weightsG: mould.weightsG.slice(0, -1) })),
+    changeMould(workshop, workOf(request).id, (mould) => ({ ...mould, weightsG: mould.weightsG.slice(0, -1) })),
   );
   router.calc(
     '/api/calc/mould/weights',

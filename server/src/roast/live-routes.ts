@@ -1,3 +1,4 @@
+import { changeRoast } from './work';
 import { z } from 'zod/mini';
 import type { LiveTick } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
@@ -70,7 +71,7 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
     router.write('POST', `/api/roast/live/:work/${name}`, summary, body, async (given, request) => {
       const work = liveWork(views, workId(request));
       const second = Math.min(DAY_S, Math.round(elapsedS(work.roast, work.startedAt, workshop.now())));
-      workshop.changeRoast(work.id, (roast) => change(roast, second, given));
+      changeRoast(workshop, work.id, (roast) => change(roast, second, given));
       return (await liveView(views, live, work.id)).roast;
     });
   act(

@@ -1,3 +1,4 @@
+import { changeRoast } from './work';
 import { curveOf, type Curve } from '@wunsch/core/roast/curve';
 import { elapsedS, isDue, nextSetting } from '@wunsch/core/roast/live';
 import type { LiveRoast } from '@wunsch/core/roast/records';
@@ -181,7 +182,7 @@ export class LiveRoasts {
     if (!next) return false;
     await this.workshop.exclusively(async () => {
       if (!this.workshop.works.has(work.id)) return;
-      this.workshop.changeRoast(work.id, (now) => ({ ...now, settings: [...now.settings, next] }));
+      changeRoast(this.workshop, work.id, (now) => ({ ...now, settings: [...now.settings, next] }));
       await this.workshop.commit();
     });
     return true;

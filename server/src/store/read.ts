@@ -1,10 +1,7 @@
 import { setImmediate as breathe } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
 import type { Step } from '@wunsch/core/ledger/types';
-import type { BeanRecord } from '@wunsch/core/beans/records';
-import { isRoom, readRecord, type AnyRoom, type RoomRecord } from '@wunsch/core/records';
-import type { RecipeRecord } from '@wunsch/core/recipe/records';
-import type { RoastRecord } from '@wunsch/core/roast/records';
+import { isRoom, OWN_LISTS, readRecord, type AnyRoom } from '@wunsch/core/records';
 import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 import type { Settings } from '@wunsch/core/workshop/schemas';
 import type { Records } from './records';
@@ -38,6 +35,10 @@ async function paged<Row extends { id: string }>(
 function inOrder<Row extends { id: string; at: number; recordedAt: number }>(rows: Row[]): Row[] {
   return rows.sort((a, b) => a.at - b.at || a.recordedAt - b.recordedAt || (a.id < b.id ? -1 : 1));
 }
+
+const LIST_OF = new Map<string, { list: string; room: AnyRoom; subject: string | null }>(
+  Object.entries(OWN_LISTS).map(([list, own]) => [own.room, { list, ...own }]),
+);
 
 /** A record as it lies in the database. */
 interface Written {
@@ -77,15 +78,21 @@ export async function read(db: Database | Tx): Promise<Records> {
         from (select * from records where id > ${after} order by id limit ${PAGE}) page`,
     ),
   );
-  const beanRecords: BeanRecord[] = [];
-  const roastRecords: RoastRecord[] = [];
-  const recipeRecords: RecipeRecord[] = [];
-  const roomRecords: RoomRecord[] = [];
+  const lists: Record<string, object[]> & Pick<Records, keyof typeof OWN_LISTS | 'roomRecords'> = {
+    beanRecords: [],
+    roastRecords: [],
+    recipeRecords: [],
+    roomRecords: [],
+  };
   for (const { room, subject, v, ...row } of written) {
-    if (room === 'beans') beanRecords.push({ ...row, lotId: subject, value: opened(room, v, row) });
-    else if (room === 'roast') roastRecords.push({ ...row, value: opened(room, v, row) });
-    else if (room === 'recipe') recipeRecords.push({ ...row, value: opened(room, v, row) });
-    else if (isRoom(room)) roomRecords.push({ ...row, room, value: opened(room, v, row) });
+    const own = LIST_OF.get(room);
+    if (own)
+      lists[own.list]?.push({
+        ...row,
+        ...(own.subject === null ? {} : { [own.subject]: subject }),
+        value: opened(own.room, v, row),
+      });
+    else if (isRoom(room)) lists.roomRecords.push({ ...row, room, value: opened(room, v, row) });
   }
   const [setting] = await db.select().from(t.settings);
   return {
@@ -109,7 +116,6 @@ export async function read(db: Database | Tx): Promise<Records> {
     ),
     batches: await values('batches'),
     steps: await readSteps(db),
-    beanRecords,
     files: (
       await paged<FileMeta>(
         db,
@@ -119,9 +125,7 @@ export async function read(db: Database | Tx): Promise<Records> {
           from (select * from files where id > ${after} and not removed order by id limit ${PAGE}) page`,
       )
     ).sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1)),
-    roastRecords,
-    recipeRecords,
-    roomRecords,
+    ...lists,
     curves: (
       await paged<CurveMeta>(
         db,

@@ -3,7 +3,7 @@ import { eq, isNotNull, sql } from 'drizzle-orm';
 import type { BeanRecord } from '@wunsch/core/beans/records';
 import type { Batch, Holding, LotFacts, Material, Step } from '@wunsch/core/ledger/types';
 import type { RecipeRecord } from '@wunsch/core/recipe/records';
-import { recordVersion, type RoomRecord } from '@wunsch/core/records';
+import { OWN_LISTS, recordVersion, type RoomRecord } from '@wunsch/core/records';
 import type { RoastRecord } from '@wunsch/core/roast/records';
 import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 import type { Route } from '@wunsch/core/work/stations';
@@ -158,12 +158,20 @@ async function writeFiles(tx: Tx, changes: Changes): Promise<void> {
 }
 
 async function writeRecords(tx: Tx, changes: Changes): Promise<void> {
-  const rows = [
-    ...changes.beanRecords.map(({ lotId, ...row }) => ({ ...row, room: 'beans' as const, subject: lotId })),
-    ...changes.roastRecords.map((row) => ({ ...row, room: 'roast' as const })),
-    ...changes.recipeRecords.map((row) => ({ ...row, room: 'recipe' as const })),
-    ...changes.roomRecords,
-  ].map((row) => ({ ...row, kind: row.value.kind, v: recordVersion(row.room, row.value.kind) }));
+  type Row = Omit<RoomRecord, 'room'> & Record<string, unknown>;
+  const own = Object.entries(OWN_LISTS).flatMap(([list, { room, subject }]) =>
+    (changes[list as keyof typeof OWN_LISTS] as unknown as Row[]).map(
+      ({ id, at, recordedAt, personId, value, ...row }) => ({
+        ...{ id, at, recordedAt, personId, value, room },
+        subject: subject === null ? null : (row[subject] as string | null),
+      }),
+    ),
+  );
+  const rows = [...own, ...changes.roomRecords].map((row) => ({
+    ...row,
+    kind: row.value.kind,
+    v: recordVersion(row.room, row.value.kind),
+  }));
   await inChunks(rows, (chunk) => tx.insert(t.records).values(chunk));
 }
 

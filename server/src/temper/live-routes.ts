@@ -1,3 +1,4 @@
+import { changePour } from './work';
 import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/fields/fields';
@@ -104,7 +105,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
               i === 0 ? { ...act, what: `${act.what} (set as ${best.good} of ${best.of} that set)` } : act,
             )
           : planned;
-      return workshop.changePour(work.id, (pour) => ({ ...pour, school, acts: said, bowlKg, roomC }));
+      return changePour(workshop, work.id, (pour) => ({ ...pour, school, acts: said, bowlKg, roomC }));
     },
   );
   router.write(
@@ -119,7 +120,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
       if (work.pour?.acts.some((act) => act.id === actId) !== true)
         throw new DomainError('http/not-found', 'That act is not planned any more, perhaps at another screen.');
       const doneS = done ? pours.secondsInto(work) : null;
-      return workshop.changePour(work.id, (pour) => ({
+      return changePour(workshop, work.id, (pour) => ({
         ...pour,
         // Pressed at two screens it was done when it was pressed first.
         acts: pour.acts.map((act) => (act.id === actId ? { ...act, doneS: done ? (act.doneS ?? doneS) : null } : act)),
@@ -135,7 +136,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
       workshop.checkPerson(personId);
       const work = workOf(request);
       const second = Math.round(pours.secondsInto(work));
-      return workshop.changePour(work.id, (pour) => ({ ...pour, marks: [...pour.marks, { second, what }] }));
+      return changePour(workshop, work.id, (pour) => ({ ...pour, marks: [...pour.marks, { second, what }] }));
     },
   );
   router.write(
@@ -143,7 +144,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
     '/api/temper/works/:id/marks/last',
     'Take the newest mark of a pour back',
     z.object({}),
-    (_, request) => workshop.changePour(workOf(request).id, (pour) => ({ ...pour, marks: pour.marks.slice(0, -1) })),
+    (_, request) => changePour(workshop, workOf(request).id, (pour) => ({ ...pour, marks: pour.marks.slice(0, -1) })),
   );
   router.calc(
     '/api/temper/works/:id/meter',

@@ -1,7 +1,7 @@
 import { useNavigate } from 'react-router';
 import { useApi } from '../parts/api';
 import { dropDraft } from '../parts/draft';
-import { stepWords } from '../parts/log';
+import { stepWords } from '../parts/log-words';
 import { Loading } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 

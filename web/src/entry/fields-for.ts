@@ -26,7 +26,7 @@ function typeOf(asked: Asked): FieldType {
 /**
  * Fields of an entry as its schema describes them: what they are called, how they are typed, what they take.
  *
- * @example fieldsFor('rest', 'outG', 'note')
+ * @example fieldsFor(kind, 'outG', 'note')
  * @throws Error for a place that the command does not have
  */
 export const fieldsFor = (kind: Command['kind'], ...wanted: readonly Wanted[]): FieldSpec[] =>

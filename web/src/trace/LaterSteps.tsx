@@ -6,7 +6,7 @@ import { ApiError, ask, send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { NumberBox } from '../parts/fields';
 import { unreadable } from '../parts/number';
-import { STEP_NAMES } from '../parts/log';
+import { stepName } from '../parts/log-words';
 import { Refusal } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 
@@ -126,7 +126,7 @@ export function LaterSteps({
         {preview.steps.map((row) => (
           <li key={row.before.id} className="py-4">
             <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-              <span className="text-lg">{STEP_NAMES[row.before.kind]}</span>
+              <span className="text-lg">{stepName(row.before.kind)}</span>
               <span className="text-sm text-soft">
                 {show.moment(row.before.at)}, {row.before.person}
               </span>

@@ -14,7 +14,7 @@ import { StepForm, type Entry } from '../entry/StepForm';
 import { draftOf, dropDraft } from '../parts/draft';
 import { concernsLater, LaterSteps } from './LaterSteps';
 import { send, useApi } from '../parts/api';
-import { STEP_NAMES, stepWords } from '../parts/log';
+import { stepName, stepWords } from '../parts/log-words';
 import { Code, Loading, Refusal, Section } from '../parts/pieces';
 import { Verdict } from '../parts/Verdict';
 import { MassUnitHere, useHere, useShow, useUnitOf } from '../parts/workshop';
@@ -43,7 +43,7 @@ export function StepPage() {
   ];
   return (
     <MassUnitHere value={unit}>
-      <h1 className="text-4xl">{step.withdrawn ? `${STEP_NAMES[step.kind]}, taken back` : STEP_NAMES[step.kind]}</h1>
+      <h1 className="text-4xl">{step.withdrawn ? `${stepName(step.kind)}, taken back` : stepName(step.kind)}</h1>
       <p className="mt-1 text-lg text-soft">
         {STATION_NAMES[step.station]}, {show.moment(step.at)}, {step.person}
         {step.machine !== null && `, ${step.machine}`}

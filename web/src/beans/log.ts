@@ -1,0 +1,7 @@
+import type { OfferedWords } from '../parts/log-words';
+
+/** How steps made here are told of. */
+export const log: OfferedWords = {
+  receive: { name: 'Received' },
+  dry: { name: 'Weighed in dry' },
+};

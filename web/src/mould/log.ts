@@ -1,0 +1,6 @@
+import type { OfferedWords } from '../parts/log-words';
+
+/** How steps made here are told of. */
+export const log: OfferedWords = {
+  mould: { name: 'Moulded' },
+};
