@@ -27,12 +27,12 @@ export function beanRoutes(router: Router, views: Views): void {
   const { workshop } = router;
   const lotOf = (request: { params: unknown }): string => lotByCode(views, param(request.params, 'code'));
 
-  router.read('/api/beans/lots/:code', 'One lot with all that is written down about it', (request) =>
+  router.still('/api/beans/lots/:code', 'One lot with all that is written down about it', (request) =>
     beanLotView(views, lotOf(request)),
   );
   router.read('/api/beans/store', 'What stands in the bean store', () => beanStoreView(views));
-  router.read('/api/beans/samples', 'Samples side by side', () => ({ samples: samplesView(views) }));
-  router.read('/api/sort/lots/:code', 'What sorting has found on a lot', (request) => sortView(views, lotOf(request)));
+  router.still('/api/beans/samples', 'Samples side by side', () => ({ samples: samplesView(views) }));
+  router.still('/api/sort/lots/:code', 'What sorting has found on a lot', (request) => sortView(views, lotOf(request)));
   router.read('/api/beans/lots.csv', 'Lots as CSV (RFC 4180)', () => lotsCsv(views));
 
   router.write(

@@ -2,7 +2,7 @@ import type { Balance, Entry, Past } from '@wunsch/core/ledger/entries';
 import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Posting, Step, StepMoney } from '@wunsch/core/ledger/types';
 import { ends, openColumns, type Columns } from './columns';
-import { Lately } from './lately';
+import { Lately } from '../store/lately';
 import type { Sections } from './sections';
 import {
   HAS_OVERRIDES,

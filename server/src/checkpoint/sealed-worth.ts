@@ -3,7 +3,7 @@ import type { Position } from '@wunsch/core/ledger/entries';
 import type { Step } from '@wunsch/core/ledger/types';
 import type { State, StepCost, Totals, Valuation, WorthThen } from '@wunsch/core/ledger/valuation';
 import { columnSections, ends, Growing, openColumns, type Columns } from './columns';
-import { Lately } from './lately';
+import { Lately } from '../store/lately';
 import type { Sections } from './sections';
 import { SealedStep } from './sealed-steps';
 import type { Words } from './words';

@@ -9,7 +9,7 @@ import {
   readSync,
   writeSync,
 } from 'node:fs';
-import { Lately } from './lately';
+import { Lately } from '../store/lately';
 
 /** Bytes of a file, looked at where somebody asks. */
 export type Texts = (from: number, to: number) => string;

@@ -8,6 +8,11 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { away } from '../heavy/away';
 import type { Calculators } from './calculating';
 import type { Workshop } from '../journal/workshop';
+import { Lately } from '../store/lately';
+
+/** So many answers are kept: what a few screens ask for. */
+const MOST_STILLS = 40;
+const JSON_TYPE = 'application/json; charset=utf-8';
 
 export interface Route {
   method: 'GET' | 'POST' | 'PUT' | 'DELETE';
@@ -41,6 +46,8 @@ const described = ({
 export class Router implements Calculators {
   readonly routes: Route[] = [];
   private readonly open = new Set<() => void>();
+  /** Answers that nothing has changed since, by their address. */
+  private readonly stills = new Lately<string, { of: string; text: string }>(MOST_STILLS);
 
   constructor(
     readonly app: FastifyInstance,
@@ -60,6 +67,32 @@ export class Router implements Calculators {
   ): void {
     this.routes.push({ method: 'GET', url, summary });
     this.app.get(url, (request) => answer(request, query ? query.parse(request.query) : (undefined as z.infer<Q>)));
+  }
+
+  /**
+   * A read of what changes with what is entered, and with the clock not within a minute: asked for again before that, it is
+   * answered as it was.
+   */
+  still<Q extends z.ZodMiniType, U extends string = string>(
+    url: U,
+    summary: string,
+    answer: (request: FastifyRequest, query: z.infer<Q>) => AnswerAt<U>,
+    query?: Q,
+  ): void {
+    this.routes.push({ method: 'GET', url, summary });
+    this.app.get(url, (request, reply) => {
+      const { workshop } = this;
+      const of = `${workshop.version}.${Math.floor(workshop.now() / 60_000)}`;
+      const known = workshop.isDirty ? undefined : this.stills.get(request.url);
+      if (known?.of !== of) {
+        const said = answer(request, query ? query.parse(request.query) : (undefined as z.infer<Q>));
+        if (workshop.isDirty) return said;
+        const text = JSON.stringify(said);
+        this.stills.set(request.url, { of, text });
+        return reply.type(JSON_TYPE).send(text);
+      }
+      return reply.type(JSON_TYPE).send(known.text);
+    });
   }
 
   /** Something large, sent as it is made. */

@@ -61,7 +61,8 @@ export abstract class Lists {
     if (map.delete(key)) this.undoBy(() => map.set(key, old as V));
   }
 
-  protected get isDirty(): boolean {
+  /** Whether something was done that is not committed yet. */
+  get isDirty(): boolean {
     return (
       this.undoing.length > 0 || Object.values(this.pending).some((list) => Array.isArray(list) && list.length > 0)
     );

@@ -9,6 +9,7 @@ import type {
 } from '@wunsch/core/api/types';
 import type { CommandOf } from '@wunsch/core/commands';
 import type { LotFacts, Posting, Step } from '@wunsch/core/ledger/types';
+import type { Book } from '@wunsch/core/ledger/book';
 import { plainStep } from '@wunsch/core/ledger/plain-step';
 import { originVerdict, type Composition, type OriginVerdict } from '@wunsch/core/composition/composition';
 import { marksOf, type Mark } from '@wunsch/core/trace/marks';
@@ -24,6 +25,12 @@ const NO_STEPS: readonly Step[] = [];
 const SPOKEN: ReadonlySet<string> = new Set(['reading', 'discharge', 'taste']);
 
 const inOrder = (a: Step, b: Step): number => a.at - b.at || a.order - b.order;
+
+/** Holdings by when they came to be, the newest first. */
+export function newestFirst(book: Book, ids: readonly string[]): string[] {
+  const since = new Map(ids.map((id) => [id, book.entriesOf(id)[0]?.at ?? 0]));
+  return [...ids].sort((a, b) => (since.get(b) ?? 0) - (since.get(a) ?? 0));
+}
 
 /** Reads the workshop as screens need it. Everything is computed from the book; nothing is stored. */
 export class Views {

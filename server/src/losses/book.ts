@@ -8,12 +8,14 @@ import { usualBar } from '../ledger/expected';
 import type { Views } from '../ledger/views';
 import { lossWatch } from './series';
 
-const MONTH_MS = 30.4375 * 86_400_000;
-const remembered = new WeakMap<Views, { version: string; books: Map<string, LossBookView> }>();
+const DAY_MS = 86_400_000;
+const MONTH_MS = 30.4375 * DAY_MS;
+const remembered = new WeakMap<Views, { version: string; books: Map<string, Omit<LossBookView, 'watch'>> }>();
 
-/** Where the grams went over some months, for all lots or one family; worked out once for each state of the book. */
+/** Where the grams went over some months, for all lots or one family; worked out once a day for each state of the book. */
 export function lossBook(views: Views, months: number, family: string | null): LossBookView {
-  const version = views.workshop.book.state;
+  const { book: ledger, now } = views.workshop;
+  const version = `${ledger.state} ${Math.floor(now() / DAY_MS)}`;
   let known = remembered.get(views);
   if (known?.version !== version) {
     known = { version, books: new Map() };
@@ -22,10 +24,10 @@ export function lossBook(views: Views, months: number, family: string | null): L
   const key = `${months} ${family ?? ''}`;
   const book = known.books.get(key) ?? makeBook(views, months, family);
   known.books.set(key, book);
-  return book;
+  return { ...book, watch: lossWatch(views) };
 }
 
-function makeBook(views: Views, months: number, family: string | null): LossBookView {
+function makeBook(views: Views, months: number, family: string | null): Omit<LossBookView, 'watch'> {
   const { workshop } = views;
   const to = workshop.now();
   const from = to - months * MONTH_MS;
@@ -56,7 +58,6 @@ function makeBook(views: Views, months: number, family: string | null): LossBook
     byFamily: families
       .map((name) => ({ family: name, yields: yieldsOf(lossWay(totals.get(name) ?? [])) }))
       .filter(({ yields }) => yields.length > 0),
-    watch: lossWatch(views),
   };
 }
 

@@ -16,7 +16,7 @@ const ALL_MONTHS = 1200;
 /** The loss book, its charts, the stock-take, and what winnowing has taught. */
 export function lossRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  router.read(
+  router.still(
     '/api/losses/book',
     'Where the grams went',
     (_, { months, family }) => lossBook(views, months, family ?? null),
@@ -25,7 +25,7 @@ export function lossRoutes(router: Router, views: Views): void {
       family: z.optional(z.string().check(z.maxLength(200))),
     }),
   );
-  router.read(
+  router.still(
     '/api/losses/series',
     'Yields, or unaccounted grams, of a station in order, with chart and change point',
     (_, { station, metric, family, machine }) =>
@@ -38,7 +38,7 @@ export function lossRoutes(router: Router, views: Views): void {
     }),
   );
   router.read('/api/losses/watch', 'Stations that have left their level lately', () => ({ watch: lossWatch(views) }));
-  router.read('/api/losses/stock-take', 'What is there by the book, to be counted', () => stockTakeView(views));
+  router.still('/api/losses/stock-take', 'What is there by the book, to be counted', () => stockTakeView(views));
   router.write(
     'POST',
     '/api/losses/stock-takes',

@@ -2,7 +2,7 @@ import type { StockTakeRow } from '@wunsch/core/api/losses';
 import { usualDifference, type PastCount, type UsualDifference } from '@wunsch/core/ledger/stock-take';
 import type { CommandOf } from '@wunsch/core/commands';
 import type { HoldingKind } from '@wunsch/core/ledger/types';
-import type { Views } from '../ledger/views';
+import { newestFirst, type Views } from '../ledger/views';
 
 /** Counts that say something about shrinking; samples and write-offs were taken on purpose. */
 const SHRINKS = new Set(['unaccounted', 'dust', 'water', 'hold-up']);
@@ -14,11 +14,11 @@ export function stockTakeView(views: Views): { rows: StockTakeRow[] } {
   const { workshop } = views;
   const usual = usualByKind(views);
   const reserved = workshop.reserved();
-  const since = (id: string): number => workshop.book.entriesOf(id)[0]?.at ?? 0;
-  const rows = [...workshop.book.live]
+  const rows = newestFirst(
+    workshop.book,
     // A bowl that runs cannot be weighed.
-    .filter((id) => !workshop.batches.has(id))
-    .sort((a, b) => since(b) - since(a))
+    [...workshop.book.live].filter((id) => !workshop.batches.has(id)),
+  )
     .slice(0, MOST)
     .map((id) => {
       const holding = views.holding(id, reserved);

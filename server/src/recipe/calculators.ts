@@ -239,7 +239,9 @@ export function recipeCalculators(router: Router, views: Views): void {
   router.read('/api/recipe/bowls/:batch', 'What a bowl really is, and whether its label still may say it', (request) =>
     bowlView(views, (request.params as { batch: string }).batch),
   );
-  router.read('/api/recipe/pantry', 'Everything that can go into a bowl, what it is made of, what there is of it', () =>
-    new Pantry(views).view(),
+  router.still(
+    '/api/recipe/pantry',
+    'Everything that can go into a bowl, what it is made of, what there is of it',
+    () => new Pantry(views).view(),
   );
 }

@@ -45,8 +45,8 @@ export function recipeRoutes(router: Router, views: Views): void {
         [{ path: 'recipe.name', message: 'is taken' }],
       );
   };
-  router.read('/api/recipe/recipes', 'Recipes, the last used first', () => ({ recipes: recipeRows(views) }));
-  router.read('/api/recipe/recipes/:id', 'One recipe with its versions, batches and ladders', (request) =>
+  router.still('/api/recipe/recipes', 'Recipes, the last used first', () => ({ recipes: recipeRows(views) }));
+  router.still('/api/recipe/recipes/:id', 'One recipe with its versions, batches and ladders', (request) =>
     recipeView(views, workshop.recipes.recipe(param(request.params, 'id'))),
   );
   router.write(

@@ -23,7 +23,9 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
   curveRoutes(router, views);
   sentReadings(router, live);
   const { workshop } = router;
-  router.read('/api/roast/roasters', 'Roasters and what was logged on them', () => ({ roasters: roasterViews(views) }));
+  router.still('/api/roast/roasters', 'Roasters and what was logged on them', () => ({
+    roasters: roasterViews(views),
+  }));
   router.read(
     '/api/roast/roasters/:id/loads',
     'The newest logged loads of a roaster, as a fit takes them',
@@ -38,7 +40,7 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
   router.read('/api/roast/cooling', 'Roasted tubs that are still too warm to crack', () => ({
     cooling: coolingViews(views),
   }));
-  router.read(
+  router.still(
     '/api/roast/loads',
     'Roast loads, newest first; page with `before`',
     (_, query) => ({ loads: loadRows(views, query) }),
@@ -81,7 +83,7 @@ export function roastRoutes(router: Router, views: Views, live: LiveRoasts): voi
 
 function programRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  router.read('/api/roast/programs', 'Programs, the last used first', () => ({ programs: programViews(views) }));
+  router.still('/api/roast/programs', 'Programs, the last used first', () => ({ programs: programViews(views) }));
   router.read('/api/roast/programs/:id', 'One program with all its versions', (request) => {
     const { id: programId, versions, shelved } = workshop.roasts.program(param(request.params, 'id'));
     return {

@@ -168,9 +168,9 @@ export function sheetRoutes(router: Router, views: Views): void {
     z.object({ personId: id, bar: outsideBar }),
     ({ personId, bar }) => ({ id: workshop.addRecord('taste', { kind: 'outside', bar }, { personId }).id }),
   );
-  router.read('/api/taste/history', 'Scores of each product over its batches', () => historyView(views));
-  router.read('/api/taste/matters', 'Which logged facts go with the score, by bean', () => mattersView(views));
-  router.read('/api/taste/samples', 'Buy this sample? Scores and what a bar costs, beside the present bean', () =>
+  router.still('/api/taste/history', 'Scores of each product over its batches', () => historyView(views));
+  router.still('/api/taste/matters', 'Which logged facts go with the score, by bean', () => mattersView(views));
+  router.still('/api/taste/samples', 'Buy this sample? Scores and what a bar costs, beside the present bean', () =>
     sampleChoice(views),
   );
   router.read('/api/taste/sheets/:id', 'One impression', (request) => {

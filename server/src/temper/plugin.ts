@@ -88,7 +88,7 @@ export function temperRoutes(router: Router, views: Views, pours: Pours): void {
   router.read('/api/temper/learned/:code', 'What earlier pours of the same bar teach of its setting', (request) =>
     judged.learnedFully(param(request.params, 'code').toUpperCase()),
   );
-  router.read('/api/temper/faults', 'How often which fault came first in a year, at which bench', () =>
+  router.still('/api/temper/faults', 'How often which fault came first in a year, at which bench', () =>
     judged.faults(),
   );
   temperCalculators(router);

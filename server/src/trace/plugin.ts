@@ -13,7 +13,7 @@ import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
-import type { Views } from '../ledger/views';
+import { newestFirst, type Views } from '../ledger/views';
 import { productsOf } from '@wunsch/core/products/book';
 import { productOf } from '../products/products';
 import { recallRoutes } from './recall-routes';
@@ -29,7 +29,7 @@ export function traceRoutes(router: Router, views: Views): void {
     limit: z._default(z.coerce.number().check(z.int(), z.minimum(1), z.maximum(300)), 60),
   });
 
-  router.read(
+  router.still(
     '/api/trace/batches',
     'Batches, newest first',
     (_, { offset, limit }) => {
@@ -42,13 +42,13 @@ export function traceRoutes(router: Router, views: Views): void {
     },
     page,
   );
-  router.read('/api/trace/batches/:code', 'One batch', (request) => {
+  router.still('/api/trace/batches/:code', 'One batch', (request) => {
     const holding = workshop.book.byCode(param(request.params, 'code'));
     const batch = holding ? workshop.batches.get(holding.batchId ?? holding.id) : undefined;
     if (!batch) throw new DomainError('trace/unknown-code', 'There is no batch with that code.');
     return batchView(views, batch);
   });
-  router.read('/api/trace/lots', 'Lots, newest first', () => ({
+  router.still('/api/trace/lots', 'Lots, newest first', () => ({
     lots: [...workshop.lots]
       .map(([id, facts]) => ({
         ...views.holding(id),
@@ -58,13 +58,13 @@ export function traceRoutes(router: Router, views: Views): void {
       .filter(({ since }) => since > 0)
       .sort((a, b) => b.since - a.since),
   }));
-  router.read('/api/trace/lots/:code', 'One lot', (request) => {
+  router.still('/api/trace/lots/:code', 'One lot', (request) => {
     const holding = workshop.book.byCode(param(request.params, 'code'));
     if (!holding || !workshop.lots.has(holding.id))
       throw new DomainError('trace/unknown-code', 'There is no lot with that code.');
     return lotView(views, holding.id);
   });
-  router.read('/api/trace/codes/:code', 'Back to sacks and forward to buyers, from any code', (request) =>
+  router.still('/api/trace/codes/:code', 'Back to sacks and forward to buyers, from any code', (request) =>
     traceView(views, param(request.params, 'code')),
   );
   router.read(
@@ -136,7 +136,7 @@ export function traceRoutes(router: Router, views: Views): void {
     if (!holding) throw new DomainError('trace/unknown-code', 'Nothing here carries that code.');
     return views.composition(holding.id);
   });
-  router.read('/api/trace/stock', 'What is there: the pantry, and the newest of each other kind', () => {
+  router.still('/api/trace/stock', 'What is there: the pantry, and the newest of each other kind', () => {
     const reserved = workshop.reserved();
     return {
       holdings: newestStock(views)
@@ -144,7 +144,7 @@ export function traceRoutes(router: Router, views: Views): void {
         .sort((a, b) => a.since - b.since),
     };
   });
-  router.read(
+  router.still(
     '/api/trace/search',
     'Find any code or name',
     (_, { q }) => search(views, q),
@@ -167,10 +167,9 @@ function newestStock(views: Views): string[] {
     if (list) list.push(id);
     else byKind.set(kind, [id]);
   }
-  const since = (id: string): number => book.entriesOf(id)[0]?.at ?? 0;
   return [...byKind].flatMap(([kind, ids]) => {
     const most = kind === 'ingredient' || kind === 'packaging' ? STOCK_PER_KIND * 3 : STOCK_PER_KIND;
-    return ids.length <= most ? ids : ids.sort((a, b) => since(b) - since(a)).slice(0, most);
+    return ids.length <= most ? ids : newestFirst(book, ids).slice(0, most);
   });
 }
 

@@ -136,7 +136,7 @@ export function trialRoutes(router: Router, views: Views): void {
     if (!found) throw new DomainError('http/not-found', 'There is no such trial.');
     return found;
   };
-  router.read('/api/trials', 'Trials of every kind, the newest first', () => ({
+  router.still('/api/trials', 'Trials of every kind, the newest first', () => ({
     trials: [...trialsOf(views).values()].map((kept) => trialView(views, kept)).sort((a, b) => b.at - a.at),
   }));
   router.read(
