@@ -62,7 +62,7 @@ export const receive = z.object({
       ),
       null,
     ),
-    { label: 'Moisture', unit: '%' },
+    { label: 'Moisture', usual: [6, 8], unit: '%' },
   ),
   note,
 });

@@ -63,7 +63,7 @@ export const papers = z.object({
   vessel: field(z._default(z.enum(['', 'box', 'heap', 'basket', 'tray', 'sack']), ''), { label: 'Fermented in a' }),
   fermentDays: field(
     z._default(z.nullable(z.number().check(z.minimum(0), z.maximum(30, 'is longer than any ferment'))), null),
-    { label: 'Fermented', unit: 'days' },
+    { label: 'Fermented', usual: [2, 8], unit: 'days' },
   ),
   turns: field(z._default(z.nullable(count.check(z.maximum(60))), null), { label: 'Turned', unit: 'times' }),
   dryingBy: field(z._default(z.enum(['', 'sun', 'dryer', 'sun and dryer']), ''), { label: 'Dried by' }),

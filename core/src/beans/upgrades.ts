@@ -4,6 +4,9 @@ import type { Upgrades } from '../record/upgrades';
 export const beanUpgrades: Upgrades = {
   inspection: [
     // Once nobody was asked whether they had looked for signs of insects: who inspected had.
-    ({ signs, ...value }) => ({ ...value, signs: { looked: true, ...(signs as object) } }),
+    ({ signs, ...value }) => ({
+      ...value,
+      signs: typeof signs === 'object' && signs !== null ? { looked: true, ...signs } : signs,
+    }),
   ],
 };

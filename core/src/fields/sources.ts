@@ -12,6 +12,7 @@ export const roomAir = z.object({
   }),
   humidityPct: field(z.nullable(z.number().check(z.minimum(1, 'is 1 to 100'), z.maximum(100, 'is 1 to 100'))), {
     label: 'Humidity of the room',
+    usual: [20, 60],
     unit: '%',
   }),
 });

@@ -31,6 +31,7 @@ export const discharge = z.object({
   sievedG: field(z.optional(massOrNoneG), { label: 'Kept by the sieve' }),
   micron: field(z._default(z.nullable(z.number().check(z.minimum(1), z.maximum(500))), null), {
     label: 'Last reading',
+    usual: [12, 30],
     unit: 'µm',
   }),
   note,

@@ -8,7 +8,7 @@ export const newBatch = z.object({
   routeId: field(id, { label: 'Route' }),
   targetMicron: field(
     z._default(z.number().check(z.minimum(5, 'is finer than any stone'), z.maximum(200, 'is coarser than a grit')), 20),
-    { label: 'Target fineness', unit: 'µm' },
+    { label: 'Target fineness', usual: [15, 25], unit: 'µm' },
   ),
   cocoaTargetPct: field(
     z._default(z.nullable(z.number().check(z.minimum(0), z.maximum(100, 'is more than all of it'))), null),

@@ -28,7 +28,7 @@ export const mould = z
     /** Of the moulds as they were filled, °C. */
     mouldC: field(z.optional(z.nullable(tempC)), { label: 'Moulds were at' }),
     /** Where it set, °C, and that room's air: a bar colder than its dew point sweats. */
-    setC: field(z.optional(z.nullable(tempC)), { label: 'Set at' }),
+    setC: field(z.optional(z.nullable(tempC)), { label: 'Set at', usual: [12, 18] }),
     air: z.optional(z.nullable(roomAir)),
     /** What single pieces weighed, in the order in which they were weighed. */
     weightsG: field(z.optional(weights), { label: 'What pieces weigh' }),

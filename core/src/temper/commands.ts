@@ -12,7 +12,7 @@ export const temper = z.object({
   method: field(z.enum(SCHOOLS), { label: 'Method', words: SCHOOL_WORDS }),
   meltC: field(tempC, { label: 'Melted out at' }),
   coolC: field(tempC, { label: 'Cooled to' }),
-  workC: field(tempC, { label: 'Worked at' }),
+  workC: field(tempC, { label: 'Worked at', usual: [28, 33] }),
   test: field(z._default(z.enum(['set', 'slow', 'failed', 'none']), 'none'), {
     label: 'Temper test',
     words: { set: 'Set in 5 min', slow: 'Slow', failed: 'Failed', none: 'Not tested' },

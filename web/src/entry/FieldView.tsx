@@ -2,7 +2,7 @@ import { useId } from 'react';
 import { PileIcon } from '../parts/drawings';
 import { useHere, useShow } from '../parts/workshop';
 import { COUNTRIES } from '../parts/countries';
-import { fieldG, isMass, type FieldSpec, type FieldState } from './entry';
+import { fieldG, isMass, usualWords, type FieldSpec, type FieldState } from './entry';
 import { Needed } from './Needed';
 import { Choice } from '../parts/choice';
 import { TypedDay } from '../parts/dates';
@@ -137,6 +137,7 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
   const unit = mass ? (state.unit ?? 'g') : spec.type === 'temp' ? `°${temperatureUnit}` : (spec.unit ?? '');
   const parts = state.parts ?? [];
   const sum = mass ? fieldG(state) : null;
+  const usual = mass ? null : usualWords(spec, state.text, temperatureUnit);
   return (
     <div className="readout" data-active={active} data-wrong={problem !== undefined} onClick={onActive}>
       <span className="flex items-center gap-2">
@@ -177,6 +178,11 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
         </div>
       )}
       {spec.hint !== undefined && <div className="text-sm text-soft">{spec.hint}</div>}
+      {usual !== null && problem === undefined && (
+        <div className="text-sm font-semibold" aria-live="polite">
+          {usual}
+        </div>
+      )}
       {wrong}
     </div>
   );

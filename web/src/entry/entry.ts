@@ -45,6 +45,8 @@ export interface FieldSpec {
   at?: string;
   /** What it is read by: what it refuses is said before it is sent. */
   takes?: z.core.$ZodType;
+  /** Outside of it what is usual is said beside it: nothing is refused. */
+  usual?: readonly [low: number, high: number];
   /** Choices too many for buttons. */
   list?: readonly string[];
   /** The pile it weighs, drawn beside its name. */
@@ -117,6 +119,20 @@ export function readAmount(text: string, unit = ''): number | null {
   const clean = text.trim();
   const bare = unit !== '' && clean.toLowerCase().endsWith(unit.toLowerCase()) ? clean.slice(0, -unit.length) : clean;
   return readNumber(bare);
+}
+
+/** What is usual, where a figure is outside of it. @returns null where it is not, or cannot be read */
+export function usualWords(
+  { type, unit, usual }: Pick<FieldSpec, 'type' | 'unit' | 'usual'>,
+  text: string,
+  temperature: TemperatureUnit,
+): string | null {
+  const value = type === 'temp' ? parseTemperature(text, temperature, decimalMark()) : readAmount(text, unit);
+  if (!usual || value === null || (value >= usual[0] && value <= usual[1])) return null;
+  const [low, high] = usual.map((bound) =>
+    typedNumber(Math.round(10 * (type === 'temp' ? celsiusTo(bound, temperature) : bound)) / 10),
+  );
+  return `usually ${low} to ${high} ${type === 'temp' ? `°${temperature}` : (unit ?? '')}`.trim();
 }
 
 /** Text for grams in a unit, as short as it is exact enough. */

@@ -38,7 +38,7 @@ export function fieldsFrom(schema: z.core.$ZodType, ...wanted: readonly Wanted[]
     const [at, otherwise] = typeof row === 'string' ? [row, {}] : row;
     const asked = askedAt(schema, at.split('.'));
     if (!asked) throw new Error(`There is no ${at} here.`);
-    const { label = at, hint, example, unit, words, choices } = asked;
+    const { label = at, hint, example, unit, usual, words, choices } = asked;
     const type = otherwise.type ?? typeOf(asked);
     const said = hint ?? example;
     return {
@@ -49,6 +49,7 @@ export function fieldsFrom(schema: z.core.$ZodType, ...wanted: readonly Wanted[]
       ...(asked.optional ? { optional: true } : {}),
       ...(said === undefined ? {} : { hint: said }),
       ...(unit === undefined || type === 'mass' || type === 'masses' || type === 'temp' ? {} : { unit }),
+      ...(usual === undefined ? {} : { usual }),
       ...(type === 'choice' && choices
         ? { choices: choices.map((value) => ({ value, label: words?.[value] ?? value })) }
         : {}),

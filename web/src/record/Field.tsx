@@ -5,6 +5,7 @@ import { DayBox } from '../parts/dates';
 import { SelectBox } from '../parts/choice';
 import { EditableRows } from '../parts/EditableRows';
 import { Box, Chips, LongBox, NumberBox, Tick } from '../parts/fields';
+import { usualWords } from '../entry/entry';
 import { useRecordFields } from './form';
 import { typedOf, unitShown, type Typed } from './typed';
 
@@ -40,7 +41,11 @@ export function Field({ at, className, onEnter, ...said }: FieldProps) {
   const { field, fieldState } = useController({ control: form.control as Control, name: at });
   const label = said.label ?? asked.label ?? at;
   const problem = fieldState.error?.message;
-  const hint = said.hint ?? asked.hint;
+  const usual =
+    (asked.kind === 'temp' || asked.kind === 'number' || asked.kind === 'count') && typeof field.value === 'string'
+      ? usualWords({ ...asked, type: asked.kind === 'temp' ? 'temp' : 'number' }, field.value, units.temperature)
+      : null;
+  const hint = usual ?? said.hint ?? asked.hint;
   const unit = unitShown(asked, units);
   const example = said.example ?? asked.example;
   const shared = {

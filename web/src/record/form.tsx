@@ -1,5 +1,12 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { set, useForm, type DeepPartial, type FieldErrors, type FieldValues, type UseFormReturn } from 'react-hook-form';
+import {
+  set,
+  useForm,
+  type DeepPartial,
+  type FieldErrors,
+  type FieldValues,
+  type UseFormReturn,
+} from 'react-hook-form';
 import { z } from 'zod/mini';
 import { askedAt } from '@wunsch/core/fields/asked';
 import { ApiError } from '../parts/api';
