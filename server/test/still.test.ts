@@ -71,3 +71,9 @@ test('what the clock changes shows within a minute', async () => {
   at += 40 * 86_400_000;
   expect(await get(url)).not.toBe(now);
 });
+
+test('an answer that takes its time is waited for', async () => {
+  const { benches } = JSON.parse(await get('/api/temper/faults')) as { benches: unknown[] };
+  expect(benches).toEqual([]);
+  expect(JSON.parse(await get('/api/temper/faults'))).toHaveProperty('benches');
+});

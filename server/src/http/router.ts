@@ -80,12 +80,14 @@ export class Router implements Calculators {
     query?: Q,
   ): void {
     this.routes.push({ method: 'GET', url, summary });
-    this.app.get(url, (request, reply) => {
+    this.app.get(url, async (request, reply) => {
       const { workshop } = this;
       const of = `${workshop.version}.${Math.floor(workshop.now() / 60_000)}`;
       const known = workshop.isDirty ? undefined : this.stills.get(request.url);
       if (known?.of !== of) {
-        const said = answer(request, query ? query.parse(request.query) : (undefined as z.infer<Q>));
+        const said = await Promise.resolve(
+          answer(request, query ? query.parse(request.query) : (undefined as z.infer<Q>)),
+        );
         if (workshop.isDirty) return said;
         const text = JSON.stringify(said);
         this.stills.set(request.url, { of, text });

@@ -173,7 +173,7 @@ export function RecordSheet<S extends RecordSchema>({
         {children}
         <div className="col-span-full">
           <Refusal error={error} />
-          <div className="mt-1 flex flex-wrap gap-3">
+          <div className="mt-3 flex flex-wrap gap-3">
             <button type="submit" className="button button-main" disabled={busy}>
               {submit}
             </button>
