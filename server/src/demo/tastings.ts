@@ -148,8 +148,16 @@ export function writeTastings(workshop: Workshop, began: number, now: number): v
     const past = { at: now - 12 * DAY, seed: 5, tasters: 6, name: 'Three of the shelf' };
     const opened = session(past);
     taste(opened, past, 6);
-    for (const state of ['closed', 'opened'] as const)
-      workshop.addRecord('taste', { kind: 'session-state', sessionId: opened, state }, head(past.at + 90 * MINUTE));
+    // A minute apart: of records of one moment nobody could say which came first.
+    for (const [state, minutes] of [
+      ['closed', 90],
+      ['opened', 91],
+    ] as const)
+      workshop.addRecord(
+        'taste',
+        { kind: 'session-state', sessionId: opened, state },
+        head(past.at + minutes * MINUTE),
+      );
     const running = { at: now - 40 * MINUTE, seed: 11, tasters: 6, name: 'For the winter market' };
     taste(session(running), running, 3);
   }
