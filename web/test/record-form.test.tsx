@@ -187,6 +187,24 @@ test('pounds and Fahrenheit are typed where the workshop weighs so, and what nob
   expect(calls[0]?.[0].maxG).toBeCloseTo(4535.924, 2);
 });
 
+test('a draft typed in pounds is there in kilograms once the workshop weighs so; while it is open its units stay', async () => {
+  const user = userEvent.setup();
+  const { calls, save } = saved();
+  const first = show({ save, start: { name: 'Oven' } }, { massSystem: 'imperial' });
+  await user.type(screen.getByLabelText('Most (lb)'), '10');
+  first.rerender(
+    <HereContext.Provider value={here()}>
+      <Form save={save} />
+    </HereContext.Provider>,
+  );
+  expect(screen.getByLabelText<HTMLInputElement>('Most (lb)').value).toBe('10');
+  first.unmount();
+  show({ save, start: { name: 'Oven' } });
+  expect(screen.getByLabelText<HTMLInputElement>('Most (kg)').value).toBe('4.536');
+  await user.click(screen.getByRole('button', { name: 'Save' }));
+  expect(calls[0]?.[0].maxG).toBe(4536);
+});
+
 test('rows are added, filled and left out', async () => {
   const user = userEvent.setup();
   const { calls, save } = saved();

@@ -6,7 +6,7 @@ import { massG, money, name, note, tempC } from '@wunsch/core/fields/fields';
 import { productFacts } from '@wunsch/core/products/records';
 import { machineFacts, newRoute, settingsChange, DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import { setDecimalMark } from '../src/parts/number';
-import { readTyped, typedOf, unitShown, type Typed, type Units } from '../src/record/typed';
+import { inUnits, readTyped, typedOf, unitShown, type Typed, type Units } from '../src/record/typed';
 import { askedOf } from '@wunsch/core/fields/asked';
 
 const METRIC: Units = { heavy: 'kg', light: 'g', temperature: 'C' };
@@ -101,6 +101,16 @@ test('rows left empty at the end say nothing; an empty one between others is ask
   const shop = { channel: 'shop', price: '5' };
   expect(read({ rows: [shop, empty, empty] }).value).toMatchObject({ rows: [{ channel: 'shop', price: 5 }] });
   expect(read({ rows: [empty, shop] }).value).toMatchObject({ rows: [{ channel: '' }, { channel: 'shop', price: 5 }] });
+});
+
+test('a draft that was typed in kilograms says the same in pounds; what cannot be read stays as it stands', () => {
+  const typed = typedOf(sheet, { name: 'Oven', rows: [{ channel: 'shop', price: 5 }] }, METRIC) as Record<
+    string,
+    Typed
+  >;
+  const draft = { ...typed, heavy: '10', at: '100', light: 'two', words: 'milk, nuts' };
+  expect(inUnits(sheet, draft, METRIC, METRIC)).toBe(draft);
+  expect(inUnits(sheet, draft, METRIC, IMPERIAL)).toMatchObject({ ...draft, heavy: '22.046', at: '212', kind: {} });
 });
 
 test('what a form does not ask for goes on as it was', () => {

@@ -53,7 +53,7 @@ export function ProductForm({
             : send('POST', '/api/products', body, key);
         }}
         submit={product ? `Keep as version ${product.version + 1}` : 'Keep the product'}
-        leave={record.form.formState.isDirty ? 'Throw away what was typed' : 'Close'}
+        leave={record.touched ? 'Throw away what was typed' : 'Close'}
         done={done}
         className="grid gap-4 rounded-md bg-sunk p-4"
       >

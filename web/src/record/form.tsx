@@ -13,7 +13,7 @@ import { ApiError } from '../parts/api';
 import { dropDraft, loadDraft, newKey, saveDraft } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
 import { useHere } from '../parts/workshop';
-import { readTyped, typedOf, type Typed, type Units } from './typed';
+import { inUnits, readTyped, typedOf, type Typed, type Units } from './typed';
 
 type RecordSchema = z.core.$ZodType<unknown, unknown>;
 
@@ -22,6 +22,8 @@ export interface RecordForm<S extends RecordSchema = RecordSchema> {
   form: UseFormReturn<FieldValues>;
   schema: S;
   units: Units;
+  /** Whether there is something to throw away. */
+  touched: boolean;
   busy: boolean;
   error: unknown;
   /** Reads it and saves it; what is refused stands at its field. @param save gets the record and the draft's own key */
@@ -63,19 +65,23 @@ export function useRecordForm<S extends RecordSchema>(
   schema: S,
   start: () => DeepPartial<z.input<S>>,
 ): RecordForm<S> {
-  const units = useUnits();
+  const now = useUnits();
+  // What is typed stays in the units in which it was begun, whatever is chosen meanwhile.
+  const [units] = useState(now);
   const draftId = `record.${id}`;
   const [begun] = useState(() => {
     const value = start();
     const typed = typedOf(schema, value, units) as Record<string, Typed>;
-    const draft = loadDraft<Record<string, Typed>>(draftId);
-    return { value, typed, draft, key: draft?.key ?? newKey() };
+    const draft = loadDraft<{ typed: Typed; units: Units }>(draftId);
+    const kept = draft && inUnits(schema, draft.value.typed, draft.value.units, units);
+    return { value, typed, kept, key: draft?.key ?? newKey() };
   });
+  const [restored, setRestored] = useState(begun.kept !== null);
   const [key, setKey] = useState(begun.key);
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<unknown>(null);
   const form = useForm<FieldValues>({
-    defaultValues: { ...begun.typed, ...begun.draft?.value },
+    defaultValues: { ...begun.typed, ...(begun.kept as object | null) },
     reValidateMode: 'onChange',
     resolver: (typed) => {
       const { value, problems } = readTyped(schema, typed, units, begun);
@@ -95,15 +101,16 @@ export function useRecordForm<S extends RecordSchema>(
         formState: { values: true },
         callback: ({ values }) => {
           if (JSON.stringify(values) === JSON.stringify(begun.typed)) dropDraft(draftId);
-          else saveDraft(draftId, values, key);
+          else saveDraft(draftId, { typed: values, units }, key);
         },
       }),
-    [form, draftId, key, begun],
+    [form, draftId, key, begun, units],
   );
   const leave = (): void => {
     dropDraft(draftId);
     form.reset(begun.typed);
     setKey(newKey());
+    setRestored(false);
     setError(null);
   };
   const submit: RecordForm<S>['submit'] = async (save) => {
@@ -132,7 +139,8 @@ export function useRecordForm<S extends RecordSchema>(
     )();
     return saved;
   };
-  return { form, schema, units, busy, error, submit, leave };
+  const touched = form.formState.isDirty || restored;
+  return { form, schema, units, touched, busy, error, submit, leave };
 }
 
 /** What is wrong with the record as a whole, at no field. */

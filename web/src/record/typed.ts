@@ -1,3 +1,4 @@
+import { get, set } from 'react-hook-form';
 import type { z } from 'zod/mini';
 import { askedOf, elementOf, shapeOf, type Asked } from '@wunsch/core/fields/asked';
 import { gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
@@ -174,3 +175,12 @@ const rowBefore = (was: Before | undefined, index: number): Before | undefined =
   was && Array.isArray(was.value) && Array.isArray(was.typed)
     ? { value: was.value[index], typed: was.typed[index] }
     : undefined;
+
+/** What was typed in some units, as it is typed in others; what cannot be read stays as it stands. */
+export function inUnits(schema: Schema, typed: Typed, from: Units, to: Units): Typed {
+  if (JSON.stringify(from) === JSON.stringify(to)) return typed;
+  const { value, problems } = readTyped(schema, typed, from);
+  const next = typedOf(schema, value, to);
+  for (const path of Object.keys(problems)) set(next as object, path, get(typed, path));
+  return next;
+}
