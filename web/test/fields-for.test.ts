@@ -30,6 +30,17 @@ test('a place that the command does not have is told at once, not on a screen', 
   expect(() => fieldsFor('rest', 'outGrams')).toThrow('There is no outGrams here.');
 });
 
+test('words with commas between are typed as text and read by their screen', () => {
+  const [allergens] = fieldsFor('open', ['allergens', { name: 'allergenWords' }]);
+  expect(allergens).toMatchObject({ type: 'text', at: 'allergens' });
+  const specs = fieldsFor('open', 'name', ['allergens', { name: 'allergenWords' }]);
+  const fields = { name: { text: 'Old bars' }, allergenWords: { text: 'milk, nuts' } };
+  expect(readFields('open', fields, 'C', specs)).toEqual({
+    values: { name: 'Old bars', allergenWords: 'milk, nuts' },
+    problems: {},
+  });
+});
+
 test('what the schema refuses stands at its field before anything is sent', () => {
   const { problems } = readFields(
     'discharge',

@@ -45,7 +45,8 @@ export function fieldsFrom(schema: z.core.$ZodType, ...wanted: readonly Wanted[]
       name: at,
       label,
       type,
-      takes: asked.schema,
+      // What is typed as text and read as a list is the screen's to read.
+      ...(asked.kind === 'words' ? {} : { takes: asked.schema }),
       ...(asked.optional ? { optional: true } : {}),
       ...(said === undefined ? {} : { hint: said }),
       ...(unit === undefined || type === 'mass' || type === 'masses' || type === 'temp' ? {} : { unit }),
