@@ -64,6 +64,10 @@ export async function send<T>(
   return answer;
 }
 
+/** Adds one of a list, or changes the one that has this id. */
+export const sendOne = (list: string, id: string | undefined, body: unknown, key: string): Promise<unknown> =>
+  id === undefined || id === '' ? send('POST', list, body, key) : send('PUT', `${list}/${id}`, body);
+
 /** Fetches everything on screen again. */
 export const refresh = (): Promise<unknown> => mutate((key) => typeof key === 'string' && key.startsWith('/api/'));
 

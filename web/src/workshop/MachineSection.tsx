@@ -3,7 +3,7 @@ import { z } from 'zod/mini';
 import { STATION_NAMES, STATIONS } from '@wunsch/core/work/stations';
 import { field } from '@wunsch/core/fields/registry';
 import { machineFacts, type Machine } from '@wunsch/core/workshop/schemas';
-import { send, useApi } from '../parts/api';
+import { send, sendOne, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { useGrinder } from '../grind/useRun';
 import { Box } from '../parts/fields';
@@ -207,9 +207,7 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
             ...facts,
             ...(facts.station === 'grind' ? { coarse: does === 'coarse', conches: does === 'conches' } : {}),
           };
-          return machine
-            ? send('PUT', `/api/workshop/machines/${machine.id}`, body)
-            : send('POST', '/api/workshop/machines', body, key);
+          return sendOne('/api/workshop/machines', machine?.id, body, key);
         }}
         submit={machine ? 'Save' : 'Add'}
         leave="Leave it"

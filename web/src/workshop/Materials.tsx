@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Material } from '@wunsch/core/ledger/types';
 import { newMaterial } from '@wunsch/core/workshop/schemas';
-import { send } from '../parts/api';
+import { sendOne } from '../parts/api';
 import { Section } from '../parts/pieces';
 import { Field } from '../record/Field';
 import { RecordSheet, useRecordForm } from '../record/form';
@@ -86,11 +86,7 @@ function PackagingForm({ packaging, close }: { packaging: Pick<Material, 'id' | 
     <div className="mt-3" role="group" aria-label={packaging.name || 'Other packaging'}>
       <RecordSheet
         record={record}
-        save={(body, key) =>
-          packaging.id === ''
-            ? send('POST', '/api/workshop/materials', body, key)
-            : send('PUT', `/api/workshop/materials/${packaging.id}`, body)
-        }
+        save={(body, key) => sendOne('/api/workshop/materials', packaging.id, body, key)}
         submit="Save"
         leave="Leave it"
         done={close}

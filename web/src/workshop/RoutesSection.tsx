@@ -7,7 +7,7 @@ import {
   type Route,
   type Station,
 } from '@wunsch/core/work/stations';
-import { send } from '../parts/api';
+import { sendOne } from '../parts/api';
 import { newRoute } from '@wunsch/core/workshop/schemas';
 import { typedNumber } from '../parts/number';
 import { Section } from '../parts/pieces';
@@ -61,11 +61,7 @@ function RouteEditor({ route, close }: { route: Route; close: () => void }) {
   return (
     <RecordSheet
       record={record}
-      save={(body, key) =>
-        route.id === ''
-          ? send('POST', '/api/workshop/routes', body, key)
-          : send('PUT', `/api/workshop/routes/${route.id}`, body)
-      }
+      save={(body, key) => sendOne('/api/workshop/routes', route.id, body, key)}
       submit="Save the route"
       leave="Leave it"
       done={close}
