@@ -5,14 +5,29 @@ import type { RoomRecord } from '../records';
 /* Words of people who know better than a verdict. Only ever added to. */
 
 /** What is judged: every verdict can be overruled with a word. Loads of the roaster have their own. */
-export const JUDGED = ['yield', 'pour', 'rest', 'grind', 'change', 'trial', 'session', 'history', 'matters'] as const;
+export const JUDGED = [
+  'arrival',
+  'change',
+  'grind',
+  'harvest',
+  'history',
+  'ladder',
+  'matters',
+  'pour',
+  'rest',
+  'session',
+  'traps',
+  'trial',
+  'winnow',
+  'yield',
+] as const;
 export type Judged = (typeof JUDGED)[number];
 
 export const judgementRecord = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('word'),
     judged: z.enum(JUDGED),
-    /** The step, batch, product, session or trial that the verdict is about. */
+    /** The step, lot, batch, product, session, ladder or trial that the verdict is about. */
     subject: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(200, 'is longer than 200 letters')),
     /** The verdict as it read then: figures move on, the word was about this. */
     said: text(1000),

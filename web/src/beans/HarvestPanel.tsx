@@ -7,6 +7,7 @@ import { Field } from '../record/Field';
 import { RecordSheet, useRecordForm } from '../record/form';
 import { HarvestEntries } from './HarvestEntries';
 import { useRecords } from './records';
+import { Overrule } from '../parts/Overrule';
 
 const LineChart = lazy(() => import('../charts/LineChart'));
 const HOUR_MS = 3_600_000;
@@ -55,6 +56,7 @@ function Diary({ lot, harvest }: { lot: BeanLotView; harvest: HarvestView }) {
         <p className="figure text-2xl leading-snug">{advice.sentence}</p>
         <p className="mt-1">{advice.why}</p>
         {advice.todo !== null && <p className="mt-1 font-semibold">{advice.todo}</p>}
+        <Overrule judged="harvest" subject={lot.id} said={advice.sentence} />
         {forecast?.readyAt != null && harvest.dryG === null && (
           <p className="mt-1">
             Dry about {show.moment(forecast.readyAt)} at the pace so far

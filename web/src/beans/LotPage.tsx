@@ -18,6 +18,7 @@ import { Pictures } from './Pictures';
 import { RecordLog } from './RecordLog';
 import { SackSection } from './SackSection';
 import { VerdictPanel } from './VerdictPanel';
+import { Overrule } from '../parts/Overrule';
 
 const WorldMap = lazy(() => import('./WorldMap'));
 
@@ -139,6 +140,7 @@ function Lot({ view, lot }: { view: LotView; lot: BeanLotView }) {
           {newest && (
             <Section title="Inspected" aside={<InspectedBy lot={lot} />}>
               <VerdictPanel verdict={newest.arrival} title="What the findings say" />
+              <Overrule judged="arrival" subject={lot.id} said={newest.arrival.sentence} />
               <div className="mt-4">
                 <CutShares inspection={newest} />
               </div>

@@ -7,6 +7,7 @@ import { Field } from '../record/Field';
 import { RecordSheet, useRecordForm } from '../record/form';
 import { useRecords } from './records';
 import { When } from '../parts/dates';
+import { Overrule } from '../parts/Overrule';
 
 const LineChart = lazy(() => import('../charts/LineChart'));
 const YEAR_MS = 365.25 * 86_400_000;
@@ -30,6 +31,7 @@ export function TrapsPanel({ store }: { store: BeanStoreView }) {
       >
         <p className="figure text-2xl leading-snug">{alarm.sentence}</p>
         {alarm.todo !== null && <p className="mt-1">{alarm.todo}</p>}
+        {alarm.tone === 'watch' && <Overrule judged="traps" subject="bean-store" said={alarm.sentence} />}
         {alarm.chance !== null && (
           <p className="mt-1 text-sm text-soft">
             Chance of so many if nothing has changed:{' '}

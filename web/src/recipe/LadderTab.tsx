@@ -17,6 +17,7 @@ import { routeFor } from './draft';
 import { useNibsOf } from './nibs';
 import { Quantity } from './Quantity';
 import { Choice } from '../parts/choice';
+import { Overrule } from '../parts/Overrule';
 
 /** Three to five variants of the recipe, small, side by side, that end in a tasting. */
 export function LadderTab({
@@ -206,6 +207,7 @@ function Kept({
   return (
     <Section title={ladder.name} aside={`${ladder.person}, ${show.day(ladder.at)}`}>
       <p className="figure text-xl">{ladder.sentence}</p>
+      <Overrule judged="ladder" subject={ladder.id} said={ladder.sentence} />
       <div className="mt-3 grid gap-x-8 gap-y-4 sm:grid-cols-3 lg:grid-cols-5">
         {ladder.arms.map((arm, index) => (
           <div key={arm.name} className="border-t-2 border-ink pt-2">

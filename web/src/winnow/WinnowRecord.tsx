@@ -6,7 +6,7 @@ import { useApi } from '../parts/api';
 import { Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 import { extrasFrom, METHOD_NAMES, PASS_NAMES } from './extras';
-import { Advice } from './WinnowExtras';
+import { Advice } from './Advice';
 
 type Winnowing = Extract<Command, { kind: 'winnow' }>;
 
@@ -58,7 +58,13 @@ export function WinnowRecord({ step }: { step: StepView }) {
       </dl>
       {past && (shellSamples.length > 0 || nibSamples.length > 0) && (
         <div className="mt-4">
-          <Advice extras={extrasFrom(command)} past={past} huskG={command.huskG} inG={step.inMg / 1000} />
+          <Advice
+            extras={extrasFrom(command)}
+            past={past}
+            huskG={command.huskG}
+            inG={step.inMg / 1000}
+            about={step.id}
+          />
         </div>
       )}
     </Section>
