@@ -293,7 +293,7 @@ test('couverture is sold from its tub, and packed by weight', async () => {
     packaging: [],
     note: '',
   });
-  expect(asProblem(noWeight).errors[0]).toMatchObject({ path: 'massG', label: 'Weight' });
+  expect(asProblem(noWeight).errors[0]).toMatchObject({ path: 'massG', label: 'What goes into the packs' });
   const packs = await server.step({
     kind: 'pack',
     holdingId: tub,

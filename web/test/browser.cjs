@@ -2,3 +2,6 @@
 const util = require('node:util');
 
 for (const name of ['TextEncoder', 'TextDecoder']) globalThis[name] ??= util[name];
+
+// React's parts for tests are in its development build only, whatever the tests are run under.
+process.env.NODE_ENV = 'test';
