@@ -195,14 +195,15 @@ test('a three-day grind: the forecast moves, a stop, lecithin of the night plann
   await night.getByRole('button', { name: /^When we come/ }).click();
   await expect(night).toHaveCount(0);
 
-  // On until it is there.
+  // On until it is there: one reading under the target may be luck, and the verdict waits for more.
+  const there = forecast.getByText(/^It is there|^Finer than meant/);
   let micron = Infinity;
-  for (let look = 0; look < 14 && micron > 20; look += 1) {
+  for (let look = 0; look < 14 && (micron > 20.5 || (await there.count()) === 0); look += 1) {
     await sleep(page, 8);
     micron = await read();
   }
   expect(micron).toBeLessThanOrEqual(20.5);
-  await expect(forecast.getByText(/^It is there|^Finer than meant/)).toBeVisible();
+  await expect(there).toBeVisible();
   const { now, startedAt } = await study();
   expect((now - startedAt) / HOUR).toBeGreaterThan(40);
 
