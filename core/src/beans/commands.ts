@@ -2,8 +2,6 @@ import { z } from 'zod/mini';
 import { field } from '../fields/registry';
 import { massG, money, id, note, name, word } from '../fields/fields';
 
-/* What is entered here. */
-
 export const receive = z.object({
   kind: z.literal('receive'),
   name: field(name, { label: 'Name of the lot', example: 'Viet Nam, Tam Lụa Growers' }),

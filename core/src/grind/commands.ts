@@ -4,8 +4,6 @@ import { newBatch } from '../ledger/batch';
 import { sources } from '../fields/sources';
 import { massG, massOrNoneG, id, note } from '../fields/fields';
 
-/* What is entered here. */
-
 export const charge = z.object({
   kind: z.literal('charge'),
   /** The batch in the bowl; leave out to begin a new one. */

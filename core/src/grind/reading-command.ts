@@ -4,8 +4,6 @@ import { roomAir } from '../fields/sources';
 import { BLOOMS, SEEN } from '../ledger/types';
 import { id, note } from '../fields/fields';
 
-/* What is entered here. */
-
 /** `move`: the batch goes on in another machine, that of the entry, under its own code. */
 export const READINGS = [
   'micron',

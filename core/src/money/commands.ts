@@ -4,8 +4,6 @@ import { source } from '../fields/sources';
 import { LOSS_CAUSES } from '../ledger/types';
 import { massG, massOrNoneG, pieces, money, id, note, name, word } from '../fields/fields';
 
-/* What is entered here. */
-
 export const buy = z.object({
   kind: z.literal('buy'),
   materialId: field(id, { label: 'What was bought' }),

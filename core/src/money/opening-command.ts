@@ -2,8 +2,6 @@ import { z } from 'zod/mini';
 import { field } from '../fields/registry';
 import { massG, pieces, money, id, note, name, word } from '../fields/fields';
 
-/* What is entered here. */
-
 /** What can be there before the book begins: everything but lots (received) and the pantry (bought). */
 export const OPENING_KINDS = [
   'beans',

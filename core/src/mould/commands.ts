@@ -4,8 +4,6 @@ import { sources, roomAir } from '../fields/sources';
 import { BAR_FAULTS, FILLED_BY, RELEASES, weights } from '../work/moulding';
 import { massOrNoneG, pieces, tempC, note } from '../fields/fields';
 
-/* What is entered here. */
-
 export const mould = z
   .object({
     kind: z.literal('mould'),

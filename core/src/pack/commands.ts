@@ -2,8 +2,6 @@ import { z } from 'zod/mini';
 import { field } from '../fields/registry';
 import { massG, pieces, id, note } from '../fields/fields';
 
-/* What is entered here. */
-
 export const pack = z.object({
   kind: z.literal('pack'),
   holdingId: field(id, { label: 'What is packed' }),

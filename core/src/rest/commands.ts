@@ -3,8 +3,6 @@ import { field } from '../fields/registry';
 import { sources } from '../fields/sources';
 import { massG, note } from '../fields/fields';
 
-/* What is entered here. */
-
 export const rest = z.object({
   kind: z.literal('rest'),
   sources,

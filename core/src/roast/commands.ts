@@ -4,8 +4,6 @@ import { sources } from '../fields/sources';
 import { loadFacts } from '../work/roasting';
 import { massG, tempC, id, note, word } from '../fields/fields';
 
-/* What is entered here. */
-
 export const roastStep = z.object({
   setC: field(tempC, { label: 'Set temperature' }),
   minutes: field(z.number().check(z.minimum(0), z.maximum(1440)), { label: 'Minutes', unit: 'min' }),

@@ -3,8 +3,6 @@ import { field } from '../fields/registry';
 import { sources } from '../fields/sources';
 import { massG, massOrNoneG, note } from '../fields/fields';
 
-/* What is entered here. */
-
 /** One of the usual piles, or one of the workshop's own. */
 const rejectReason = z
   .string()

@@ -2,8 +2,6 @@ import { z } from 'zod/mini';
 import { field } from '../fields/registry';
 import { pieces, id, note } from '../fields/fields';
 
-/* What is entered here. */
-
 export const taste = z
   .object({
     kind: z.literal('taste'),

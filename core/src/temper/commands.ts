@@ -4,8 +4,6 @@ import { sources } from '../fields/sources';
 import { meterFacts, pourMark, SCHOOLS, SCHOOL_WORDS } from '../work/tempering';
 import { massG, tempC, note, word } from '../fields/fields';
 
-/* What is entered here. */
-
 export const temper = z.object({
   kind: z.literal('temper'),
   sources,

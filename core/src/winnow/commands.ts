@@ -3,8 +3,6 @@ import { field } from '../fields/registry';
 import { sources } from '../fields/sources';
 import { massG, massOrNoneG, note, word } from '../fields/fields';
 
-/* What is entered here. */
-
 export const WINNOW_METHODS = ['hand', 'dryer', 'column', 'machine'] as const;
 
 /** So many grams looked through, so many of them what should not be there. */

@@ -5,8 +5,6 @@ import { startRoast } from './roasting';
 import { STATIONS } from './stations';
 import { id, note } from '../fields/fields';
 
-/* What is entered here. */
-
 /** Stops that are gone past by name, each with a word that is kept. */
 const overrides = z.optional(
   z

@@ -56,13 +56,13 @@ function Diary({ lot, harvest }: { lot: BeanLotView; harvest: HarvestView }) {
         <p className="figure text-2xl leading-snug">{advice.sentence}</p>
         <p className="mt-1">{advice.why}</p>
         {advice.todo !== null && <p className="mt-1 font-semibold">{advice.todo}</p>}
-        <Overrule judged="harvest" subject={lot.id} said={advice.sentence} />
         {forecast?.readyAt != null && harvest.dryG === null && (
           <p className="mt-1">
             Dry about {show.moment(forecast.readyAt)} at the pace so far
             {forecast.targetG !== null && `, at ${show.mass(forecast.targetG * 1000)} on the scale`}.
           </p>
         )}
+        <Overrule judged="harvest" subject={lot.id} said={advice.sentence} />
       </div>
       <p className="mt-3">
         {show.mass(harvest.wetG * 1000)} wet{harvest.value.pods !== null && ` from ${harvest.value.pods} pods`}

@@ -31,13 +31,13 @@ export function TrapsPanel({ store }: { store: BeanStoreView }) {
       >
         <p className="figure text-2xl leading-snug">{alarm.sentence}</p>
         {alarm.todo !== null && <p className="mt-1">{alarm.todo}</p>}
-        {alarm.tone === 'watch' && <Overrule judged="traps" subject="bean-store" said={alarm.sentence} />}
         {alarm.chance !== null && (
           <p className="mt-1 text-sm text-soft">
             Chance of so many if nothing has changed:{' '}
             {alarm.chance < 0.001 ? 'under 0.1 %' : `${(100 * alarm.chance).toFixed(1)} %`}; an alarm is under 1 %.
           </p>
         )}
+        {alarm.tone === 'watch' && <Overrule judged="traps" subject="bean-store" said={alarm.sentence} />}
       </div>
       {recent.length > 2 && (
         <div className="mt-5">
