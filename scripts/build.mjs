@@ -1,4 +1,4 @@
-// Builds what is stale: the server bundle and the interface. `--force` builds both.
+// Builds what is stale: the server bundle, what it says of its answers, and the interface. `--force` builds both.
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
@@ -22,6 +22,10 @@ const isStale = (made, ...sources) => {
 };
 
 export async function build({ force = false } = {}) {
+  if (force || isStale('server/dist/answers.json', 'core/src', 'scripts/answers.mjs')) {
+    const { writeAnswers } = await import('./answers.mjs');
+    await writeAnswers(root, join(root, 'server/dist/answers.json'));
+  }
   if (force || isStale('server/dist/main.js', 'server/src', 'core/src', 'package-lock.json')) {
     const { build: bundle } = await import('esbuild');
     await bundle({

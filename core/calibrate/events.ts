@@ -1,6 +1,7 @@
 import { clean, curveOf, smooth } from '../src/roast/curve';
 import { jumpsIn, stallsIn, type Stall } from '../src/roast/events';
-import { settingsOf, someOven, someProgram, stream, roastForeign, type ForeignTrouble } from './foreign-oven';
+import { settingsOf, someProgram, stream, roastForeign, type ForeignTrouble } from './foreign-oven';
+import { someOven } from '../src/roast/simulated-oven';
 
 export interface EventsFound {
   what: 'nothing' | 'door' | 'element' | 'whole degrees';

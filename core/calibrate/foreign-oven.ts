@@ -1,33 +1,18 @@
 import type { LoggedLoad } from '../src/roast/fit';
 import type { ProgramStep, Setting } from '../src/roast/records';
+import {
+  loadedOven,
+  ovenWeightLeft,
+  secondLater,
+  someLoad,
+  type OvenSecond,
+  type SimulatedOven,
+} from '../src/roast/simulated-oven';
 import { normals, seeded } from '../src/stats/chance';
 
-const { exp, max, min, round, floor } = Math;
+const { max, round, floor } = Math;
 
-/**
- * An oven with a physics of its own, to hold the fit against: beans of a shell and a kernel that exchange heat, water
- * that leaves the kernel, heat transfer that falls with the load and with the water that is left, air that stays
- * under its setting and dips when the load is stirred, a probe that lags. Nothing here is shared with the model that
- * the product fits.
- */
-export interface ForeignOven {
-  underC: number;
-  lagMin: number;
-  dipC: number;
-  /** W-like: shell to air per minute at 5 kg. */
-  shellPerMin: number;
-  kernelPerMin: number;
-  loadPower: number;
-  dryFade: number;
-  waterPerMin: number;
-  activation: number;
-  stirEveryMin: number;
-  stirDipC: number;
-  probeLagS: number;
-  /** How much of the reading is the shell. */
-  probeShell: number;
-  scatter: number;
-}
+/* Loads on simulated ovens, as they are logged, to hold the fit against. */
 
 export interface ForeignLoad {
   massG: number;
@@ -52,26 +37,6 @@ export function stream(seed: number): {
   };
 }
 
-export function someOven(seed: number): ForeignOven {
-  const { between } = stream(seed);
-  return {
-    underC: between(3, 8),
-    lagMin: between(1.8, 5),
-    dipC: between(15, 45),
-    shellPerMin: between(0.55, 1.1),
-    kernelPerMin: between(0.28, 0.5),
-    loadPower: between(0.3, 0.8),
-    dryFade: between(0.15, 0.45),
-    waterPerMin: between(0.05, 0.12),
-    activation: between(28_000, 46_000),
-    stirEveryMin: between(4, 9),
-    stirDipC: between(5, 14),
-    probeLagS: 20,
-    probeShell: between(0.2, 0.6),
-    scatter: between(0.03, 0.08),
-  };
-}
-
 export interface ForeignCurve {
   minutes: number[];
   /** As the probe says it, without noise. */
@@ -82,7 +47,7 @@ export interface ForeignCurve {
 
 /** Something that goes wrong: the door stands open, or the heat fails. */
 export interface ForeignTrouble {
-  what: 'door' | 'element';
+  what: NonNullable<OvenSecond['wrong']>;
   atMin: number;
   minutes: number;
 }
@@ -93,33 +58,25 @@ export interface ForeignTrouble {
  * @param everyS seconds between what is written down
  */
 export function roastForeign(
-  oven: ForeignOven,
+  oven: SimulatedOven,
   load: ForeignLoad,
   normal: Normal,
   trouble?: ForeignTrouble,
   everyS = 10,
 ): ForeignCurve {
-  const h = 1 / 60;
-  const written = max(1, round(everyS / 60 / h));
+  const written = max(1, round(everyS));
   const total = load.steps.reduce((sum, { minutes }) => sum + minutes, 0);
-  const size = (load.massG / 5000) ** -oven.loadPower;
-  const own = exp(oven.scatter * normal());
-  const dryOwn = exp(1.2 * oven.scatter * normal());
-  const under = oven.underC + 0.8 * normal();
-  const moisture = max(0.03, load.moisture + 0.003 * normal());
-  const water0 = moisture / (1 - moisture);
-  let [shell, kernel, water] = [20, 20, water0];
-  let air = load.preheatC - under - oven.dipC * (load.massG / 5000) ** 0.5;
-  let probe = 20;
+  const own = someLoad(oven, { ...load, beanStartC: 20 }, normal);
+  let state = loadedOven(oven, own);
   let stirAt = oven.stirEveryMin;
   const curve: ForeignCurve = { minutes: [], beanC: [], airC: [], weightLeft: 0 };
-  const n = round(total / h);
+  const n = round(60 * total);
   for (let i = 0; i <= n; i += 1) {
-    const minute = i * h;
+    const minute = i / 60;
     if (i % written === 0) {
       curve.minutes.push(minute);
-      curve.beanC.push(probe);
-      curve.airC.push(air);
+      curve.beanC.push(state.probeC);
+      curve.airC.push(state.airC);
     }
     let [setC, until] = [load.steps[0]?.setC ?? 150, 0];
     for (const step of load.steps) {
@@ -127,32 +84,12 @@ export function roastForeign(
       until += step.minutes;
       if (minute < until - 1e-9) break;
     }
-    if (minute >= stirAt) {
-      air -= oven.stirDipC;
-      stirAt += oven.stirEveryMin;
-    }
-    const wet = min(1, water / water0);
-    const toShell = oven.shellPerMin * size * own * (1 - oven.dryFade * (1 - wet)) * (air - shell);
-    const toKernel = oven.kernelPerMin * (shell - kernel);
-    const drying =
-      oven.waterPerMin *
-      dryOwn *
-      exp((-oven.activation / 8.314) * (1 / (kernel + 273.15) - 1 / 393.15)) *
-      max(0, water - 0.006);
+    const stirred = minute >= stirAt;
+    if (stirred) stirAt += oven.stirEveryMin;
     const wrong = trouble && minute >= trouble.atMin && minute < trouble.atMin + trouble.minutes ? trouble.what : null;
-    // An open door lets the room in at once; an oven without heat cools as slowly as its walls.
-    if (wrong === 'door') air += (h * (70 - air)) / 0.4;
-    else if (wrong === 'element') air += (h * (25 - air)) / (4 * oven.lagMin);
-    else air += (h * (setC - under - air)) / oven.lagMin;
-    // The shell is a sixth of the bean's heat; the kernel pays for most of the water.
-    shell += h * (toShell - 1.6 * toKernel - 200 * drying);
-    kernel += h * (0.55 * toKernel - 1100 * drying);
-    water -= h * drying;
-    const felt = oven.probeShell * shell + (1 - oven.probeShell) * kernel;
-    probe += (h * (felt - probe)) / (oven.probeLagS / 60);
+    state = secondLater(oven, own, state, { setC, stirred, wrong });
   }
-  const volatiles = 0.006 + 0.001 * normal();
-  curve.weightLeft = (1 - moisture) * (1 + water - volatiles) + 0.001 * normal();
+  curve.weightLeft = ovenWeightLeft(own, state, 0.006 + 0.001 * normal()) + 0.001 * normal();
   return curve;
 }
 
@@ -167,7 +104,7 @@ export const settingsOf = (steps: readonly ProgramStep[]): Setting[] => {
 
 /** A load as it is logged: noise on the probes, every ten seconds. */
 export function logForeign(
-  oven: ForeignOven,
+  oven: SimulatedOven,
   load: ForeignLoad,
   normal: Normal,
   { air = true, code = 'T1' }: { air?: boolean; code?: string } = {},

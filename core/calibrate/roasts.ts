@@ -1,7 +1,8 @@
 import { simulateBand } from '../src/roast/band';
 import { fitRoaster } from '../src/roast/fit';
 import { follower } from '../src/roast/model';
-import { logForeign, roastForeign, someOven, someProgram, stream, type ForeignOven } from './foreign-oven';
+import { logForeign, roastForeign, someProgram, stream } from './foreign-oven';
+import { someOven, type SimulatedOven } from '../src/roast/simulated-oven';
 
 /** How programs ahead were met on ovens that the model does not know. */
 export interface Met {
@@ -33,7 +34,7 @@ export function meetPrograms(
   let [squares, readings, held, ends, endHeld, half, said] = [0, 0, 0, 0, 0, 0, 0];
   let [endSquares, weightSquares] = [0, 0];
   for (const seed of seeds) {
-    const oven: ForeignOven = someOven(seed);
+    const oven: SimulatedOven = someOven(seed);
     const chance = stream(seed * 7919 + loads);
     const usualG = chance.between(3500, 5500);
     const logged = Array.from({ length: loads }, (_, i) =>

@@ -3,7 +3,7 @@ import { command } from './commands';
 import { newBatch } from './ledger/batch';
 import { id } from './fields/fields';
 import { ACT_KINDS, HOLDING_KINDS, LOSS_CAUSES, STEP_KINDS } from './ledger/types';
-import { waits } from './run/due';
+import { waits } from './work/grinding';
 import { liveMould } from './work/moulding';
 import { liveRoast } from './work/roasting';
 import { machine, newMaterial, newRoute, person } from './workshop/schemas';

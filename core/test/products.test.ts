@@ -7,7 +7,7 @@ import { asGtin14, checkDigit, isGtin } from '../src/products/gtin';
 import { leftOfPrice, marginOfAll, margins } from '../src/products/margin';
 import { componentsFor, fillFrom, partsOf, pieceParts, Products } from '../src/products/product';
 import { productFacts, type ProductFacts } from '../src/products/records';
-import { nextOf } from '../src/work/moulding';
+import { nextOfFill } from '../src/work/moulding';
 
 /* What is sold: versions, parts, components, numbers, promises, margins; shells with their clocks. */
 
@@ -282,17 +282,17 @@ describe('a group of moulds', () => {
     ...(shell ? { shell } : {}),
   });
   test('poured whole it only sets', () => {
-    expect(nextOf(fill(), 25, null)).toEqual({ act: 'out', at: at + 25 * 60_000 });
+    expect(nextOfFill(fill(), 25, null)).toEqual({ act: 'out', at: at + 25 * 60_000 });
   });
   test('shells: tipped out after their seconds, set, filled, closed, set again', () => {
     const none = { tippedAt: null, filledAt: null, closedAt: null };
-    expect(nextOf(fill(none), 10, 60)).toEqual({ act: 'tip', at: at + 60_000 });
+    expect(nextOfFill(fill(none), 10, 60)).toEqual({ act: 'tip', at: at + 60_000 });
     const tipped = { ...none, tippedAt: at + 61_000 };
-    expect(nextOf(fill(tipped), 10, 60)).toEqual({ act: 'fill', at: at + 661_000 });
+    expect(nextOfFill(fill(tipped), 10, 60)).toEqual({ act: 'fill', at: at + 661_000 });
     const filled = { ...tipped, filledAt: at + 700_000 };
-    expect(nextOf(fill(filled), 10, 60)).toEqual({ act: 'close', at: at + 700_000 });
+    expect(nextOfFill(fill(filled), 10, 60)).toEqual({ act: 'close', at: at + 700_000 });
     const closed = { ...filled, closedAt: at + 800_000 };
-    expect(nextOf(fill(closed), 10, 60)).toEqual({ act: 'out', at: at + 1_400_000 });
-    expect(nextOf({ ...fill(closed), outAt: at }, 10, 60).act).toBe('none');
+    expect(nextOfFill(fill(closed), 10, 60)).toEqual({ act: 'out', at: at + 1_400_000 });
+    expect(nextOfFill({ ...fill(closed), outAt: at }, 10, 60).act).toBe('none');
   });
 });

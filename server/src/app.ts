@@ -15,6 +15,7 @@ import { briefError } from './http/brief';
 import { workHere } from './heavy/away';
 import { perform } from './tasks';
 import { calculatorRoutes } from './http/calculators';
+import { openApiOf, type AnswerSchemas } from './http/openapi';
 import { problem, problemFrom, sendProblem } from './http/problem';
 import { isOurs } from './http/hosts';
 import { unstorable } from './store/text';
@@ -68,6 +69,8 @@ export interface AppOptions {
   bodyLimit?: number;
   /** How long a request may take to arrive. */
   patience?: Patience;
+  /** What its description says of answers; left out, nothing. */
+  answers?: AnswerSchemas | null;
 }
 
 const BODY_LIMIT = 1024 * 1024;
@@ -82,6 +85,7 @@ export async function buildApp({
   clock = clockOf(undefined),
   bodyLimit = BODY_LIMIT,
   patience = PATIENCE,
+  answers = null,
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     logger: log
@@ -166,7 +170,7 @@ export async function buildApp({
     steps: workshop.book.steps.size,
     upMs: workshop.now() - startedAt,
   }));
-  router.read('/api/openapi.json', 'This description', () => router.openapi());
+  router.read('/api/openapi.json', 'This description', () => openApiOf(router.routes, answers));
   clockRoutes(router, clock);
   workshopRoutes(router);
   dataRoutes(router);
@@ -188,10 +192,10 @@ export async function buildApp({
   deviceRoutes(router, new SimulatedScale(workshop.now), probe, roastProbe);
   roastRoutes(router, views, live);
   recipeRoutes(router, views);
-  const bowls = new BowlProbes(workshop, (batch) => grindRuns(views).run(batch)?.life ?? null);
+  const bowls = new BowlProbes(workshop, (batch) => grindRuns(views).run(batch)?.life ?? null, logError);
   grindRoutes(router, views, new SimulatedGauge(), bowls);
   restRoutes(router, views);
-  const pours = new Pours(views);
+  const pours = new Pours(views, logError);
   workshop.follow('temper', { curve: (work) => pours.row(work) });
   beanRoutes(router, views);
   pictureRoutes(router, views);
@@ -211,18 +215,16 @@ export async function buildApp({
     stopStore = watchStore(workshop, logError);
     stopProbes = watchProbes(workshop, probe, logError);
     stopRoasts = live.watch();
-    stopBowls = bowls.watch(logError, clock.speed);
-    stopPours = pours.watch(logError);
+    stopBowls = bowls.watch(clock.speed);
+    stopPours = pours.watch();
     if (backups) stopBackups = watchBackups(router, backups);
     done();
   });
   app.addHook('preClose', async () => {
     stopProbes();
     stopStore();
-    stopBowls();
-    stopPours();
     stopBackups();
-    await stopRoasts();
+    await Promise.all([stopBowls(), stopPours(), stopRoasts()]);
   });
   app.addHook('onSend', (request, reply, payload, done) => {
     if (request.url.startsWith('/api/')) {

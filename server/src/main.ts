@@ -17,6 +17,7 @@ import { Disk } from './store/disk';
 import { BACKUPS, checkDirectory, DirectoryInUse, lockDirectory, NoWorkshop } from './store/lock';
 import { exportPieces } from './journal/export';
 import { Damaged } from './journal/whole';
+import { readAnswers } from './http/openapi';
 import { Workshop } from './journal/workshop';
 
 const here = dirname(fileURLToPath(import.meta.url));
@@ -73,6 +74,7 @@ async function main(): Promise<void> {
     workshop,
     backups,
     clock,
+    answers: readAnswers(join(here, 'answers.json')),
     log: process.env['WUNSCH_LOG'] !== 'off',
     hosts: [host.toLowerCase(), ...hostsFrom(process.env['WUNSCH_HOSTS'])],
     ...(existsSync(web) ? { web } : {}),

@@ -1,6 +1,7 @@
 import type { GrinderView, GrindHits, GrindRunView, RestBenefit, RestShelf } from '@wunsch/core/api/grind';
 import { tonight, type GrindStudy, type GrindTonight } from '@wunsch/core/grind/tonight';
-import { BowlProbes, thinned } from '../src/devices/bowl-probe';
+import { thinned } from '@wunsch/core/run/log';
+import { AGEING, BowlProbes } from '../src/devices/bowl-probe';
 import { asProblem, lotCommand, madeBy, testServer, type TestServer } from './harness';
 
 let server: TestServer;
@@ -240,6 +241,7 @@ test('a probe in the bowl is logged, thinned by age, kept over a restart, and re
     thinned(
       [0, 1, 2, 11, 20].map((minute) => ({ at: minute * 60_000, tempC: 40 })),
       20 * HOUR,
+      AGEING,
     ),
   ).toHaveLength(2);
 });

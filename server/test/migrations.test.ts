@@ -7,6 +7,7 @@ import { migrate } from 'drizzle-orm/pglite/migrator';
 import { lotCommand, MIGRATIONS } from './harness';
 import { buildApp } from '../src/app';
 import { openDatabase } from '../src/store/database';
+import { packFloats } from '../src/store/floats';
 import { Workshop } from '../src/journal/workshop';
 
 interface Journal {
@@ -259,6 +260,47 @@ test('records of beans and roasts lie in one store with versions, and older ones
     await expect(Workshop.open(opened)).rejects.toThrow(
       'record b1 of beans: is of version 7, written by a newer program',
     );
+    await opened.close();
+  } finally {
+    rmSync(directory, { recursive: true, force: true });
+  }
+});
+
+test('curves of two nameless columns get named channels, also what they gained since they were written', async () => {
+  const directory = mkdtempSync(join(tmpdir(), 'wunsch-migrate-'));
+  const packed = (...values: number[]): string =>
+    `'\\x${Buffer.from(packFloats(Float64Array.from(values))).toString('hex')}'`;
+  try {
+    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
+    await migrate(drizzle(client), { migrationsFolder: upTo(8, join(directory, 'before')) });
+    const curve = (id: string, source: string, ...columns: number[][]): string =>
+      `insert into roast_curves values ('${id}', null, 'x', '${source}', 1760000000000, 2, ${columns.map((of) => packed(...of)).join(', ')});`;
+    const part = (id: string, ...columns: number[][]): string =>
+      `insert into curve_parts values ('${id}', 0, 1, ${columns.map((of) => packed(...of)).join(', ')});`;
+    await client.exec(`
+      ${curve('roast', 'simulated', [0, 1], [20, 21.5], [140, NaN])}
+      ${part('roast', [1, 2, 3], [22, 23, 24], [141, 142, 143])}
+      ${curve('pour-1', 'pour sent 1', [0, 60], [45.25, 44], [NaN, NaN])}
+      ${curve('bowl-1', 'bowl', [0, 60], [50, 51], [NaN, NaN])}
+      ${part('gone', [1], [22], [141])}
+    `);
+    await client.close();
+    const opened = await openDatabase(directory, MIGRATIONS);
+    const workshop = await Workshop.open(opened);
+    const read = async (id: string): Promise<object> => {
+      const { channels, seconds, values } = (await workshop.readCurve(id)) ?? { channels: [], seconds: [], values: [] };
+      return {
+        seconds: [...seconds],
+        ...Object.fromEntries(channels.map(({ name }, i) => [name, [...(values[i] ?? [])]])),
+      };
+    };
+    expect(await read('roast')).toEqual({ seconds: [0, 1, 2, 3], bean: [20, 22, 23, 24], air: [140, 141, 142, 143] });
+    expect(await read('pour-1')).toEqual({ seconds: [0, 60], bowl: [45.25, 44] });
+    expect(await read('bowl-1')).toEqual({ seconds: [0, 60], bowl: [50, 51] });
+    expect(workshop.roasts.curves.get('roast')).toMatchObject({
+      readings: 4,
+      channels: [{ name: 'bean' }, { name: 'air' }],
+    });
     await opened.close();
   } finally {
     rmSync(directory, { recursive: true, force: true });

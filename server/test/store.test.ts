@@ -11,7 +11,8 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { curveOf } from '@wunsch/core/roast/curve';
+import { curveOf, roastReadings } from '@wunsch/core/roast/curve';
+import { curveRow } from '../src/store/curves';
 import { buildApp } from '../src/app';
 import { isUnfinished, makeDemo, STANDARD_DEMO } from '../src/demo/generator';
 import { onward } from '../src/devices/clock';
@@ -45,15 +46,8 @@ describe('a curve that grows', () => {
   test('is written in parts, read whole, and now and then written together', async () => {
     const { workshop } = server;
     const rows: [number, number, number][] = [];
-    const row = () => ({
-      id: 'c',
-      loadId: null,
-      name: 'x',
-      source: 'sent',
-      startedAt: 1000,
-      readings: rows.length,
-      curve: curveOf(rows),
-    });
+    const row = () =>
+      curveRow({ id: 'c', loadId: null, name: 'x', source: 'sent', startedAt: 1000 }, roastReadings(curveOf(rows)));
     const count = async (table: string): Promise<number> =>
       (await workshop.store.db.execute<{ n: number }>(`select count(*)::int as n from ${table}` as never)).rows[0]?.n ??
       -1;
@@ -64,9 +58,9 @@ describe('a curve that grows', () => {
       await workshop.keepCurve(row());
       if (i === 60) expect(await count('curve_parts')).toBe(60);
     }
-    expect(await count('roast_curves')).toBe(1);
+    expect(await count('curves')).toBe(1);
     expect(await count('curve_parts')).toBeLessThan(60);
-    expect(await workshop.readCurve('c')).toEqual(curveOf(rows));
+    expect(await workshop.readCurve('c')).toEqual(roastReadings(curveOf(rows)));
     const read = await Workshop.open(workshop.store);
     expect(read.roasts.curves.get('c')?.readings).toBe(rows.length);
     workshop.removeCurve('c');
@@ -79,7 +73,7 @@ describe('a curve that grows', () => {
     const size = async (): Promise<number> =>
       (
         await workshop.store.db.execute<{ n: number }>(
-          `select (pg_total_relation_size('roast_curves') + pg_total_relation_size('curve_parts'))::int as n`,
+          `select (pg_total_relation_size('curves') + pg_total_relation_size('curve_parts'))::int as n`,
         )
       ).rows[0]?.n ?? 0;
     const before = await size();
@@ -87,15 +81,9 @@ describe('a curve that grows', () => {
     for (let i = 0; i < 3600; i += 1) {
       rows.push([i, 100 + Math.sin(i), 200 + Math.cos(i)]);
       if (i % 3 === 0)
-        await workshop.keepCurve({
-          id: 'd',
-          loadId: null,
-          name: 'x',
-          source: 'sent',
-          startedAt: 1,
-          readings: i,
-          curve: curveOf(rows),
-        });
+        await workshop.keepCurve(
+          curveRow({ id: 'd', loadId: null, name: 'x', source: 'sent', startedAt: 1 }, roastReadings(curveOf(rows))),
+        );
     }
     await workshop.upkeep();
     expect((await size()) - before).toBeLessThan(20 * rows.length * 12);
@@ -227,15 +215,12 @@ test('a full disk: a clear word, reads go on, writes come back by themselves', a
     expect((await app.inject('/api/beans/lots/L001')).statusCode).toBe(200);
     expect(workshop.book.steps.size).toBe(1);
     await expect(
-      workshop.keepCurve({
-        id: 'c',
-        loadId: null,
-        name: 'x',
-        source: 'sent',
-        startedAt: 1,
-        readings: 1,
-        curve: curveOf([[1, 2, 3]]),
-      }),
+      workshop.keepCurve(
+        curveRow(
+          { id: 'c', loadId: null, name: 'x', source: 'sent', startedAt: 1 },
+          roastReadings(curveOf([[1, 2, 3]])),
+        ),
+      ),
     ).rejects.toThrow(/disk is full/);
     const restored = await app.inject({
       method: 'POST',

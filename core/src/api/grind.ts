@@ -40,7 +40,13 @@ export interface GrindRunView {
   movedH: number;
   acts: ActView[];
   /** What the probe in the mass logged in the last day, and how long it has been silent, minutes; null: it is not. */
-  probe: { kind: 'simulated' | 'sent'; rows: BowlTemp[]; silentMin: number | null } | null;
+  probe: {
+    kind: 'simulated' | 'sent';
+    rows: BowlTemp[];
+    silentMin: number | null;
+    /** What goes wrong with its readings behind the scenes, in words. */
+    trouble: string | null;
+  } | null;
   /** How often it went through, for machines that are counted by passes. */
   passes: number;
 }

@@ -1,6 +1,6 @@
 import type { UsualSign } from '../roast/usual-signs';
 import type { CurveMapping, BadRow } from '../roast/curve-file';
-import type { Stretch } from '../roast/curve';
+import type { Span } from '../run/gaps';
 import type { LiveRoast, LoadFacts, Program, RoasterFacts, Trial } from '../roast/records';
 import type { RoastTrialVerdict } from '../roast/trial';
 import type { Individuals } from '../stats/individuals';
@@ -146,7 +146,7 @@ export interface CurvePreviewView {
   rows: number;
   bad: BadRow[];
   badCount: number;
-  gaps: Stretch[];
+  gaps: Span[];
   startsAt: string | null;
   /** Thinned. */
   curve: CurveData;

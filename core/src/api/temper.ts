@@ -15,6 +15,8 @@ export interface PourView {
   speed: number;
   /** A probe that sends has said nothing for a while. */
   silent: boolean;
+  /** What goes wrong with its readings behind the scenes, in words; null while all is well. */
+  trouble: string | null;
   windows: Windows;
   because: string;
   /** Silk or seed is among what went in. */
@@ -35,6 +37,8 @@ export interface SilkView {
   probe: PourView['probe'];
   speed: number;
   silent: boolean;
+  /** What goes wrong with its readings behind the scenes, in words; null while all is well. */
+  trouble: string | null;
   readings: TemperReading[];
 }
 

@@ -1,6 +1,7 @@
 import { DomainError } from '../errors/domain-error';
 import type { ActKind, Batch, PlannedAct } from '../ledger/types';
-import { duesOf, type Due, type RunState, type Waits } from '../run/due';
+import { duesOf, type Cause, type Due, type RunState } from '../run/acts';
+import { FINENESS, type Waits } from '../work/grinding';
 import type { Solid } from './fineness';
 
 /** As many as anybody plans for one bowl. */
@@ -177,10 +178,23 @@ export function wentIn(
   return found;
 }
 
-/** When each act of a batch is due. */
+/** What makes an act of a bowl due. */
+function causeOf({ at, waits }: PlannedAct): Cause {
+  if (!waits) return { by: 'clock', at };
+  switch (waits.by) {
+    case 'running':
+      return waits;
+    case 'reading':
+      return { by: 'reading', channel: FINENESS, way: 'down', line: waits.micron };
+    case 'act':
+      return { by: 'act', actId: waits.actId, then: waits.minutes * 60_000 };
+  }
+}
+
+/** When each act of a batch is due, UTC ms. */
 export const actDues = (acts: readonly PlannedAct[], state: RunState): Map<string, Due> =>
   duesOf(
-    acts.map(({ id, at, doneAt, waits: own = null }) => ({ id, at, doneAt, waits: own })),
+    acts.map((act) => ({ id: act.id, causes: [causeOf(act)], doneAt: act.doneAt })),
     state,
   );
 

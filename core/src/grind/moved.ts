@@ -1,7 +1,15 @@
 import type { ActKind } from '../ledger/types';
 import { clockText, dayText, localIn } from '../units/zone';
 import { ACTS } from './acts';
-import { hoursAt, isAttended, lastAttended, momentOf, nextAttended, type Attended, type LocalTime } from './running';
+import {
+  hoursAt,
+  isAttended,
+  lastAttended,
+  momentOf,
+  nextAttended,
+  type Attended,
+  type LocalTime,
+} from '../run/attended';
 import { forecastOf, type GrindStudy } from './tonight';
 
 export interface MoveEffect {

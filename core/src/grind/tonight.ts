@@ -5,7 +5,7 @@ import type { NormalPrior } from '../stats/importance';
 import type { ConcheHeat, ConchePast, ConcheTaste } from './conche';
 import { bestReading, forecastGrind, type GrindForecast, type GrindPrior, type GrindReading } from './forecast';
 import { gaugeSd, type Population, type Solid } from './fineness';
-import { attendedHours, hoursAt, isAttended, momentOf, type Attended } from './running';
+import { attendedHours, hoursAt, isAttended, momentOf, type Attended } from '../run/attended';
 
 /** Everything that a grind's forecast is made from. */
 export interface GrindStudy {

@@ -1,3 +1,8 @@
+import type { Channel } from '../run/readings';
+
+/** What is read of a bowl that grinds. */
+export const BOWL_CHANNELS: readonly Channel[] = [{ name: 'bowl', unit: '°C' }];
+
 /** A temperature of the mass at a moment, UTC ms. */
 export interface BowlTemp {
   at: number;

@@ -1,4 +1,4 @@
-import type { Waits } from '../run/due';
+import type { Waits } from '../work/grinding';
 import type { Place } from '../work/stations';
 import type { DatedFacts } from './contents';
 

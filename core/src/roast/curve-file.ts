@@ -1,6 +1,7 @@
 import { DomainError } from '../errors/domain-error';
 import { celsiusFrom, type TemperatureUnit } from '../units/temperature';
-import { curveOf, gapsOf, type Curve, type Stretch } from './curve';
+import { curveOf, type Curve } from './curve';
+import { gapsOf, type Span } from '../run/gaps';
 
 /** What a column of a logger's file is. */
 export const COLUMN_ROLES = ['time', 'bean', 'air', 'none'] as const;
@@ -31,7 +32,7 @@ export interface CurvePreview {
   rows: number;
   bad: BadRow[];
   badCount: number;
-  gaps: Stretch[];
+  gaps: Span[];
   curve: Curve;
   /** Clock or date of the first reading as written; null for plain seconds. */
   startsAt: string | null;

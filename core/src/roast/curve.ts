@@ -1,4 +1,6 @@
 import { sgg } from 'ml-savitzky-golay-generalized';
+import { gapsOf, usualEvery, type Span } from '../run/gaps';
+import { channelOf, type Channel, type Readings } from '../run/readings';
 import { median, MEDIAN_TO_SD } from '../stats/spread';
 
 /**
@@ -10,22 +12,34 @@ export interface Curve {
   airC: Float64Array;
 }
 
-export interface Stretch {
-  fromS: number;
-  toS: number;
-}
-
 export interface CleanCurve extends Curve {
   /** Nothing was heard for so long. */
-  gaps: Stretch[];
+  gaps: Span[];
   /** Readings that no bean can do, taken out: the probe slipped or was knocked. */
   slips: { second: number; readC: number }[];
   /** The probe said the very same for so long. */
-  stuck: Stretch[];
+  stuck: Span[];
 }
 
-/** A day and more of readings a second: nothing longer is a roast. */
-export const MOST_READINGS = 100_000;
+/** What is read of a roast: the beans, and the air around them. */
+export const ROAST_CHANNELS: readonly Channel[] = [
+  { name: 'bean', unit: '°C' },
+  { name: 'air', unit: '°C' },
+];
+
+/** A run's readings as those of a roast. */
+export const roastCurve = (readings: Readings): Curve => ({
+  seconds: readings.seconds,
+  beanC: channelOf(readings, 'bean'),
+  airC: channelOf(readings, 'air'),
+});
+
+/** A roast's curve as the readings of a run. */
+export const roastReadings = ({ seconds, beanC, airC }: Curve): Readings => ({
+  channels: ROAST_CHANNELS,
+  seconds,
+  values: [beanC, airC],
+});
 
 export const emptyCurve = (): Curve => ({
   seconds: new Float64Array(0),
@@ -39,15 +53,6 @@ export function curveOf(rows: readonly (readonly [second: number, beanC: number,
     beanC: Float64Array.from(rows, ([, beanC]) => beanC),
     airC: Float64Array.from(rows, ([, , airC]) => airC),
   };
-}
-
-/** Seconds between one reading and the next, as they usually are. */
-export function usualEvery(seconds: ArrayLike<number>): number {
-  const steps: number[] = [];
-  const stride = Math.max(1, Math.floor(seconds.length / 2000));
-  for (let i = 1; i < seconds.length; i += stride) steps.push((seconds[i] ?? 0) - (seconds[i - 1] ?? 0));
-  const usual = median(steps);
-  return Number.isFinite(usual) && usual > 0 ? usual : 1;
 }
 
 const WINDOW = 5;
@@ -91,32 +96,8 @@ export function clean(curve: Curve): CleanCurve {
   return { seconds, beanC, airC: curve.airC, slips, gaps: gapsOf(seconds, beanC), stuck: stuckOf(seconds, beanC) };
 }
 
-/**
- * Longest step between two readings that is no gap: ten seconds, or five usual steps.
- *
- * @param times rising; @param perSecond how many of their unit make a second
- */
-export const longestStep = (times: ArrayLike<number>, perSecond: number): number =>
-  Math.max(10 * perSecond, 5 * usualEvery(times)) * (1 + 1e-9);
-
-/** Stretches of ten seconds and more, and five usual steps, without a bean reading. */
-export function gapsOf(seconds: ArrayLike<number>, beanC: ArrayLike<number>): Stretch[] {
-  const longest = longestStep(seconds, 1);
-  const gaps: Stretch[] = [];
-  let last: number | null = null;
-  for (let i = 0; i < seconds.length; i += 1) {
-    if (!Number.isFinite(beanC[i])) continue;
-    const second = seconds[i] ?? 0;
-    if (last !== null && second - last > longest) gaps.push({ fromS: last, toS: second });
-    last = second;
-  }
-  const end = seconds[seconds.length - 1] ?? 0;
-  if (last !== null && end - last > longest) gaps.push({ fromS: last, toS: end });
-  return gaps;
-}
-
 /** Stretches in which a probe said the very same for longer than its beans, and the steps of its logger, explain. */
-function stuckOf(seconds: ArrayLike<number>, beanC: ArrayLike<number>): Stretch[] {
+function stuckOf(seconds: ArrayLike<number>, beanC: ArrayLike<number>): Span[] {
   const same: [from: number, to: number][] = [];
   let from = 0;
   for (let i = 1; i <= seconds.length; i += 1) {
@@ -221,7 +202,7 @@ function onGrid(
   seconds: ArrayLike<number>,
   values: ArrayLike<number>,
   grid: ArrayLike<number>,
-  gaps: readonly Stretch[],
+  gaps: readonly Span[],
 ): Float64Array {
   const known: number[] = [];
   for (let i = 0; i < seconds.length; i += 1) if (Number.isFinite(values[i])) known.push(i);

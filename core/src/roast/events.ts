@@ -1,4 +1,5 @@
-import type { SmoothCurve, Stretch } from './curve';
+import type { SmoothCurve } from './curve';
+import type { Span } from '../run/gaps';
 import { median, MEDIAN_TO_SD } from '../stats/spread';
 import { DEFAULTS, USUAL_MOISTURE } from './fit';
 import { BEAN_HEAT, BOUND_WATER, dryBasis, dryingAt, WATER_HEAT } from './model';
@@ -7,12 +8,12 @@ import type { Setting } from './records';
 
 const { max, min, round, abs, sqrt, floor } = Math;
 
-export interface Stall extends Stretch {
+export interface Stall extends Span {
   /** How much warmer the air (or the setting) was than the beans, °C, on the mean. */
   warmerC: number;
 }
 
-export interface Jump extends Stretch {
+export interface Jump extends Span {
   /** Fastest climb in it, °C/min, and the climb a minute before it. */
   perMin: number;
   beforePerMin: number;

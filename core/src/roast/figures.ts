@@ -1,4 +1,5 @@
-import { longestStep, type SmoothCurve } from './curve';
+import type { SmoothCurve } from './curve';
+import { longestStep } from '../run/gaps';
 
 /** A stretch of a piecewise straight line: [x0, y0] to [x1, y1]. */
 type Piece = readonly [x0: number, y0: number, x1: number, y1: number];

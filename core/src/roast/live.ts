@@ -1,11 +1,16 @@
+import { duesOf, type Act as RunAct, type RunState } from '../run/acts';
+import type { RunClock } from '../run/clock';
 import { expectedRoaster, type RoasterFit } from './fit';
 import { advance, dryBasis, dryingAt, BOUND_WATER, feltC, follower, lagged, PERFECT_PROBE } from './model';
 import type { LiveRoast, LoadFacts, Program, ProgramStep, Setting, StartRoast } from './records';
 import { airAfter } from './simulate';
 
-/** Roast seconds since the load went in. @param startedAt, @param now UTC ms */
-export const elapsedS = (live: Pick<LiveRoast, 'speed' | 'seconds'>, startedAt: number, now: number): number =>
-  live.seconds ?? Math.max(0, ((now - startedAt) / 1000) * live.speed);
+/** The clock of a roast. @param startedAt when its load went in, UTC ms */
+export const roastClock = ({ speed, seconds }: Pick<LiveRoast, 'speed' | 'seconds'>, startedAt: number): RunClock => ({
+  startedAt,
+  speed,
+  seconds,
+});
 
 /** The facts of a load as it goes in, the first setting made. @param curveId where its readings will be kept */
 export function beginRoast(start: StartRoast, speed: number, curveId: string): LiveRoast {
@@ -67,6 +72,35 @@ export interface NextAct {
   sooner: { what: 'bean'; beanC: number } | { what: 'sign'; sign: string } | null;
 }
 
+/**
+ * A program as the acts of a run, in seconds: each step is set when the one before is over, and at the end the load comes
+ * out. A step is over after its minutes, or sooner: its beans are so warm, its sign is noticed.
+ */
+function programActs({ steps }: Pick<Program, 'steps'>, settings: readonly Setting[]): RunAct[] {
+  const last = settings.at(-1)?.step ?? -1;
+  const doneAt = (index: number): number | null =>
+    index > last ? null : (settings.find(({ step }) => step === index)?.second ?? 0);
+  const id = (index: number): string => `step-${index}`;
+  return Array.from({ length: steps.length + 1 }, (_, index): RunAct => {
+    const before = steps[index - 1];
+    if (!before) return { id: id(index), doneAt: doneAt(index), causes: [{ by: 'clock', at: 0 }] };
+    const after = id(index - 1);
+    const { minutes, until } = before;
+    return {
+      id: id(index),
+      doneAt: doneAt(index),
+      causes: [
+        { by: 'act', actId: after, then: 60 * minutes },
+        ...(until?.what === 'bean'
+          ? [{ by: 'reading', channel: 'bean', way: 'up', line: until.beanC, after } as const]
+          : until?.what === 'sign'
+            ? [{ by: 'sign', sign: until.sign, after } as const]
+            : []),
+      ],
+    };
+  });
+}
+
 /** What is to be done next; null without a program. */
 export function nextAct(plan: Pick<Program, 'steps'> | null, settings: readonly Setting[]): NextAct | null {
   const { step, endsS } = whereIn(plan, settings);
@@ -82,17 +116,19 @@ export function nextAct(plan: Pick<Program, 'steps'> | null, settings: readonly 
 
 /** Whether the step is over: its minutes are up, its bean temperature is reached, its sign was noticed. */
 export function isDue(
-  live: Pick<LiveRoast, 'plan' | 'settings' | 'signs'>,
+  { plan, settings, signs }: Pick<LiveRoast, 'plan' | 'settings' | 'signs'>,
   second: number,
   beanC: number | null,
 ): boolean {
-  const next = nextAct(live.plan, live.settings);
-  if (!next) return false;
-  if (next.atS !== null && second >= next.atS) return true;
-  const { sooner } = next;
-  if (sooner?.what === 'bean') return beanC !== null && beanC >= sooner.beanC;
-  const { beganS } = whereIn(live.plan, live.settings);
-  return sooner?.what === 'sign' && live.signs.some(({ what, second: at }) => what === sooner.sign && at >= beganS);
+  const { step } = whereIn(plan, settings);
+  if (!plan?.steps[step]) return false;
+  const state: RunState = {
+    now: second,
+    crossed: (_, __, line) => (beanC !== null && beanC >= line ? { at: second, seen: true } : null),
+    noticed: (sign, since) => signs.find((row) => row.what === sign && row.second >= since)?.second ?? null,
+  };
+  const due = duesOf(programActs(plan, settings), state).get(`step-${step + 1}`)?.at ?? null;
+  return due !== null && due <= second;
 }
 
 /** The setting that a due step makes; null where the load comes out instead. */

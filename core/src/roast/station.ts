@@ -1,6 +1,7 @@
 import type { StationFacts } from '../workshop/station';
 import type { RoastCommand } from './commands';
-import { beginRoast, elapsedS, finishRoast } from './live';
+import { elapsedS } from '../run/clock';
+import { beginRoast, finishRoast, roastClock } from './live';
 
 /** A load that was forgotten has been in for a day. */
 const DAY_S = 86_400;
@@ -14,7 +15,7 @@ export const station: StationFacts = {
     roast
       ? {
           ...command,
-          ...finishRoast(roast, command as RoastCommand, Math.min(DAY_S, elapsedS(roast, startedAt, now))),
+          ...finishRoast(roast, command as RoastCommand, Math.min(DAY_S, elapsedS(roastClock(roast, startedAt), now))),
           curveId,
         }
       : { ...command, curveId: null },

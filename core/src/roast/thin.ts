@@ -1,5 +1,6 @@
 import { createLTTB } from 'downsample/methods/LTTB.js';
-import { curveOf, gapsOf, type Curve } from './curve';
+import { curveOf, type Curve } from './curve';
+import { gapsOf } from '../run/gaps';
 
 type Row = readonly [second: number, beanC: number, airC: number];
 

@@ -1,3 +1,5 @@
+import { duesOf, type Act, type Cause, type Way } from '../run/acts';
+import { BOWL } from './channels';
 import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
 import type { PourAct, School } from '../work/tempering';
 import type { TemperReading } from './judge';
@@ -117,36 +119,61 @@ const NEAR_C = 0.3;
  * @param nowS seconds into the pour
  */
 export function walkActs(acts: readonly PourAct[], readings: readonly TemperReading[], nowS: number): ActState[] {
-  let sinceS: number | null = 0;
+  const reached = reachedIn(readings);
+  const dues = duesOf(
+    acts.map((act, index) => runAct(act, acts[index - 1]?.id)),
+    {
+      now: nowS,
+      crossed: (_, way, line, since) => {
+        const at = reached(way, line, since);
+        return at === null ? null : { at, seen: true };
+      },
+    },
+  );
+  let isOpen = false;
+  let sinceS = 0;
   return acts.map((act): ActState => {
-    if (sinceS === null)
-      return act.doneS === null
-        ? { state: 'to come', endedS: null, missingC: null, leftMin: null }
-        : { state: 'done', endedS: act.doneS, missingC: null, leftMin: null };
-    const from: number = sinceS;
-    const reachedS = reachedAt(act, readings, from);
-    const endS = reachedS === null ? null : reachedS + 60 * (act.minutes ?? 0);
-    const waits = act.tempC === null && act.minutes === null;
-    const endedS: number | null = act.doneS ?? (waits || endS === null || endS > nowS ? null : endS);
-    sinceS = endedS;
-    if (endedS !== null) return { state: 'done', endedS, missingC: null, leftMin: null };
-    const last = readings.findLast(({ second }) => second >= from) ?? readings.at(-1);
+    const due = dues.get(act.id)?.at ?? null;
+    const endedS = act.doneS ?? (isOpen || due === null || due > nowS ? null : due);
+    if (endedS !== null) {
+      if (!isOpen) sinceS = endedS;
+      return { state: 'done', endedS, missingC: null, leftMin: null };
+    }
+    if (isOpen) return { state: 'to come', endedS, missingC: null, leftMin: null };
+    isOpen = true;
+    const last = readings.findLast(({ second }) => second >= sinceS) ?? readings.at(-1);
+    const isThere = act.way === null || act.tempC === null || reached(act.way, act.tempC, sinceS) !== null;
     return {
       state: 'now',
       endedS: null,
-      missingC: reachedS === null && act.tempC !== null && last ? Math.max(0, Math.abs(act.tempC - last.tempC)) : null,
-      leftMin: endS === null || act.minutes === null ? null : Math.max(0, (endS - nowS) / 60),
+      missingC: !isThere && act.tempC !== null && last ? Math.max(0, Math.abs(act.tempC - last.tempC)) : null,
+      leftMin: due === null || act.minutes === null ? null : Math.max(0, (due - nowS) / 60),
     };
   });
 }
 
-function reachedAt({ way, tempC }: PourAct, readings: readonly TemperReading[], fromS: number): number | null {
-  if (tempC === null || way === null) return fromS;
-  const found = readings.find(
-    (row) => row.second >= fromS && (way === 'up' ? row.tempC >= tempC - NEAR_C : row.tempC <= tempC + NEAR_C),
-  );
-  return found?.second ?? null;
+/** An act of a pour as that of a run, in seconds. @param after the act before it */
+function runAct({ id, way, tempC, minutes, doneS }: PourAct, after: string | undefined): Act {
+  const then = 60 * (minutes ?? 0);
+  const causes: Cause[] =
+    way !== null && tempC !== null
+      ? [{ by: 'reading', channel: BOWL, way, line: tempC, then, ...(after === undefined ? {} : { after }) }]
+      : tempC === null && minutes === null
+        ? // Over when somebody says so.
+          []
+        : after === undefined
+          ? [{ by: 'clock', at: then }]
+          : [{ by: 'act', actId: after, then }];
+  return { id, causes, doneAt: doneS, endsItself: true };
 }
+
+/** When a bowl first read a temperature or beyond it, from a second on. */
+const reachedIn =
+  (readings: readonly TemperReading[]) =>
+  (way: Way, line: number, since: number): number | null =>
+    readings.find(
+      ({ second, tempC }) => second >= since && (way === 'up' ? tempC >= line - NEAR_C : tempC <= line + NEAR_C),
+    )?.second ?? null;
 
 /** What is to be done now, in a sentence, with what is still missing. @returns null when every act is done */
 export function actNow(

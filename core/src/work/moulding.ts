@@ -1,3 +1,4 @@
+import { duesOf, type Act } from '../run/acts';
 import { z } from 'zod/mini';
 import { id } from '../fields/fields';
 
@@ -53,18 +54,32 @@ export interface FillNext {
   at: number;
 }
 
+/** What is done with a group of moulds, as the acts of a run, UTC ms: shells are tipped out, filled and closed; all set. */
+function fillActs(
+  { at, outAt, shell }: MouldFill,
+  setMin: number,
+  shellSec: number | null,
+): (Act & { id: FillNext['act'] })[] {
+  const set = 60_000 * setMin;
+  if (!shell) return [{ id: 'out', causes: [{ by: 'clock', at: at + set }], doneAt: outAt }];
+  return [
+    { id: 'tip', causes: [{ by: 'clock', at: at + 1000 * (shellSec ?? 0) }], doneAt: shell.tippedAt },
+    { id: 'fill', causes: [{ by: 'act', actId: 'tip', then: set }], doneAt: shell.filledAt },
+    { id: 'close', causes: [{ by: 'act', actId: 'fill', then: 0 }], doneAt: shell.closedAt },
+    { id: 'out', causes: [{ by: 'act', actId: 'close', then: set }], doneAt: outAt },
+  ];
+}
+
 /**
  * What a group of moulds waits for. Shells are tipped out after their seconds, set, filled, closed and set again; bars
  * that were poured whole only set.
  */
-export function nextOf({ at, outAt, shell }: MouldFill, setMin: number, shellSec: number | null): FillNext {
-  if (outAt !== null) return { act: 'none', at: outAt };
-  const set = 60_000 * setMin;
-  if (!shell) return { act: 'out', at: at + set };
-  if (shell.tippedAt === null) return { act: 'tip', at: at + 1000 * (shellSec ?? 0) };
-  if (shell.filledAt === null) return { act: 'fill', at: shell.tippedAt + set };
-  if (shell.closedAt === null) return { act: 'close', at: shell.filledAt };
-  return { act: 'out', at: shell.closedAt + set };
+export function nextOfFill(fill: MouldFill, setMin: number, shellSec: number | null): FillNext {
+  if (fill.outAt !== null) return { act: 'none', at: fill.outAt };
+  const acts = fillActs(fill, setMin, shellSec);
+  const dues = duesOf(acts, { now: fill.at });
+  const next = acts.find(({ doneAt }) => doneAt === null);
+  return { act: next?.id ?? 'none', at: dues.get(next?.id ?? 'none')?.at ?? fill.at };
 }
 
 export const NEXT_WORDS: Readonly<Record<Exclude<FillNext['act'], 'none'>, string>> = {

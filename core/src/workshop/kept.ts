@@ -1,3 +1,5 @@
+import type { Channel } from '../run/readings';
+
 /** A photo or paper, without its bytes: of a lot, or of anything else by its kind and id, as `batch:…`. */
 export interface FileMeta {
   id: string;
@@ -19,7 +21,7 @@ export interface FileMeta {
   personId: string;
 }
 
-/** A logged curve without its readings. */
+/** A logged run without its readings. */
 export interface CurveMeta {
   id: string;
   /** What the load became; null while it is in the machine, and for a curve without a load. */
@@ -29,4 +31,6 @@ export interface CurveMeta {
   /** UTC ms. */
   startedAt: number;
   readings: number;
+  /** What was read, in the order in which its values stand. */
+  channels: readonly Channel[];
 }

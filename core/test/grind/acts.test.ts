@@ -5,7 +5,7 @@ import { effectOfMoving, nightChoice } from '../../src/grind/moved';
 import type { GrindStudy } from '../../src/grind/tonight';
 import { tonight } from '../../src/grind/tonight';
 import type { Batch, PlannedAct } from '../../src/ledger/types';
-import { duesOf, type RunState } from '../../src/run/due';
+import { duesOf, type Cause, type RunState } from '../../src/run/acts';
 import { localIn } from '../../src/units/zone';
 
 const HOUR = 3_600_000;
@@ -28,15 +28,22 @@ const act = (id: string, more: Partial<PlannedAct> = {}): PlannedAct => ({
   ...more,
 });
 /** A run that began at 0 and never stands; readings crossed nothing. */
-const steady: RunState = { momentOf: (hours) => hours * HOUR, crossed: () => null };
+const steady: RunState = { now: 0, momentOf: (hours) => hours * HOUR };
 
 describe('when acts are due', () => {
   test('by the clock, by running hours, by a reading, after another act', () => {
     const state: RunState = {
+      now: 0,
       // The stones stood for two hours.
       momentOf: (hours) => (hours + 2) * HOUR,
-      crossed: (micron) =>
-        micron >= 30 ? { at: 9 * HOUR, seen: true } : micron >= 20 ? { at: 20 * HOUR, seen: false } : null,
+      crossed: (channel, way, micron) =>
+        channel !== 'fineness' || way !== 'down'
+          ? null
+          : micron >= 30
+            ? { at: 9 * HOUR, seen: true }
+            : micron >= 20
+              ? { at: 20 * HOUR, seen: false }
+              : null,
     };
     const dues = actDues(
       [
@@ -64,23 +71,22 @@ describe('when acts are due', () => {
   });
 
   test('acts in a circle, and those after a dropped one, are due at no time; chains add up', () => {
-    const waits = (actId: string, minutes = 10) => ({ by: 'act' as const, actId, minutes });
+    const waits = (actId: string, then = 10): Cause => ({ by: 'act', actId, then });
     const rows = [
-      { id: 'a', at: 0, doneAt: null, waits: waits('b') },
-      { id: 'b', at: 0, doneAt: null, waits: waits('a') },
-      { id: 'c', at: 0, doneAt: null, waits: waits('gone') },
+      { id: 'a', doneAt: null, causes: [waits('b')] },
+      { id: 'b', doneAt: null, causes: [waits('a')] },
+      { id: 'c', doneAt: null, causes: [waits('gone')] },
     ];
     for (const due of duesOf(rows, steady).values()) expect(due.at).toBeNull();
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 0, max: 600 }), { minLength: 1, maxLength: 12 }), (minutes) => {
         const chain = minutes.map((own, index) => ({
           id: `n${index}`,
-          at: 1000,
           doneAt: null,
-          waits: index === 0 ? null : waits(`n${index - 1}`, own),
+          causes: [index === 0 ? { by: 'clock' as const, at: 1000 } : waits(`n${index - 1}`, own)],
         }));
         const last = duesOf([...chain].reverse(), steady).get(`n${minutes.length - 1}`);
-        expect(last?.at).toBe(1000 + minutes.slice(1).reduce((a, b) => a + b, 0) * MINUTE);
+        expect(last?.at).toBe(1000 + minutes.slice(1).reduce((a, b) => a + b, 0));
       }),
     );
   });

@@ -9,16 +9,9 @@ import {
 } from '../../src/grind/conche';
 import { countHeld, held } from '../../src/grind/hits';
 import { judgeWarming } from '../../src/grind/warming';
-import {
-  attendedHours,
-  hoursAt,
-  isRunning,
-  momentOf,
-  nextAttended,
-  runningHours,
-  lifeOf,
-  grinding,
-} from '../../src/grind/running';
+import { lifeOf, grinding } from '../../src/grind/running';
+import { isRunning, runningHours } from '../../src/run/stretches';
+import { attendedHours, hoursAt, momentOf, nextAttended } from '../../src/run/attended';
 import { judgeRest } from '../../src/rest/benefit';
 import { normals, seeded } from '../../src/stats/chance';
 import { studentQuantile } from '../../src/stats/distributions';

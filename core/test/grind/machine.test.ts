@@ -1,6 +1,7 @@
 import { realFill, type FillFact } from '../../src/grind/fill';
 import { judgeHoldUp } from '../../src/grind/hold-up';
-import { grinding, lifeOf, momentReached, moving, runningHours, runningIn } from '../../src/grind/running';
+import { grinding, lifeOf, moving, runningIn } from '../../src/grind/running';
+import { momentReached, runningHours } from '../../src/run/stretches';
 import { simulatedBowlC } from '../../src/grind/simulated-bowl';
 import { upkeepDue } from '../../src/grind/upkeep';
 import { hottestFor } from '../../src/grind/warming';

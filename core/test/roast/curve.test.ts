@@ -1,4 +1,5 @@
-import { clean, curveOf, gapsOf, smooth, usualEvery } from '../../src/roast/curve';
+import { clean, curveOf, smooth } from '../../src/roast/curve';
+import { gapsOf, usualEvery } from '../../src/run/gaps';
 import { seededNormal } from '../seeded';
 
 const second = (n: number, f: (s: number) => number, every = 1) =>

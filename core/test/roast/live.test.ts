@@ -1,5 +1,6 @@
 import { fitRoaster } from '../../src/roast/fit';
-import { elapsedS, isDue, lookAhead, nextAct, nextSetting, nextStirS, whereIn } from '../../src/roast/live';
+import { isDue, lookAhead, nextAct, nextSetting, nextStirS, whereIn } from '../../src/roast/live';
+import { elapsedS } from '../../src/run/clock';
 import {
   checkProgram,
   layerOf,
@@ -21,10 +22,11 @@ const first = [{ second: 0, setC: 160, step: 0 }];
 
 describe('a roast under way', () => {
   test('the clock runs at its speed and stands still once the load is out', () => {
-    expect(elapsedS({ speed: 1, seconds: null }, 1000, 61_000)).toBe(60);
-    expect(elapsedS({ speed: 60, seconds: null }, 1000, 61_000)).toBe(3600);
-    expect(elapsedS({ speed: 60, seconds: 1400 }, 1000, 9_000_000)).toBe(1400);
-    expect(elapsedS({ speed: 1, seconds: null }, 5000, 1000)).toBe(0);
+    const clock = { startedAt: 1000, speed: 1, seconds: null };
+    expect(elapsedS(clock, 61_000)).toBe(60);
+    expect(elapsedS({ ...clock, speed: 60 }, 61_000)).toBe(3600);
+    expect(elapsedS({ ...clock, speed: 60, seconds: 1400 }, 9_000_000)).toBe(1400);
+    expect(elapsedS({ ...clock, startedAt: 5000 }, 1000)).toBe(0);
   });
 
   test('where it stands and what is next', () => {

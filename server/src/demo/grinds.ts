@@ -2,7 +2,8 @@ import { planAct, usualActs } from '@wunsch/core/grind/acts';
 import { lifeOf } from '@wunsch/core/grind/running';
 import { simulatedBowlC } from '@wunsch/core/grind/simulated-bowl';
 import { normals, seeded } from '@wunsch/core/stats/chance';
-import { rowOf, thinned } from '../devices/bowl-probe';
+import { thinned } from '@wunsch/core/run/log';
+import { AGEING, rowOf } from '../devices/bowl-probe';
 import { seedOf, stonesOf } from '../devices/gauge';
 import type { Demo } from './generator';
 import { DAY, HOUR } from './schedule';
@@ -104,8 +105,8 @@ export function furnishBowls({ workshop, now }: Demo): void {
     const { bowlC } = stonesOf(batch.machineId ?? batch.id);
     const rows = [];
     for (let at = startedAt; at < now; at += 5 * 60_000)
-      rows.push({ at, tempC: simulatedBowlC(life, bowlC, at, seedOf(batch.id)) });
+      rows.push({ at, values: [simulatedBowlC(life, bowlC, at, seedOf(batch.id))] });
     workshop.changeBatch(batch.id, (row) => ({ ...row, probe: 'simulated' }));
-    workshop.addCurve(rowOf(batch, thinned(rows, now)));
+    workshop.addCurve(rowOf(batch, thinned(rows, now, AGEING)));
   }
 }

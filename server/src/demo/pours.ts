@@ -5,7 +5,8 @@ import { USUAL_WINDOWS } from '@wunsch/core/temper/windows';
 import type { School } from '@wunsch/core/work/tempering';
 import { simulatedSilkC } from '@wunsch/core/temper/silk';
 import { simulatedPourC } from '@wunsch/core/temper/simulated-pour';
-import { curveRow } from '../devices/growing-curves';
+import { POUR_CHANNELS } from '@wunsch/core/temper/channels';
+import { logRow } from '../run/logs';
 import { seedOf } from '../devices/gauge';
 import type { Workshop } from '../journal/workshop';
 
@@ -91,10 +92,10 @@ export function keepPourLog(
   if (step.at < now - LOGGED_MS) return;
   const rows = logOf(pour, seedOf(`log ${step.code}`)).map(({ second, tempC }) => ({
     at: step.at - 70 * MINUTE + 1000 * second,
-    tempC,
+    values: [tempC],
   }));
   workshop.addCurve(
-    curveRow({ id: `pour-${step.made}`, loadId: step.made, name: 'pour', source: 'pour sent 1' }, rows),
+    logRow({ id: `pour-${step.made}`, loadId: step.made, name: 'pour', source: 'pour sent 1' }, POUR_CHANNELS, rows),
   );
 }
 
@@ -113,8 +114,8 @@ export function holdSilk(workshop: Workshop, butterId: string, massG: number, no
   });
   const rows = [];
   for (let at = startedAt; at < now; at += MINUTE)
-    rows.push({ at, tempC: simulatedSilkC((at - startedAt) / 1000, seedOf(work.id)) });
-  workshop.addCurve(curveRow({ id: `pour-${work.id}`, loadId: null, name: 'pour', source: 'pour simulated 1' }, rows));
+    rows.push({ at, values: [simulatedSilkC((at - startedAt) / 1000, seedOf(work.id))] });
+  workshop.addCurve(logRow({ id: `pour-${work.id}`, loadId: null, name: 'pour', source: 'pour simulated 1' }, POUR_CHANNELS, rows));
 }
 
 /** The pour that is on the machine now: planned, followed by the simulated probe since it began. */
@@ -126,6 +127,6 @@ export function followPour(workshop: Workshop, workId: string, massG: number, no
   changePour(workshop, workId, (pour) => ({ ...pour, school: 'machine', acts }));
   const rows = [];
   for (let at = work.startedAt; at < now; at += 1000)
-    rows.push({ at, tempC: simulatedPourC((at - work.startedAt) / 1000, windows, false, seedOf(workId)) });
-  workshop.addCurve(curveRow({ id: `pour-${workId}`, loadId: null, name: 'pour', source: 'pour simulated 1' }, rows));
+    rows.push({ at, values: [simulatedPourC((at - work.startedAt) / 1000, windows, false, seedOf(workId))] });
+  workshop.addCurve(logRow({ id: `pour-${workId}`, loadId: null, name: 'pour', source: 'pour simulated 1' }, POUR_CHANNELS, rows));
 }

@@ -1,9 +1,18 @@
 import { changeRoast } from '../roast/work';
-import { curveOf, type Curve } from '@wunsch/core/roast/curve';
+import { curveOf, roastReadings, type Curve } from '@wunsch/core/roast/curve';
+import { curveRow } from '../store/curves';
 import { plannedSettings, layerOf } from '@wunsch/core/roast/program';
 import type { LoadFacts, Program, ProgramStep, SignMark } from '@wunsch/core/roast/records';
-import { simulateProgram } from '@wunsch/core/roast/simulate';
-import { HIDDEN, SimulatedRoastProbe } from '../devices/roast-probe';
+import {
+  loadedOven,
+  ovenWeightLeft,
+  secondLater,
+  someLoad,
+  type OvenLoad,
+  type OvenState,
+  type SimulatedOven,
+} from '@wunsch/core/roast/simulated-oven';
+import { SIMULATED_DRUM, SIMULATED_OVEN, SimulatedRoastProbe } from '../devices/roast-probe';
 import type { Demo } from './generator';
 import { OVEN, ORIGINS, type Origin } from './scenario';
 import { DAY, HOUR } from './schedule';
@@ -46,24 +55,34 @@ const trialSteps = (setC: number, minutes: number): ProgramStep[] => [
   step(setC - 2, minutes / 2),
 ];
 
+/** A load in an oven, second by second. @param stirs at which seconds it is stirred @returns its state at each second */
+function roast(
+  oven: SimulatedOven,
+  load: OvenLoad,
+  steps: readonly ProgramStep[],
+  stirs: readonly number[],
+): OvenState[] {
+  const states = [loadedOven(oven, load)];
+  let endS = 0;
+  for (const { setC, minutes } of steps) {
+    endS += 60 * minutes;
+    for (let second = states.length - 1; second < endS - 0.5; second += 1) {
+      const now = states.at(-1) as OvenState;
+      states.push(secondLater(oven, load, now, { setC, stirred: stirs.includes(second) }));
+    }
+  }
+  return states;
+}
+
 /** The setting at which the small drum brings the beans to a temperature: found by halving, as Ilse did by trying. */
 function settingFor(peakC: number, minutes: number): number {
   let [low, high] = [peakC - 20, peakC + 80];
   while (high - low > 0.5) {
     const setC = (low + high) / 2;
-    const { beanC } = simulateProgram(
-      { steps: trialSteps(setC, minutes), preheatC: setC + 10 },
-      {
-        air: HIDDEN,
-        beans: {
-          warmingPerMin: HIDDEN.warmingPerMin * (HIDDEN.massG / TRIAL_G) ** HIDDEN.power,
-          dryingPerMin: HIDDEN.dryingPerMin,
-        },
-      },
-      { beanC: 19, moisture: 0.07 },
-      5,
-    );
-    if ((beanC.at(-1) ?? 0) < peakC) low = setC;
+    const own = { warming: 1, drying: 1, underC: 0 };
+    const load = { massG: TRIAL_G, moisture: 0.07, beanStartC: 19, preheatC: setC + 10, own };
+    const end = roast(SIMULATED_DRUM, load, trialSteps(setC, minutes), []).at(-1);
+    if ((end?.probeC ?? 0) < peakC) low = setC;
     else high = setC;
   }
   return Math.round((low + high) / 2);
@@ -142,46 +161,36 @@ export class RoastStory {
   ): RoastedLoad {
     const { chance, options } = this.demo;
     const everyS = options.months > 30 ? 15 : 5;
-    const size = (HIDDEN.massG / inG) ** HIDDEN.power;
     const moisture = Math.min(0.085, Math.max(0.06, chance.around(0.07, 0.0025)));
     const beanStartC = Math.round(10 * chance.around(19, 1.2)) / 10;
-    const made = simulateProgram(
-      { steps, preheatC: plan.preheatC },
-      {
-        air: { ...HIDDEN, dipC: chance.around(HIDDEN.dipC, 2) },
-        beans: {
-          warmingPerMin: HIDDEN.warmingPerMin * size * Math.exp(chance.around(0, 0.035)),
-          dryingPerMin: HIDDEN.dryingPerMin * Math.exp(chance.around(0, 0.05)),
-        },
-      },
-      { beanC: beanStartC, moisture },
-      everyS,
+    const oven = plan.school === 'drum' ? SIMULATED_DRUM : SIMULATED_OVEN;
+    const load = someLoad(oven, { massG: inG, moisture, beanStartC, preheatC: plan.preheatC }, () =>
+      chance.around(0, 1),
     );
-    const totalS = made.totalMin * 60;
-    const silent = gap ? chance.between(0.3, 0.6) * totalS : Infinity;
-    const tenth = (value: number): number => Math.round(10 * value) / 10;
-    const curve = curveOf(
-      Array.from(made.minutes, (minute, i) => {
-        const second = Math.round(minute * 600) / 10;
-        if (second > silent && second < silent + 95) return null;
-        return [
-          second,
-          tenth((made.beanC[i] ?? 0) + chance.around(0, 0.35)),
-          tenth((made.airC[i] ?? 0) + chance.around(0, 0.6)),
-        ] as const;
-      }).filter((row) => row !== null),
-    );
-    const signs: SignMark[] = NOTICED.flatMap(([what, beanC]) => {
-      const i = made.beanC.findIndex((tempC) => tempC >= beanC + chance.around(0, 1.2));
-      return i < 0 || chance.yes(0.25) ? [] : [{ second: Math.round((made.minutes[i] ?? 0) * 60), what, word: '' }];
-    });
+    const totalS = Math.round(60 * steps.reduce((sum, { minutes }) => sum + minutes, 0));
     const every = plan.stirEveryMin;
     const stirs =
       every === null
         ? []
-        : Array.from({ length: Math.floor(made.totalMin / every) }, (_, i) =>
+        : Array.from({ length: Math.floor(totalS / 60 / every) }, (_, i) =>
             Math.round(60 * every * (i + 1) + chance.between(-10, 40)),
           ).filter((second) => second < totalS - 60);
+    const made = roast(oven, load, steps, stirs);
+    const silent = gap ? chance.between(0.3, 0.6) * totalS : Infinity;
+    const tenth = (value: number): number => Math.round(10 * value) / 10;
+    const curve = curveOf(
+      made.flatMap(({ probeC, airC }, second) =>
+        (second % everyS > 0 && second < made.length - 1) || (second > silent && second < silent + 95)
+          ? []
+          : [[second, tenth(probeC + chance.around(0, 0.35)), tenth(airC + chance.around(0, 0.6))] as const],
+      ),
+    );
+    const signs: SignMark[] = NOTICED.flatMap(([what, beanC]) => {
+      const noticed = beanC + chance.around(0, 1.2);
+      const second = made.findIndex(({ probeC }) => probeC >= noticed);
+      return second < 0 || chance.yes(0.25) ? [] : [{ second, what, word: '' }];
+    });
+    const end = made.at(-1) as OvenState;
     return {
       how: {
         programId,
@@ -191,29 +200,32 @@ export class RoastStory {
         layerMm: layerMm === null ? null : tenth(layerMm),
         beanStartC,
         probe: 'sent',
-        seconds: Math.round(totalS),
+        seconds: totalS,
         settings: plannedSettings({ steps }).map((row) => ({ ...row, second: Math.round(row.second) })),
         signs: signs.sort((a, b) => a.second - b.second),
         stirs,
       },
       program: steps.map(({ setC, minutes, note }) => ({ setC, minutes: tenth(minutes), note })),
-      endBeanC: tenth(made.beanC.at(-1) ?? 0),
-      weightLeft: made.weightLeft + chance.around(0, 0.0012),
+      endBeanC: tenth(end.probeC),
+      weightLeft: ovenWeightLeft(load, end, 0.006 + chance.around(0, 0.001)) + chance.around(0, 0.001),
       curve,
     };
   }
 
   /** Keeps the curve of a load that is in the book. */
   keep(loadId: string, { curve, how }: RoastedLoad, at: number): void {
-    this.demo.workshop.addCurve({
-      id: `curve-${loadId}`,
-      loadId,
-      name: '',
-      source: 'sent',
-      startedAt: Math.round(at - 1000 * (how.seconds ?? 0)),
-      readings: curve.seconds.length,
-      curve,
-    });
+    this.demo.workshop.addCurve(
+      curveRow(
+        {
+          id: `curve-${loadId}`,
+          loadId,
+          name: '',
+          source: 'sent',
+          startedAt: Math.round(at - 1000 * (how.seconds ?? 0)),
+        },
+        roastReadings(curve),
+      ),
+    );
   }
 
   /** Six roasts planned on one lot; five are made, four are tasted. */
@@ -326,14 +338,17 @@ export class RoastStory {
         return [second, reading?.beanC ?? NaN, reading?.airC ?? NaN] as const;
       }),
     );
-    workshop.addCurve({
-      id: roast.curveId,
-      loadId: null,
-      name: '',
-      source: 'simulated',
-      startedAt,
-      readings: curve.seconds.length,
-      curve,
-    });
+    workshop.addCurve(
+      curveRow(
+        {
+          id: roast.curveId,
+          loadId: null,
+          name: '',
+          source: 'simulated',
+          startedAt,
+        },
+        roastReadings(curve),
+      ),
+    );
   }
 }

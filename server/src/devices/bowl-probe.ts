@@ -1,20 +1,22 @@
 import type { Batch } from '@wunsch/core/ledger/types';
 import type { Life } from '@wunsch/core/grind/running';
+import { takeReading, thinned, type LogRow, type Thinning } from '@wunsch/core/run/log';
+import { BOWL_CHANNELS } from '@wunsch/core/grind/warming';
 import { simulatedBowlC } from '@wunsch/core/grind/simulated-bowl';
 import type { BowlTemp } from '@wunsch/core/grind/warming';
 import { ceilingOf } from '@wunsch/core/work/stations';
+import { Follower } from '../run/follower';
+import { logRow, RunLogs, type RunLog } from '../run/logs';
 import type { CurveRow } from '../store/curves';
 import type { Workshop } from '../journal/workshop';
 import { seedOf, stonesOf } from './gauge';
-import { curveRow, GrowingCurves, logReading, type Recording } from './growing-curves';
 
 const MINUTE_MS = 60_000;
 const HOUR_MS = 60 * MINUTE_MS;
 /** A probe in a bowl is heard once a minute. */
 const EVERY_MS = MINUTE_MS;
-/** What is older than so much is kept every ten minutes: weeks of a conche stay small. */
-const FINE_MS = 12 * HOUR_MS;
-const COARSE_MS = 10 * MINUTE_MS;
+/** What is older than half a day is kept every ten minutes: weeks of a conche stay small. */
+export const AGEING: Thinning = { fineMs: 12 * HOUR_MS, everyMs: 10 * MINUTE_MS };
 const MOST_ROWS = 40_000;
 /** A probe that sent nothing for so long is silent. */
 export const SILENT_MS = 15 * MINUTE_MS;
@@ -28,50 +30,69 @@ const curveId = (batchId: string): string => `bowl-${batchId}`;
  * ages.
  */
 export class BowlProbes {
-  private readonly curves: GrowingCurves;
+  private readonly logs: RunLogs;
+  private readonly follower: Follower<Batch>;
 
   constructor(
     private readonly workshop: Workshop,
     private readonly lifeOf: (batch: Batch) => Life | null,
+    log: (error: unknown) => void = () => undefined,
   ) {
-    this.curves = new GrowingCurves(workshop);
+    this.logs = new RunLogs(workshop, BOWL_CHANNELS);
+    this.follower = new Follower({
+      everyMs: EVERY_MS / 4,
+      keepMs: 0,
+      now: workshop.now,
+      runs: () => [...workshop.batches.values()].filter(({ id, probe }) => probe != null && workshop.book.live.has(id)),
+      idOf: ({ id }) => id,
+      look: async (batch) => {
+        await this.hear(batch);
+      },
+      keep: (batch) => this.keepOne(batch),
+      after: () => this.logs.forget((id) => workshop.book.live.has(id.replace(/^bowl-/, ''))),
+      log,
+    });
   }
 
   /** What a batch's probe logged, oldest first; nothing before it was first asked for. */
   read(batchId: string): readonly BowlTemp[] {
-    return this.curves.read(curveId(batchId));
+    return this.logs.read(curveId(batchId)).map(({ at, values: [tempC = NaN] }) => ({ at, tempC }));
+  }
+
+  /** What goes wrong with a batch's readings behind the scenes, in words; null while all is well. */
+  trouble(batchId: string): string | null {
+    return this.follower.trouble(batchId);
   }
 
   /** Brings a batch's log in from the database. */
-  open(batchId: string): Promise<Recording> {
-    return this.curves.open(curveId(batchId));
+  open(batchId: string): Promise<RunLog> {
+    return this.logs.open(curveId(batchId));
   }
 
   /** Takes a reading of a real probe and makes it durable. @param at UTC ms */
   async take(batch: Batch, tempC: number, at: number): Promise<void> {
-    const recording = await this.open(batch.id);
-    logReading(recording, { at, tempC });
-    await this.keep(batch, recording);
+    const log = await this.open(batch.id);
+    takeReading(log.rows, { at, values: [tempC] });
+    log.dirty = true;
+    await this.keepOne(batch);
   }
 
   /** One look at every simulated probe. */
-  async tick(): Promise<void> {
-    this.curves.forget((id) => this.workshop.book.live.has(id.replace(/^bowl-/, '')));
-    for (const batch of this.workshop.batches.values()) {
-      if (batch.probe == null || !this.workshop.book.live.has(batch.id)) continue;
-      const recording = await this.hear(batch);
-      if (recording.dirty) await this.keep(batch, recording);
-    }
+  tick(): Promise<void> {
+    return this.follower.look();
   }
 
   /** What a batch's probe says now, if it is a simulated one and its minute is over; kept with the next look. */
-  async hear(batch: Batch): Promise<Recording> {
+  async hear(batch: Batch): Promise<RunLog> {
     const now = this.workshop.now();
-    const recording = await this.open(batch.id);
-    const last = recording.rows.at(-1)?.at ?? 0;
+    const log = await this.open(batch.id);
+    const last = log.rows.at(-1)?.at ?? 0;
     const life = batch.probe === 'simulated' && now - last >= EVERY_MS ? this.lifeOf(batch) : null;
-    if (life) logReading(recording, { at: now, tempC: this.simulate(batch, life, now) });
-    return recording;
+    if (life) {
+      takeReading(log.rows, { at: now, values: [this.simulate(batch, life, now)] });
+      log.dirty = true;
+    }
+    return log;
   }
 
   private simulate(batch: Batch, life: Life, at: number): number {
@@ -81,33 +102,23 @@ export class BowlProbes {
     return simulatedBowlC(life, ceiling === null ? bowlC : Math.min(bowlC, ceiling + OVER_C), at, seedOf(batch.id));
   }
 
-  private keep(batch: Batch, recording: Recording): Promise<void> {
+  private async keepOne(batch: Batch): Promise<void> {
+    const log = await this.open(batch.id);
+    if (!log.dirty) return;
     // In steps of half a day, so that what was written stays as it was in between.
-    const thin = thinned(recording.rows, Math.floor(this.workshop.now() / FINE_MS) * FINE_MS);
+    const thin = thinned(log.rows, Math.floor(this.workshop.now() / AGEING.fineMs) * AGEING.fineMs, AGEING);
     // One that nobody looks after for months loses its beginning.
-    if (recording.rows.length > MOST_ROWS) recording.rows = thin.slice(-MOST_ROWS / 2);
-    return this.curves.keep(recording, rowOf(batch, thin.slice(-MOST_ROWS)));
+    if (log.rows.length > MOST_ROWS) log.rows = thin.slice(-MOST_ROWS / 2);
+    await this.logs.keep(log, rowOf(batch, thin.slice(-MOST_ROWS)));
   }
 
-  /** Looks after the probes until stopped; a look that fails is told and tried again. @param speed of the clock @returns stop */
-  watch(log: (error: unknown) => void, speed = 1): () => void {
-    const look = (): void => void this.tick().catch(log);
-    look();
-    const timer = setInterval(look, Math.max(500, EVERY_MS / 4 / speed));
-    return () => clearInterval(timer);
+  /** Looks after the probes until stopped. @param speed of the clock @returns stop, which keeps what was read */
+  watch(speed = 1): () => Promise<void> {
+    void this.tick();
+    return this.follower.watch(Math.max(500, EVERY_MS / 4 / speed));
   }
-}
-
-/** The newest as read; what is older every ten minutes. */
-export function thinned(rows: readonly BowlTemp[], now: number): BowlTemp[] {
-  let kept = -Infinity;
-  return rows.filter(({ at }) => {
-    if (at < now - FINE_MS && at - kept < COARSE_MS) return false;
-    kept = at;
-    return true;
-  });
 }
 
 /** A bowl's log as it is stored. */
-export const rowOf = (batch: Batch, rows: readonly BowlTemp[]): CurveRow =>
-  curveRow({ id: curveId(batch.id), loadId: batch.id, name: batch.code, source: 'bowl' }, rows);
+export const rowOf = (batch: Batch, rows: readonly LogRow[]): CurveRow =>
+  logRow({ id: curveId(batch.id), loadId: batch.id, name: batch.code, source: 'bowl' }, BOWL_CHANNELS, rows);

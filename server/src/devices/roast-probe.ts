@@ -1,6 +1,13 @@
-import { advance, dryBasis } from '@wunsch/core/roast/model';
 import type { LiveRoast, Setting } from '@wunsch/core/roast/records';
-import { airAfter, airAtStart } from '@wunsch/core/roast/simulate';
+import {
+  loadedOven,
+  secondLater,
+  seededLoad,
+  type OvenLoad,
+  type OvenState,
+  type SimulatedOven,
+} from '@wunsch/core/roast/simulated-oven';
+import { seedOf } from './gauge';
 
 export interface RoastReading {
   second: number;
@@ -16,24 +23,42 @@ export interface RoastProbeMood {
   speed: number;
 }
 
-/** What the simulated roasters do; nothing else knows these figures, the fit has to find them. */
-export const HIDDEN = {
-  warmingPerMin: 0.19,
-  dryingPerMin: 0.105,
+/** The simulated oven; nothing else knows these figures, and the fit has to do with a simpler law. */
+export const SIMULATED_OVEN: SimulatedOven = {
+  underC: 5,
   lagMin: 3.4,
   dipC: 28,
-  underC: 5,
-  massG: 5000,
-  power: 0.5,
+  shellPerMin: 1.1,
+  kernelPerMin: 0.66,
+  loadPower: 0.5,
+  dryFade: 0.22,
+  waterPerMin: 0.105,
+  activation: 38_000,
+  stirEveryMin: 9,
+  stirDipC: 8,
+  probeLagS: 20,
+  probeShell: 0.35,
+  scatter: 0.035,
+};
+/** A drum for a few hundred grams: quicker in everything, turned by itself. */
+export const SIMULATED_DRUM: SimulatedOven = {
+  ...SIMULATED_OVEN,
+  underC: 7,
+  lagMin: 1.6,
+  dipC: 40,
+  kernelPerMin: 0.8,
+  loadPower: 0.35,
+  stirDipC: 0,
+  probeLagS: 14,
 };
 const ROOM_C = 20;
-const STEP_S = 1;
 
 interface State {
   second: number;
-  beanC: number;
-  water: number;
-  airC: number;
+  load: OvenLoad;
+  oven: OvenState;
+  /** How many stirrings it has felt. */
+  stirs: number;
 }
 
 /** Chance that is the same for the same second of the same roast: between −1 and 1, roughly normal. */
@@ -62,8 +87,8 @@ export class SimulatedRoastProbe {
     const { noiseC } = this.mood;
     const live: RoastReading = {
       second,
-      beanC: round(state.beanC + noiseC * ripple(second, 1)),
-      airC: round(state.airC + 1.5 * noiseC * ripple(second, 2)),
+      beanC: round(state.oven.probeC + noiseC * ripple(second, 1)),
+      airC: round(state.oven.airC + 1.5 * noiseC * ripple(second, 2)),
     };
     if (!this.mood.stuck) {
       this.held.set(key, live);
@@ -78,31 +103,33 @@ export class SimulatedRoastProbe {
   }
 
   private advanceTo(key: string, roast: LiveRoast, massG: number, second: number): State {
-    let state = this.states.get(key);
-    if (!state || state.second > second) {
-      state = {
-        second: 0,
-        beanC: roast.beanStartC ?? ROOM_C,
-        water: dryBasis((roast.moisturePct ?? 7) / 100),
-        airC: airAtStart(roast.plan?.preheatC ?? roast.settings[0]?.setC ?? 140, HIDDEN),
-      };
+    const before = this.states.get(key);
+    const state = before && before.second <= second ? before : begun(key, roast, massG);
+    for (let s = state.second; s < second; s += 1) {
+      const stirs = roast.stirs.filter((at) => at <= s).length;
+      const setC = settingAt(roast.settings, s) ?? state.oven.airC;
+      state.oven = secondLater(SIMULATED_OVEN, state.load, state.oven, { setC, stirred: stirs > state.stirs });
+      state.stirs = stirs;
     }
-    const parameters = {
-      warmingPerMin: HIDDEN.warmingPerMin * (HIDDEN.massG / Math.max(50, massG)) ** HIDDEN.power,
-      dryingPerMin: HIDDEN.dryingPerMin,
-    };
-    let { beanC, water, airC } = state;
-    for (let s = state.second; s < second; s += STEP_S) {
-      const setC = settingAt(roast.settings, s) ?? airC;
-      const from = airC;
-      const airAt = (minute: number): number => airAfter(from, setC, minute - s / 60, HIDDEN);
-      [beanC, water] = advance(beanC, water, s / 60, STEP_S / 60, airAt, parameters);
-      airC = airAt((s + STEP_S) / 60);
-    }
-    state = { second, beanC, water, airC };
+    state.second = second;
     this.states.set(key, state);
     return state;
   }
+}
+
+/** A load at the moment it goes in; the same load has the same ways after a restart. */
+function begun(key: string, roast: LiveRoast, massG: number): State {
+  const load = seededLoad(
+    SIMULATED_OVEN,
+    {
+      massG: Math.max(50, massG),
+      moisture: (roast.moisturePct ?? 7) / 100,
+      beanStartC: roast.beanStartC ?? ROOM_C,
+      preheatC: roast.plan?.preheatC ?? roast.settings[0]?.setC ?? 140,
+    },
+    seedOf(key),
+  );
+  return { second: 0, load, oven: loadedOven(SIMULATED_OVEN, load), stirs: 0 };
 }
 
 const round = (value: number): number => Math.round(value * 10) / 10;

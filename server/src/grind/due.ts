@@ -1,5 +1,5 @@
 import type { DueItem } from '@wunsch/core/api/types';
-import { nextAttended } from '@wunsch/core/grind/running';
+import { nextAttended } from '@wunsch/core/run/attended';
 import { upkeepDue } from '@wunsch/core/grind/upkeep';
 import { localIn } from '@wunsch/core/units/zone';
 import type { Views } from '../ledger/views';

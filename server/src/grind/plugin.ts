@@ -6,13 +6,12 @@ import { ACTS, actsOfFeed, planAct } from '@wunsch/core/grind/acts';
 import { FELT } from '@wunsch/core/grind/fineness';
 import { TRADE_PRIOR } from '@wunsch/core/grind/forecast';
 import { evidenceOf, priorFrom } from '@wunsch/core/grind/prior';
-import { runningHours } from '@wunsch/core/grind/running';
+import { runningHours } from '@wunsch/core/run/stretches';
 import { tonight } from '@wunsch/core/grind/tonight';
 import { id } from '@wunsch/core/fields/fields';
 import { feedPlan } from '@wunsch/core/recipe/order';
 import { formatMass } from '@wunsch/core/units/mass';
 import type { GrindHits, GrindRunView } from '@wunsch/core/api/grind';
-import type { BowlTemp } from '@wunsch/core/grind/warming';
 import { attended as attendedSchema } from '@wunsch/core/workshop/schemas';
 import { SILENT_MS, type BowlProbes } from '../devices/bowl-probe';
 import type { SimulatedGauge } from '../devices/gauge';
@@ -43,8 +42,9 @@ const grams = z
 
 const DAY_MS = 86_400_000;
 
-function runView(runs: GrindRuns, run: GrindRun, heat: readonly BowlTemp[], now: number): GrindRunView {
+function runView(runs: GrindRuns, run: GrindRun, probes: BowlProbes, now: number): GrindRunView {
   const { batch } = run;
+  const heat = probes.read(batch.id);
   const last = heat.at(-1);
   return {
     code: batch.code,
@@ -62,6 +62,7 @@ function runView(runs: GrindRuns, run: GrindRun, heat: readonly BowlTemp[], now:
               now - (last?.at ?? run.startedAt) > SILENT_MS
                 ? Math.round((now - (last?.at ?? run.startedAt)) / 60_000)
                 : null,
+            trouble: probes.trouble(batch.id),
           },
     passes: runs.passes(run),
   };
@@ -90,7 +91,7 @@ export function grindRoutes(router: Router, views: Views, gauge: SimulatedGauge,
   router.read('/api/grind/batches/:code/run', 'What a grind is doing now: its acts, its probe', async (request) => {
     const run = runOf(request);
     await probes.hear(run.batch);
-    return runView(runs, run, probes.read(run.batch.id), workshop.now());
+    return runView(runs, run, probes, workshop.now());
   });
   actRoutes(router, runs, runOf);
   grinderRoutes(router, views, runs);

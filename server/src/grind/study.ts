@@ -4,25 +4,15 @@ import { nightChoice } from '@wunsch/core/grind/moved';
 import { actDues, waitsWords, wentIn, type Charged, type WentIn } from '@wunsch/core/grind/acts';
 import { conchePriorFrom, type ConchePast } from '@wunsch/core/grind/conche';
 import type { Batch, PlannedAct, Step } from '@wunsch/core/ledger/types';
-import type { Due } from '@wunsch/core/run/due';
+import type { Due } from '@wunsch/core/run/acts';
 import { localIn } from '@wunsch/core/units/zone';
 import type { BowlTemp } from '@wunsch/core/grind/warming';
 import type { Population, Solid } from '@wunsch/core/grind/fineness';
 import type { GrindPrior, GrindReading } from '@wunsch/core/grind/forecast';
 import { evidenceOf, priorFrom, type GrindEvidence } from '@wunsch/core/grind/prior';
-import {
-  grinding,
-  isRunning,
-  lifeOf,
-  momentOf,
-  momentReached,
-  moving,
-  runningHours,
-  runningIn,
-  type Life,
-  type RunEvent,
-  type Stretch,
-} from '@wunsch/core/grind/running';
+import { grinding, lifeOf, moving, runningIn, type Life, type RunEvent } from '@wunsch/core/grind/running';
+import { isRunning, momentReached, runningHours, type Stretch } from '@wunsch/core/run/stretches';
+import { momentOf } from '@wunsch/core/run/attended';
 import type { ConcheStudy, GrindStudy } from '@wunsch/core/grind/tonight';
 import type { Views } from '../ledger/views';
 
@@ -238,6 +228,7 @@ export class GrindRuns {
     const { settings } = this.views.workshop;
     const planned = run.batch.acts ?? [];
     const dues = actDues(planned, {
+      now,
       momentOf: (hours) =>
         momentReached(run.stretches, hours, now) ??
         momentOf(
@@ -247,7 +238,8 @@ export class GrindRuns {
           settings.attended,
           localIn(settings.timeZone),
         ),
-      crossed: (micron) => {
+      // The one channel that acts at a bowl wait for is its gauge's, and it only falls.
+      crossed: (_, __, micron) => {
         const seen = run.readings.find((row) => row.kind === 'gauge' && row.micron <= micron && row.at <= now);
         return seen ? { at: seen.at, seen: true } : null;
       },

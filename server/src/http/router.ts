@@ -3,23 +3,16 @@ import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { z } from 'zod/mini';
-import { FIELDS } from '@wunsch/core/fields/registry';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { away } from '../heavy/away';
 import type { Calculators } from './calculating';
 import type { Workshop } from '../journal/workshop';
+import type { Route } from './openapi';
 import { Lately } from '../store/lately';
 
 /** So many answers are kept: what a few screens ask for. */
 const MOST_STILLS = 40;
 const JSON_TYPE = 'application/json; charset=utf-8';
-
-export interface Route {
-  method: 'GET' | 'POST' | 'PUT' | 'DELETE';
-  url: string;
-  summary: string;
-  body?: z.ZodMiniType;
-}
 
 declare module 'fastify' {
   interface FastifyContextConfig {
@@ -27,20 +20,6 @@ declare module 'fastify' {
     body?: z.ZodMiniType;
   }
 }
-
-/** What the API's document says of a field: its name, its unit, what is usual. */
-const described = ({
-  zodSchema,
-  jsonSchema,
-}: {
-  zodSchema: z.core.$ZodType;
-  jsonSchema: z.core.JSONSchema.BaseSchema;
-}): void => {
-  const { label, unit, hint, usual } = FIELDS.get(zodSchema) ?? {};
-  if (label !== undefined) jsonSchema.title = label;
-  const said = [unit, hint, usual && `usually ${usual[0]} to ${usual[1]}`].filter(Boolean).join('; ');
-  if (said !== '') jsonSchema.description = said;
-};
 
 /** Registers routes and remembers them for the OpenAPI document. */
 export class Router implements Calculators {
@@ -65,7 +44,7 @@ export class Router implements Calculators {
     answer: (request: FastifyRequest, query: z.infer<Q>) => AnswerAt<U>,
     query?: Q,
   ): void {
-    this.routes.push({ method: 'GET', url, summary });
+    this.routes.push({ method: 'GET', url, summary, query });
     this.app.get(url, (request) => answer(request, query ? query.parse(request.query) : (undefined as z.infer<Q>)));
   }
 
@@ -79,7 +58,7 @@ export class Router implements Calculators {
     answer: (request: FastifyRequest, query: z.infer<Q>) => AnswerAt<U>,
     query?: Q,
   ): void {
-    this.routes.push({ method: 'GET', url, summary });
+    this.routes.push({ method: 'GET', url, summary, query });
     this.app.get(url, async (request, reply) => {
       const { workshop } = this;
       const of = `${workshop.version}.${Math.floor(workshop.now() / 60_000)}`;
@@ -103,7 +82,7 @@ export class Router implements Calculators {
     summary: string,
     answer: (request: FastifyRequest) => Promise<{ type: string; stream: Readable }>,
   ): void {
-    this.routes.push({ method: 'GET', url, summary });
+    this.routes.push({ method: 'GET', url, summary, isFile: true });
     this.app.get(url, async (request, reply) => {
       const { type, stream } = await answer(request);
       return reply.type(type).send(stream);
@@ -116,7 +95,7 @@ export class Router implements Calculators {
     summary: string,
     answer: (request: FastifyRequest) => Promise<{ type: string; name: string; bytes: Uint8Array; inline: boolean }>,
   ): void {
-    this.routes.push({ method: 'GET', url, summary });
+    this.routes.push({ method: 'GET', url, summary, isFile: true });
     this.app.get(url, async (request, reply) => {
       const { type, name, bytes, inline } = await answer(request);
       const ascii = name.replace(/[^\w. -]/g, '_');
@@ -141,7 +120,7 @@ export class Router implements Calculators {
     summary: string,
     start: (send: (data: unknown) => void, request: FastifyRequest) => () => void,
   ): void {
-    this.routes.push({ method: 'GET', url, summary: `${summary} (server-sent events)` });
+    this.routes.push({ method: 'GET', url, summary: `${summary} (server-sent events)`, isFile: true });
     this.app.get(url, (request, reply) => {
       const { raw } = reply;
       let begun = false;
@@ -294,43 +273,5 @@ export class Router implements Calculators {
       this.workshop.discard();
       throw error;
     }
-  }
-
-  /** OpenAPI 3.1, from the same Zod schemas that guard the routes. */
-  openapi(): unknown {
-    const paths: Record<string, Record<string, unknown>> = {};
-    for (const { method, url, summary, body } of this.routes) {
-      const path = url.replace(/:(\w+)/g, '{$1}');
-      const parameters = [...url.matchAll(/:(\w+)/g)].map(([, name]) => ({
-        name,
-        in: 'path',
-        required: true,
-        schema: { type: 'string' },
-      }));
-      paths[path] = {
-        ...paths[path],
-        [method.toLowerCase()]: {
-          summary,
-          ...(parameters.length > 0 ? { parameters } : {}),
-          ...(body
-            ? {
-                requestBody: {
-                  required: true,
-                  content: {
-                    'application/json': {
-                      schema: z.toJSONSchema(body, { io: 'input', unrepresentable: 'any', override: described }),
-                    },
-                  },
-                },
-              }
-            : {}),
-          responses: {
-            '2XX': { description: 'Done' },
-            '4XX': { description: 'Refused', content: { 'application/problem+json': {} } },
-          },
-        },
-      };
-    }
-    return { openapi: '3.1.0', info: { title: 'Wunsch', version: '0.1.0' }, paths };
   }
 }

@@ -1,4 +1,5 @@
-import { MOST_READINGS } from '@wunsch/core/roast/curve';
+import type { Readings } from '@wunsch/core/run/readings';
+import { CURVE_VERSION, curveOfAnyVersion, readingsOfRow } from './curve-versions';
 import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/fields/fields';
@@ -51,24 +52,10 @@ const file = z.object({
   data: z.optional(z.base64()),
 });
 
-const degrees = z
-  .array(z.nullable(z.number().check(z.minimum(-1000), z.maximum(5000))))
-  .check(z.maxLength(MOST_READINGS));
-const curve = z.object({
-  id,
-  loadId: z.nullable(id),
-  name: words,
-  source: words,
-  startedAt: instant,
-  seconds: z.array(z.number().check(z.minimum(-1e9), z.maximum(1e9))).check(z.maxLength(MOST_READINGS)),
-  beanC: degrees,
-  airC: degrees,
-});
-
 export interface ReadRow {
   row: unknown;
-  /** Seconds, bean and air temperatures of a curve. */
-  curve?: Float64Array[];
+  /** The readings of a curve. */
+  curve?: Readings;
   /** Bytes of a file that came in its row. */
   data?: Buffer;
 }
@@ -117,12 +104,12 @@ export function readRow(list: ListName, value: unknown, index: number): ReadRow 
       return { row, ...(data === undefined ? {} : { data: Buffer.from(data, 'base64') }) };
     }
     default: {
-      const { seconds, beanC, airC, ...meta } = fits(curve);
-      if (beanC.length !== seconds.length || airC.length !== seconds.length)
+      const { v: _, seconds, values, ...meta } = curveOfAnyVersion(value, fits);
+      const curve = readingsOfRow({ ...meta, v: CURVE_VERSION, seconds, values });
+      if (!curve)
         throw badRestore(`${list}.${index}`, `${list}, row ${index + 1}: its columns have different lengths.`);
-      const floats = (values: (number | null)[]): Float64Array => Float64Array.from(values, (it) => it ?? NaN);
       const row: CurveMeta = { ...meta, readings: seconds.length };
-      return { row, curve: [Float64Array.from(seconds), floats(beanC), floats(airC)] };
+      return { row, curve };
     }
   }
 }

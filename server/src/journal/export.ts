@@ -1,9 +1,9 @@
 import { recordVersion, type AnyRoom } from '@wunsch/core/records';
-import { curveData } from '@wunsch/core/roast/curve';
 import { Readable } from 'node:stream';
 import { setImmediate as breathe } from 'node:timers/promises';
 import type { CurveMeta, FileMeta } from '@wunsch/core/workshop/kept';
 import { SealedStep } from '../checkpoint/sealed-steps';
+import { CURVE_VERSION } from './curve-versions';
 import type { Workshop } from './workshop';
 
 const byId = <T extends { id: string }>(rows: Iterable<T>): T[] => [...rows].sort((a, b) => (a.id < b.id ? -1 : 1));
@@ -90,7 +90,12 @@ async function* fileBeside(workshop: Workshop, file: FileMeta): AsyncGenerator<s
 
 async function* curveRow(workshop: Workshop, meta: CurveMeta): AsyncGenerator<string> {
   const curve = await workshop.readCurve(meta.id);
-  if (curve) yield text({ ...meta, ...curveData(curve) });
+  if (!curve) return;
+  const plain = (of: Float64Array): (number | null)[] => Array.from(of, (it) => (Number.isFinite(it) ? it : null));
+  const seconds = Array.from(curve.seconds);
+  // It may have grown since its head was read.
+  const head = { ...meta, v: CURVE_VERSION, readings: seconds.length };
+  yield text({ ...head, seconds, values: curve.values.map(plain) });
 }
 
 /**

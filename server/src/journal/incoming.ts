@@ -1,3 +1,4 @@
+import type { Channel, Readings } from '@wunsch/core/run/readings';
 import { Buffer } from 'node:buffer';
 import { createReadStream, createWriteStream } from 'node:fs';
 import { mkdtemp, open, rm, type FileHandle } from 'node:fs/promises';
@@ -27,7 +28,7 @@ export interface Incoming {
   settings: Record<string, unknown>;
   rows: Rows;
   /** The readings of the curve at an index of `rows.curves`. */
-  readings(index: number): Promise<Float64Array[]>;
+  readings(index: number): Promise<Readings>;
   /** Lets go of what was kept beside. */
   close(): Promise<void>;
 }
@@ -39,7 +40,7 @@ const notOne = (detail: string): DomainError =>
 
 /** Readings of curves in a file: a second of a day's work would fill the memory. */
 class Spool {
-  private readonly places: { at: number; length: number }[] = [];
+  private readonly places: { at: number; length: number; channels: readonly Channel[] }[] = [];
   private end = 0;
 
   private constructor(private readonly file: FileHandle) {}
@@ -48,22 +49,22 @@ class Spool {
     return new Spool(await open(path, 'w+', 0o600));
   }
 
-  async add(columns: readonly Float64Array[]): Promise<void> {
-    const length = columns[0]?.length ?? 0;
+  async add({ channels, seconds, values }: Readings): Promise<void> {
     const bytes = Buffer.concat(
-      columns.map((column) => Buffer.from(column.buffer, column.byteOffset, column.byteLength)),
+      [seconds, ...values].map((column) => Buffer.from(column.buffer, column.byteOffset, column.byteLength)),
     );
-    this.places.push({ at: this.end, length });
+    this.places.push({ at: this.end, length: seconds.length, channels });
     await this.file.write(bytes, 0, bytes.length, this.end);
     this.end += bytes.length;
   }
 
-  async read(index: number): Promise<Float64Array[]> {
-    const { at, length } = this.places[index] ?? { at: 0, length: 0 };
-    const bytes = Buffer.alloc(length * 24);
+  async read(index: number): Promise<Readings> {
+    const { at, length, channels } = this.places[index] ?? { at: 0, length: 0, channels: [] };
+    const bytes = Buffer.alloc(length * 8 * (1 + channels.length));
     await this.file.read(bytes, 0, bytes.length, at);
-    const all = new Float64Array(bytes.buffer, bytes.byteOffset, length * 3);
-    return [all.slice(0, length), all.slice(length, 2 * length), all.slice(2 * length)];
+    const all = new Float64Array(bytes.buffer, bytes.byteOffset, length * (1 + channels.length));
+    const column = (place: number): Float64Array => all.slice(place * length, (place + 1) * length);
+    return { channels, seconds: column(0), values: channels.map((_, i) => column(i + 1)) };
   }
 
   close(): Promise<void> {

@@ -51,9 +51,7 @@ export async function restoreWorkshop(workshop: Workshop, incoming: Incoming): P
     await workshop.replace(async (tx) => {
       await write(tx, { ...noChanges(), ...rows, curves: [], settings: own.data });
       for (const [index, meta] of rows.curves.entries()) {
-        const [seconds, beanC, airC] = await incoming.readings(index);
-        if (!seconds || !beanC || !airC) continue;
-        await writeCurve(tx, { ...meta, curve: { seconds, beanC, airC } });
+        await writeCurve(tx, { ...meta, curve: await incoming.readings(index) });
         await breathe();
       }
     });

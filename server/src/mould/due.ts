@@ -1,9 +1,9 @@
 import type { DueItem } from '@wunsch/core/api/types';
-import { nextOf, NEXT_WORDS, type MouldFill } from '@wunsch/core/work/moulding';
+import { nextOfFill, NEXT_WORDS, type MouldFill } from '@wunsch/core/work/moulding';
 import type { Work } from '@wunsch/core/workshop/work';
 
 function waitsFor(fill: MouldFill, mould: Work['mould'], code: string): Pick<DueItem, 'text' | 'at'> {
-  const { act, at } = nextOf(fill, mould?.setMin ?? 0, mould?.shellSec ?? null);
+  const { act, at } = nextOfFill(fill, mould?.setMin ?? 0, mould?.shellSec ?? null);
   const words = act === 'none' ? '' : NEXT_WORDS[act];
   return { text: `${words} ${fill.moulds} ${fill.moulds === 1 ? 'mould' : 'moulds'}, ${code}`, at };
 }

@@ -8,7 +8,7 @@ import { text } from '@wunsch/core/fields/fields';
 import { planMoulds } from '@wunsch/core/mould/plan';
 import { mouldFacts } from '@wunsch/core/mould/records';
 import { studyWeights, WEIGHT_SYSTEMS } from '@wunsch/core/mould/weights';
-import { liveMould, nextOf, NEXT_WORDS, NO_MOULD, weights } from '@wunsch/core/work/moulding';
+import { liveMould, nextOfFill, NEXT_WORDS, NO_MOULD, weights } from '@wunsch/core/work/moulding';
 import type { Work } from '@wunsch/core/workshop/work';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -196,7 +196,7 @@ export function mouldRoutes(router: Router, views: Views): void {
       const work = workOf(request);
       const group = work.mould?.fills.find((row) => row.id === fillId);
       if (!group?.shell) throw new DomainError('http/not-found', 'There is no such group of shells.');
-      const next = nextOf(group, work.mould?.setMin ?? 0, work.mould?.shellSec ?? null).act;
+      const next = nextOfFill(group, work.mould?.setMin ?? 0, work.mould?.shellSec ?? null).act;
       // Pressed at two screens it was done when it was pressed first.
       if (done && group.shell[ACTS[act]] !== null) return work.mould;
       if (done && next !== act)

@@ -1,4 +1,6 @@
-import { curveData, MOST_READINGS } from '@wunsch/core/roast/curve';
+import { curveData, roastCurve, roastReadings } from '@wunsch/core/roast/curve';
+import { curveRow } from '../store/curves';
+import { MOST_READINGS } from '@wunsch/core/run/readings';
 import { nanoid } from 'nanoid';
 import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
@@ -32,7 +34,7 @@ export function curveRoutes(router: Router, views: Views): void {
     const meta = workshop.roasts.curveOf(loadId);
     const curve = meta ? await workshop.readCurve(meta.id) : null;
     if (!meta || !curve) throw new DomainError('roast/no-curve', `No curve was logged of ${code}.`);
-    return { meta, curve };
+    return { meta, curve: roastCurve(curve) };
   };
   router.read(
     '/api/roast/loads/:code/curve.json',
@@ -80,15 +82,10 @@ export function curveRoutes(router: Router, views: Views): void {
           bad.map(({ line, what }) => ({ path: `line ${line}`, message: what })),
         );
       const endS = curve.seconds.at(-1) ?? 0;
-      workshop.addCurve({
-        id: nanoid(14),
-        loadId,
-        name: code,
-        source: 'file',
-        startedAt: Math.round(step.at - 1000 * (command.how?.seconds ?? endS)),
-        readings: curve.seconds.length,
-        curve,
-      });
+      const startedAt = Math.round(step.at - 1000 * (command.how?.seconds ?? endS));
+      workshop.addCurve(
+        curveRow({ id: nanoid(14), loadId, name: code, source: 'file', startedAt }, roastReadings(curve)),
+      );
       return { readings: curve.seconds.length, leftOut: badCount };
     },
     CURVE_BODY,

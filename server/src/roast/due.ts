@@ -2,6 +2,7 @@ import type { CoolingView } from '@wunsch/core/api/roast';
 import type { DueItem } from '@wunsch/core/api/types';
 import type { CommandOf } from '@wunsch/core/commands';
 import { nextAct, nextStirS } from '@wunsch/core/roast/live';
+import { momentOfS } from '@wunsch/core/run/clock';
 import { formatTemperature } from '@wunsch/core/units/temperature';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Views } from '../ledger/views';
@@ -39,7 +40,7 @@ export function roastDue(views: Views, work: Work, code: string, link: string): 
     station: 'roast',
     text: `${text}, ${code}`,
     link,
-    at: work.startedAt + (1000 * second) / roast.speed,
+    at: momentOfS({ startedAt: work.startedAt, speed: roast.speed }, second),
   });
   if (roast.seconds !== null) return row('Weigh the roast out', roast.seconds);
   const next = nextAct(roast.plan, roast.settings);

@@ -1,4 +1,5 @@
-import { curveData, MOST_READINGS } from '@wunsch/core/roast/curve';
+import { curveData } from '@wunsch/core/roast/curve';
+import { MOST_READINGS } from '@wunsch/core/run/readings';
 import type { CurvePreviewView } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { readCurveTable, type CurvePreview, type CurveWish } from '@wunsch/core/roast/curve-file';

@@ -3,12 +3,13 @@ import { z } from 'zod/mini';
 import type { LiveTick } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id, tempC } from '@wunsch/core/fields/fields';
-import { elapsedS, nextSetting, whereIn } from '@wunsch/core/roast/live';
+import { nextSetting, roastClock, whereIn } from '@wunsch/core/roast/live';
+import { elapsedS } from '@wunsch/core/run/clock';
 import { sign, type LiveRoast } from '@wunsch/core/roast/records';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
-import type { LiveRoasts } from './live';
+import { isRoast, type LiveRoasts } from './live';
 import { curveData } from '@wunsch/core/roast/curve';
 
 import { liveView, liveWork } from './views';
@@ -17,9 +18,9 @@ const reading = z
   .object({ beanC: z._default(z.nullable(tempC), null), airC: z._default(z.nullable(tempC), null) })
   .check(z.refine(({ beanC, airC }) => beanC !== null || airC !== null, { message: 'is missing', path: ['beanC'] }));
 
-/** As many as a load can be corrected with afterwards. */
 /** A forgotten load stands at a day. */
 const DAY_S = 86_400;
+/** As many as a load can be corrected with afterwards. */
 const MOST_SIGNS = 100;
 
 /** A roast while it runs: its readings as they come, and every press. */
@@ -70,7 +71,7 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
   ): void =>
     router.write('POST', `/api/roast/live/:work/${name}`, summary, body, async (given, request) => {
       const work = liveWork(views, workId(request));
-      const second = Math.min(DAY_S, Math.round(elapsedS(work.roast, work.startedAt, workshop.now())));
+      const second = Math.min(DAY_S, Math.round(elapsedS(roastClock(work.roast, work.startedAt), workshop.now())));
       changeRoast(workshop, work.id, (roast) => change(roast, second, given));
       return (await liveView(views, live, work.id)).roast;
     });
@@ -119,7 +120,7 @@ export function liveRoutes(router: Router, views: Views, live: LiveRoasts): void
     async (given, request) => {
       const work = liveWork(views, workId(request));
       if (work.roast.seconds !== null) throw new DomainError('work/closed', 'The load is out: nothing more is read.');
-      const second = Math.round(10 * elapsedS(work.roast, work.startedAt, workshop.now())) / 10;
+      const second = Math.round(10 * elapsedS(roastClock(work.roast, work.startedAt), workshop.now())) / 10;
       if (!(await live.take(work, { second, ...given })))
         throw new DomainError(
           'roast/clock-back',
@@ -140,15 +141,15 @@ export function sentReadings(router: Router, live: LiveRoasts): void {
     z.intersection(reading, z.object({ machineId: z.optional(id) })),
     async ({ machineId, beanC, airC }) => {
       const now = workshop.now();
-      const listening = [...workshop.works.values()].filter(
-        (work) =>
-          work.roast?.probe === 'sent' &&
-          work.roast.seconds === null &&
-          (machineId === undefined || work.machineId === machineId),
-      );
+      const listening = [...workshop.works.values()]
+        .filter(isRoast)
+        .filter(
+          ({ roast, machineId: own }) =>
+            roast.probe === 'sent' && roast.seconds === null && (machineId === undefined || own === machineId),
+        );
       let kept = 0;
       for (const work of listening) {
-        const second = work.roast ? Math.round(10 * elapsedS(work.roast, work.startedAt, now)) / 10 : 0;
+        const second = Math.round(10 * elapsedS(roastClock(work.roast, work.startedAt), now)) / 10;
         if (await live.take(work, { second, beanC, airC })) kept += 1;
       }
       // Whoever sent it may forget it: it is kept before it is answered.

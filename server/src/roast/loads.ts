@@ -2,7 +2,7 @@ import type { LoadRow, LoadView, LoggedLoadData } from '@wunsch/core/api/roast';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/commands';
 import type { Step } from '@wunsch/core/ledger/types';
-import { curveData, type Curve } from '@wunsch/core/roast/curve';
+import { curveData, type Curve, roastCurve } from '@wunsch/core/roast/curve';
 import { USUAL_MOISTURE } from '@wunsch/core/roast/fit';
 import { thin } from '@wunsch/core/roast/thin';
 import { individuals } from '@wunsch/core/stats/individuals';
@@ -219,7 +219,8 @@ export async function loadView(views: Views, code: string): Promise<LoadView> {
   const { workshop } = views;
   const { step, command, loadId } = roastStep(views, code);
   const meta = workshop.roasts.curveOf(loadId);
-  const curve = meta ? await workshop.readCurve(meta.id) : null;
+  const logged = meta ? await workshop.readCurve(meta.id) : null;
+  const curve = logged ? roastCurve(logged) : null;
   const fill = fillOf(views, loadId);
   const winnow = winnowOf(views, loadId);
   const how = command.how ?? null;
@@ -292,7 +293,7 @@ export async function loggedLoads(
   const curves = await views.workshop.readCurves(chosen.map(({ curveId }) => curveId));
   return chosen.flatMap(({ step, loadId, curveId }) => {
     const curve = curves.get(curveId);
-    return curve ? [loggedLoad(views, step, loadId, curve)] : [];
+    return curve ? [loggedLoad(views, step, loadId, roastCurve(curve))] : [];
   });
 }
 

@@ -1,8 +1,6 @@
-import type { Curve } from '@wunsch/core/roast/curve';
+import { inCommon, readingsFrom, sameChannels } from '@wunsch/core/run/readings';
 import type { Database } from './types';
-import { packFloats } from './floats';
-import { writeCurve } from './curves';
-import type { CurveRow } from './curves';
+import { packReadings, writeCurve, type CurveRow } from './curves';
 import * as t from './schema';
 
 /** Parts after which a curve is written whole again. */
@@ -13,16 +11,11 @@ interface Kept extends CurveRow {
 }
 
 const sameHead = (a: CurveRow, b: CurveRow): boolean =>
-  a.startedAt === b.startedAt && a.loadId === b.loadId && a.name === b.name && a.source === b.source;
-
-/** How many readings two curves begin with in common. */
-function inCommon(a: Curve, b: Curve): number {
-  const most = Math.min(a.seconds.length, b.seconds.length);
-  for (let i = 0; i < most; i += 1)
-    if (a.seconds[i] !== b.seconds[i] || !Object.is(a.beanC[i], b.beanC[i]) || !Object.is(a.airC[i], b.airC[i]))
-      return i;
-  return most;
-}
+  a.startedAt === b.startedAt &&
+  a.loadId === b.loadId &&
+  a.name === b.name &&
+  a.source === b.source &&
+  sameChannels(a.channels, b.channels);
 
 /** Writes curves that grow: what came since the last time, and now and then the whole. */
 export class CurveLog {
@@ -44,9 +37,7 @@ export class CurveLog {
       curveId: id,
       part: kept.parts,
       from,
-      seconds: packFloats(curve.seconds.subarray(from)),
-      beanC: packFloats(curve.beanC.subarray(from)),
-      airC: packFloats(curve.airC.subarray(from)),
+      ...packReadings(readingsFrom(curve, from)),
     });
     this.kept.set(id, { ...row, parts: kept.parts + 1 });
   }

@@ -77,7 +77,7 @@ export async function openDatabase(
     upkeep: async (now) => {
       disk.room();
       await db.delete(schema.answers).where(lt(schema.answers.at, now - ANSWERS_MS));
-      for (const table of ['roast_curves', 'curve_parts', 'works', 'batches', 'holdings', 'answers', 'files'])
+      for (const table of ['curves', 'curve_parts', 'works', 'batches', 'holdings', 'answers', 'files'])
         await client.exec(`vacuum ${table}`);
       await client.exec('checkpoint');
     },

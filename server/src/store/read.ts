@@ -131,8 +131,8 @@ export async function read(db: Database | Tx): Promise<Records> {
         db,
         (after) => sql`select json_agg(json_build_object('id', id, 'loadId', load_id, 'name', name, 'source', source,
           'startedAt', started_at, 'readings', coalesce((select "from" + length(seconds) / 4 from curve_parts
-          where curve_id = page.id order by part desc limit 1), readings)) order by id) as rows
-          from (select id, load_id, name, source, started_at, readings from roast_curves
+          where curve_id = page.id order by part desc limit 1), readings), 'channels', channels) order by id) as rows
+          from (select id, load_id, name, source, started_at, readings, channels from curves
             where id > ${after} order by id limit ${PAGE}) page`,
       )
     ).sort((a, b) => a.startedAt - b.startedAt || (a.id < b.id ? -1 : 1)),

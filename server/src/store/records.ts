@@ -178,7 +178,7 @@ async function writeRecords(tx: Tx, changes: Changes): Promise<void> {
 async function writeCurves(tx: Tx, changes: Changes): Promise<void> {
   for (const row of changes.curves) await writeCurve(tx, row);
   for (const id of changes.removedCurves) {
-    await tx.delete(t.roastCurves).where(eq(t.roastCurves.id, id));
+    await tx.delete(t.curves).where(eq(t.curves.id, id));
     await tx.delete(t.curveParts).where(eq(t.curveParts.curveId, id));
   }
 }
@@ -236,6 +236,6 @@ export async function findAnswer(db: Database, key: string): Promise<typeof t.an
 /** Empties every table of the workshop, children first. */
 export async function clear(db: Database | Tx): Promise<void> {
   await db.execute(
-    sql`truncate answers, curve_parts, roast_curves, records, files, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
+    sql`truncate answers, curve_parts, curves, records, files, works, steps, batches, lots, holdings, routes, materials, machines, people, settings`,
   );
 }

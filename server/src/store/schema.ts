@@ -1,3 +1,4 @@
+import type { Channel } from '@wunsch/core/run/readings';
 import { bigint, boolean, customType, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 
 const instant = (name: string) => bigint(name, { mode: 'number' });
@@ -139,9 +140,10 @@ export const records = pgTable(
 );
 
 /**
- * A logged roast, one row: seconds, bean and air temperature packed as little-endian 32-bit floats, NaN for silence.
+ * A logged run, one row: its seconds, and one after another the values of its channels, packed as little-endian 32-bit
+ * floats, NaN for silence.
  */
-export const roastCurves = pgTable('roast_curves', {
+export const curves = pgTable('curves', {
   id: text('id').primaryKey(),
   /** The tub that the load became; null while it roasts, and for a curve without a load. */
   loadId: text('load_id').references(() => holdings.id),
@@ -149,9 +151,9 @@ export const roastCurves = pgTable('roast_curves', {
   source: text('source').notNull(),
   startedAt: instant('started_at').notNull(),
   readings: integer('readings').notNull(),
+  channels: jsonb('channels').$type<readonly Channel[]>().notNull(),
   seconds: bytea('seconds').notNull(),
-  beanC: bytea('bean_c').notNull(),
-  airC: bytea('air_c').notNull(),
+  values: bytea('values').notNull(),
 });
 
 /**
@@ -165,8 +167,7 @@ export const curveParts = pgTable(
     part: integer('part').notNull(),
     from: integer('from').notNull(),
     seconds: bytea('seconds').notNull(),
-    beanC: bytea('bean_c').notNull(),
-    airC: bytea('air_c').notNull(),
+    values: bytea('values').notNull(),
   },
   (table) => [primaryKey({ columns: [table.curveId, table.part] })],
 );

@@ -1,6 +1,6 @@
 import type { CommandOf } from '@wunsch/core/commands';
 import type { Step } from '@wunsch/core/ledger/types';
-import { runningHours } from '@wunsch/core/grind/running';
+import { runningHours } from '@wunsch/core/run/stretches';
 import { FACTORS, type Factor } from '@wunsch/core/trials/records';
 import { sampleShare } from '@wunsch/core/winnow/samples';
 import { grindRuns } from '../grind/study';

@@ -6,7 +6,8 @@ import { faultsByBench, type CountedPour } from '@wunsch/core/temper/faults';
 import { judgePour, type PourFacts, type TemperReading, type TemperVerdict } from '@wunsch/core/temper/judge';
 import { learnedSetting, type PastPour } from '@wunsch/core/temper/learned';
 import { dewPointC } from '@wunsch/core/units/humidity';
-import type { Curve } from '@wunsch/core/roast/curve';
+import { channelOf, type Readings } from '@wunsch/core/run/readings';
+import { BOWL } from '@wunsch/core/temper/channels';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Views } from '../ledger/views';
 import type { CurveMeta } from '@wunsch/core/workshop/kept';
@@ -63,11 +64,12 @@ interface About {
 }
 
 /** Temperatures of a pour by its log; without one, the three figures of its entry, a quarter of an hour apart. */
-function readingsOf({ command, meta }: About, curve: Curve | null): TemperReading[] {
+function readingsOf({ command, meta }: About, curve: Readings | null): TemperReading[] {
   if (!curve || curve.seconds.length < FEWEST)
     return [command.meltC, command.coolC, command.workC].map((tempC, index) => ({ second: 900 * index, tempC }));
   const speed = Number(/ (\d+)$/.exec(meta?.source ?? '')?.[1] ?? 1);
-  return Array.from(curve.seconds, (second, i) => ({ second: second * speed, tempC: curve.beanC[i] ?? NaN }));
+  const bowlC = channelOf(curve, BOWL);
+  return Array.from(curve.seconds, (second, i) => ({ second: second * speed, tempC: bowlC[i] ?? NaN }));
 }
 
 /** Pours that are done: what their curves say, what they teach. */

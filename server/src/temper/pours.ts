@@ -1,12 +1,15 @@
 import type { PourView, SilkView } from '@wunsch/core/api/temper';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { isSilent, takeReading, type LogRow } from '@wunsch/core/run/log';
+import { POUR_CHANNELS } from '@wunsch/core/temper/channels';
 import { simulatedPourC } from '@wunsch/core/temper/simulated-pour';
 import { silkNow, simulatedSilkC } from '@wunsch/core/temper/silk';
 import { NO_POUR } from '@wunsch/core/work/tempering';
 import type { Work } from '@wunsch/core/workshop/work';
 import { seedOf } from '../devices/gauge';
-import { curveRow, GrowingCurves, logReading, type Recording } from '../devices/growing-curves';
 import type { Views } from '../ledger/views';
+import { Follower } from '../run/follower';
+import { logRow, RunLogs, type RunLog } from '../run/logs';
 import type { CurveRow } from '../store/curves';
 import { isSeeded } from './judged';
 import { windowsHere, type WindowsHere } from './windows';
@@ -40,17 +43,37 @@ export const massOf = ({ sources }: Pick<Work, 'sources'>): number =>
 
 /** Pours under way: their temperature from a probe, simulated or real, or read by hand. */
 export class Pours {
-  private readonly curves: GrowingCurves;
+  private readonly logs: RunLogs;
+  private readonly follower: Follower<Work>;
   private readonly followed = new Map<string, Followed>();
   /** What the simulated probe does that real ones do too. */
   mood = { stuck: false, unplugged: false };
   /** What it did not hear it does not make up later. */
   private deafUntil = 0;
-  private keptAt = 0;
-  private busy = false;
 
-  constructor(private readonly views: Views) {
-    this.curves = new GrowingCurves(views.workshop);
+  constructor(
+    private readonly views: Views,
+    log: (error: unknown) => void,
+  ) {
+    const { workshop } = views;
+    this.logs = new RunLogs(workshop, POUR_CHANNELS);
+    this.follower = new Follower({
+      everyMs: EVERY_MS,
+      keepMs: KEEP_MS,
+      now: workshop.now,
+      runs: () =>
+        [...workshop.works.values()].filter(({ id, station }) => station === 'temper' && this.how(id) !== null),
+      idOf: ({ id }) => id,
+      look: async (work) => {
+        await this.hear(work);
+      },
+      keep: (work) => this.keepOne(work),
+      after: () => {
+        this.logs.forget((id) => workshop.works.has(id.replace(/^pour-/, '')));
+        for (const id of this.followed.keys()) if (!workshop.works.has(id)) this.followed.delete(id);
+      },
+      log,
+    });
   }
 
   /** @throws DomainError where no such pour is under way */
@@ -99,30 +122,33 @@ export class Pours {
   /** Hours that a silk run was held so far, from its log. */
   silkNow(work: Work): ReturnType<typeof silkNow> {
     return silkNow(
-      this.secondsOf(work, this.curves.read(curveId(work.id))),
+      this.secondsOf(work, this.logs.read(curveId(work.id))),
       this.views.workshop.settings.temperatureUnit,
     );
   }
 
   /** Seconds into a pour, on its own clock: since it was first read, or since it began. */
   secondsInto(work: Work): number {
-    const first = this.curves.read(curveId(work.id))[0]?.at ?? work.startedAt;
+    const first = this.logs.read(curveId(work.id))[0]?.at ?? work.startedAt;
     return Math.max(0, ((this.views.workshop.now() - first) / 1000) * (this.how(work.id)?.speed ?? 1));
   }
 
   /** What is in a bowl at this moment, by its readings: none before the first. */
   readingsOf(work: Work): PourView['readings'] {
-    return this.secondsOf(work, this.curves.read(curveId(work.id)));
+    return this.secondsOf(work, this.logs.read(curveId(work.id)));
   }
 
-  private secondsOf(work: Work, rows: readonly { at: number; tempC: number }[]): PourView['readings'] {
+  private secondsOf(work: Work, rows: readonly LogRow[]): PourView['readings'] {
     const first = rows[0]?.at ?? 0;
     const speed = this.how(work.id)?.speed ?? 1;
-    return rows.map(({ at, tempC }) => ({ second: Math.round(((at - first) / 1000) * speed * 10) / 10, tempC }));
+    return rows.map(({ at, values: [tempC = NaN] }) => ({
+      second: Math.round(((at - first) / 1000) * speed * 10) / 10,
+      tempC,
+    }));
   }
 
   private async heard(work: Work): Promise<SilkView> {
-    const recording = await this.hear(work);
+    const log = await this.hear(work);
     const how = this.how(work.id);
     const now = this.views.workshop.now();
     return {
@@ -131,8 +157,9 @@ export class Pours {
       speed: how?.speed ?? 1,
       silent:
         (how?.probe === 'sent' || how?.probe === 'simulated') &&
-        now - (recording.rows.at(-1)?.at ?? now) > (work.silk === true ? 10 * SILK_EVERY_MS : SILENT_MS),
-      readings: this.secondsOf(work, recording.rows),
+        isSilent(log.rows.at(-1)?.at ?? now, 0, now, work.silk === true ? 10 * SILK_EVERY_MS : SILENT_MS),
+      trouble: this.follower.trouble(work.id),
+      readings: this.secondsOf(work, log.rows),
     };
   }
 
@@ -150,84 +177,65 @@ export class Pours {
   /** Takes a reading of a hand or of a real probe, and makes it durable. */
   async take(workId: string, tempC: number): Promise<void> {
     const work = this.workOf(workId);
-    const recording = await this.curves.open(curveId(workId));
+    const log = await this.logs.open(curveId(workId));
     const how = this.how(workId);
     if (how === null) this.followed.set(workId, { probe: 'hand', speed: 1 });
-    logReading(recording, { at: this.views.workshop.now(), tempC });
-    await this.keep(work, recording);
+    takeReading(log.rows, { at: this.views.workshop.now(), values: [tempC] });
+    log.dirty = true;
+    await this.keepOne(work);
   }
 
   /** A pour's log as it stands, to be kept with what it made; null where nothing was read. */
   row(work: Work): CurveRow | null {
-    const rows = this.curves.read(curveId(work.id));
+    const rows = this.logs.read(curveId(work.id));
     return rows.length === 0 ? null : this.rowOf(work, rows);
   }
 
-  private rowOf(work: Work, rows: Recording['rows'] | readonly { at: number; tempC: number }[]): CurveRow {
+  private rowOf(work: Work, rows: readonly LogRow[]): CurveRow {
     const how = this.how(work.id) ?? { probe: 'hand' as const, speed: 1 };
-    return curveRow({ id: curveId(work.id), loadId: null, name: 'pour', source: sourceOf(how) }, rows);
+    return logRow({ id: curveId(work.id), loadId: null, name: 'pour', source: sourceOf(how) }, POUR_CHANNELS, rows);
   }
 
-  private keep(work: Work, recording: Recording): Promise<void> {
-    return this.curves.keep(recording, this.rowOf(work, recording.rows));
+  private async keepOne(work: Work): Promise<void> {
+    const log = await this.logs.open(curveId(work.id));
+    // What was saved meanwhile keeps what it was saved with.
+    if (log.dirty && this.views.workshop.works.has(work.id)) await this.logs.keep(log, this.rowOf(work, log.rows));
   }
 
   /** Asks a simulated probe for every second since it was last heard. */
-  private async hear(work: Work): Promise<Recording> {
-    const recording = await this.curves.open(curveId(work.id));
+  private async hear(work: Work): Promise<RunLog> {
+    const log = await this.logs.open(curveId(work.id));
     const how = this.how(work.id);
-    if (how?.probe !== 'simulated') return recording;
+    if (how?.probe !== 'simulated') return log;
     const now = this.views.workshop.now();
-    const first = recording.rows[0]?.at ?? now;
+    const first = log.rows[0]?.at ?? now;
     const isSilk = work.silk === true;
-    if (now - first > (isSilk ? LONGEST_SILK_MS : LONGEST_MS)) return recording;
+    if (now - first > (isSilk ? LONGEST_SILK_MS : LONGEST_MS)) return log;
     const everyMs = isSilk ? Math.max(EVERY_MS, SILK_EVERY_MS / how.speed) : EVERY_MS;
     const { windows } = this.windowsOf(work);
     const seeded = isSeeded(this.views, work.sources, work.pour?.school ?? undefined);
-    const last = recording.rows.at(-1)?.at;
+    const last = log.rows.at(-1)?.at;
     if (this.mood.unplugged) {
       this.deafUntil = now;
-      return recording;
+      return log;
     }
-    const lastC = recording.rows.at(-1)?.tempC;
+    const lastC = log.rows.at(-1)?.values[0];
     for (let at = last === undefined ? now : Math.max(last + everyMs, this.deafUntil); at <= now; at += everyMs) {
       const second = ((at - first) / 1000) * how.speed;
-      logReading(recording, {
-        at,
-        tempC:
-          this.mood.stuck && lastC !== undefined
-            ? lastC
-            : isSilk
-              ? simulatedSilkC(second, seedOf(work.id))
-              : simulatedPourC(second, windows, seeded, seedOf(work.id)),
-      });
+      const tempC =
+        this.mood.stuck && lastC !== undefined
+          ? lastC
+          : isSilk
+            ? simulatedSilkC(second, seedOf(work.id))
+            : simulatedPourC(second, windows, seeded, seedOf(work.id));
+      takeReading(log.rows, { at, values: [tempC] });
+      log.dirty = true;
     }
-    return recording;
+    return log;
   }
 
-  private async tick(): Promise<void> {
-    if (this.busy) return;
-    this.busy = true;
-    try {
-      const { works, now } = this.views.workshop;
-      this.curves.forget((id) => works.has(id.replace(/^pour-/, '')));
-      for (const id of this.followed.keys()) if (!works.has(id)) this.followed.delete(id);
-      const keeps = now() - this.keptAt >= KEEP_MS;
-      if (keeps) this.keptAt = now();
-      for (const work of works.values()) {
-        if (work.station !== 'temper' || this.how(work.id) === null) continue;
-        const recording = await this.hear(work);
-        // What was saved meanwhile keeps what it was saved with.
-        if (keeps && recording.dirty && works.has(work.id)) await this.keep(work, recording);
-      }
-    } finally {
-      this.busy = false;
-    }
-  }
-
-  /** Follows pours until stopped. @returns stop */
-  watch(log: (error: unknown) => void): () => void {
-    const timer = setInterval(() => void this.tick().catch(log), EVERY_MS);
-    return () => clearInterval(timer);
+  /** Follows pours until stopped. @returns stop, which keeps what was read */
+  watch(): () => Promise<void> {
+    return this.follower.watch();
   }
 }

@@ -1,5 +1,5 @@
 import { SimulatedRoastProbe } from '../../src/devices/roast-probe';
-import { LiveRoasts } from '../../src/roast/live';
+import { isRoast, LiveRoasts } from '../../src/roast/live';
 import { asProblem, testServer, type TestServer } from '../harness';
 import { FALLING, furnishKitchen, liveOf, loadOf, press, startRoast, weighOut } from './kitchen';
 
@@ -30,7 +30,7 @@ function recorder(): { live: LiveRoasts; probe: SimulatedRoastProbe; run: (secon
 
 const workOf = (id: string) => {
   const work = server.workshop.works.get(id);
-  if (!work) throw new Error('it is over');
+  if (!work || !isRoast(work)) throw new Error('it is over');
   return work;
 };
 

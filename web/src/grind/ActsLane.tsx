@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Slider } from 'radix-ui';
 import type { ActView } from '@wunsch/core/api/grind';
-import { isAttended, type LocalTime } from '@wunsch/core/grind/running';
+import { isAttended, type LocalTime } from '@wunsch/core/run/attended';
 import { localIn } from '@wunsch/core/units/zone';
 import { untilWords } from '../app/DueLine';
 import { useWorked } from '../parts/worked';

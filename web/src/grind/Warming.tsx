@@ -64,6 +64,7 @@ export function Warming({ grind: { batch, readings, cocoa }, run }: { grind: Gri
       </div>
       {found?.todo != null && <p className="text-sm">{found.todo}</p>}
       {found !== null && hottest !== null && <p className="text-sm text-soft">{hottest.why}.</p>}
+      {run?.probe?.trouble != null && <p className="text-sm font-semibold text-crimson">{run.probe.trouble}</p>}
       {run?.probe && (
         <p className={`text-sm ${run.probe.silentMin === null ? 'text-soft' : 'font-semibold text-crimson'}`}>
           {run.probe.silentMin === null

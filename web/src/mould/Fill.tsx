@@ -1,4 +1,4 @@
-import { nextOf, NEXT_WORDS, type MouldFill } from '@wunsch/core/work/moulding';
+import { nextOfFill, NEXT_WORDS, type MouldFill } from '@wunsch/core/work/moulding';
 import { useNow } from '../app/DueLine';
 import { span } from '../parts/workshop';
 
@@ -21,7 +21,7 @@ export function Fill({
   shell: (act: 'tip' | 'fill' | 'close') => void;
 }) {
   const now = useNow(1000);
-  const next = nextOf(fill, setMin, shellSec);
+  const next = nextOfFill(fill, setMin, shellSec);
   const left = next.at - now;
   const { act } = next;
   // Seconds count while a shell stands.

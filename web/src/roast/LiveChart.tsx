@@ -1,6 +1,6 @@
 import { lazy, Suspense, useMemo } from 'react';
 import type { PlanBand } from '@wunsch/core/roast/band';
-import { gapsOf } from '@wunsch/core/roast/curve';
+import { gapsOf } from '@wunsch/core/run/gaps';
 import type { Ahead } from '@wunsch/core/roast/live';
 import { useHere, useShow } from '../parts/workshop';
 import { curveLines, plainLine, settingLine } from './lines';

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { CurveData, LiveTick, LiveView } from '@wunsch/core/api/roast';
-import { elapsedS } from '@wunsch/core/roast/live';
+import { roastClock } from '@wunsch/core/roast/live';
+import { elapsedS } from '@wunsch/core/run/clock';
 import { useApi } from '../parts/api';
 import { joined } from './data';
 
@@ -46,6 +47,6 @@ export function useLive(workId: string): { live: Live | null; error: unknown } {
   }, []);
 
   if (!view) return { live: null, error: answer.error };
-  const second = elapsedS(view.roast, view.work.startedAt, clock + drift);
+  const second = elapsedS(roastClock(view.roast, view.work.startedAt), clock + drift);
   return { live: { view, curve: curve ?? view.curve, second, silent, trouble }, error: answer.error };
 }

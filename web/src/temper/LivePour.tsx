@@ -57,7 +57,7 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
       .map(({ second, tempC }) => ({ minute: second / 60, tempC }));
   }, [data]);
   if (!data) return null;
-  const { readings, windows, seeded, probe, silent } = data;
+  const { readings, windows, seeded, probe, silent, trouble } = data;
   const { temperatureUnit } = view.settings;
   const { acts, marks, school } = data.pour;
   const last = readings.at(-1);
@@ -110,6 +110,7 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
               The probe says the very same all the time: is it in the bowl? Read by hand beside it.
             </p>
           )}
+          {trouble !== null && <p className="font-semibold text-crimson">{trouble}</p>}
           {silent && (
             <p className="font-semibold text-crimson">The probe says nothing: look at its plug, read by hand.</p>
           )}

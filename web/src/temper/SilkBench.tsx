@@ -121,7 +121,7 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
   const draftId = `work.${work.id}`;
   const [taking, setTaking] = useState(() => hasDraft(draftId));
   if (!run.data) return null;
-  const { readings, probe, silent } = run.data;
+  const { readings, probe, silent, trouble } = run.data;
   const now = silkNow(readings, view.settings.temperatureUnit);
   const last = readings.at(-1);
   const call = async (way: string, body: object): Promise<boolean> => {
@@ -168,6 +168,7 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
               {now.heldC !== null && `, ${show.temp(Math.round(10 * now.heldC) / 10)} on the mean`}.
             </p>
           )}
+          {trouble !== null && <p className="font-semibold text-crimson">{trouble}</p>}
           {silent && <p className="font-semibold text-crimson">The probe says nothing: look at its plug.</p>}
         </div>
       </div>
