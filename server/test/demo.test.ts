@@ -1,3 +1,5 @@
+import { join } from 'node:path';
+import Ajv from 'ajv';
 import type { BeanLotView, BeanStoreView } from '@wunsch/core/api/beans';
 import type { LoadView, ProgramView, TrialView } from '@wunsch/core/api/roast';
 import type { BatchView, BenchView, FloorView, LotView } from '@wunsch/core/api/types';
@@ -7,6 +9,7 @@ import { Valuation } from '@wunsch/core/ledger/valuation';
 import { STATIONS } from '@wunsch/core/work/stations';
 import { makeDemo } from '../src/demo/generator';
 import { exportWorkshop } from '../src/journal/export';
+import { readAnswers } from '../src/http/openapi';
 import { testServer, type TestServer } from './harness';
 
 const NOW = Date.UTC(2026, 4, 20, 10, 30);
@@ -151,6 +154,77 @@ test('every lot and batch opens', async () => {
     const lot = (await server.call('GET', `/api/trace/lots/${server.workshop.book.holding(id).code}`)).body as LotView;
     expect(lot.receivedMg).toBeGreaterThan(0);
   }
+});
+
+/** Ids and codes of everything in the book, a few of each kind: something of them fits each address. */
+function names(): string[] {
+  const { workshop } = server;
+  const { book, batches, works, machines, people, roasts, routes } = workshop;
+  const some = <T>(all: Iterable<T>, most = 4): T[] => [...all].slice(0, most);
+  const kinds = new Map([...book.live].map((id) => [book.holding(id).kind, id]));
+  const standing = [...kinds.values()];
+  const last = book.timeline.slice(-300).filter(({ kind }) => kind === 'temper' || kind === 'mould');
+  const roasted = some([...roasts.curves.values()].flatMap(({ loadId }) => (loadId === null ? [] : [loadId])));
+  const inRecords = [...workshop.records.everything(), ...workshop.recipes.everything()].flatMap(({ id, value }) => [
+    id,
+    ...Object.entries(value).flatMap(([key, of]) => (/Id$/.test(key) && typeof of === 'string' ? [of] : [])),
+  ]);
+  const ids = [
+    ...[...standing, ...roasted].flatMap((id) => [book.holding(id).code, id]),
+    ...some([...batches.values()].reverse()).flatMap(({ code, id }) => [code, id]),
+    ...some(works.keys(), 9),
+    ...some(machines.keys(), 9),
+    ...some(people.keys()),
+    ...some(routes.keys()),
+    ...some(last.map(({ id }) => id)),
+    ...[...roasts.everything()].flatMap(({ value }) => ('programId' in value ? [value.programId] : [])),
+    ...[...roasts.everything()].flatMap(({ value }) => ('trialId' in value ? [String(value.trialId)] : [])),
+    ...inRecords,
+  ];
+  return [...new Set(ids)];
+}
+
+/** What some addresses have to be asked. */
+const ASKED: Record<string, string> = {
+  '/api/losses/series': '?station=roast',
+  '/api/taste/subject': '?code=B055',
+  '/api/taste/words/of': '?group=',
+  '/api/trace/sharing': '?kind=machine&id=convection-oven',
+};
+const NOT_THERE = ['/api/ledger/works/:id', '/api/recipe/weighings/:id', '/api/workshop/backups'];
+
+test('every answer is as its description says', async () => {
+  const answers = readAnswers(join(__dirname, '../dist/answers.json'));
+  if (!answers) throw new Error('npm run build describes the answers');
+  const ajv = new Ajv({ strict: false, allErrors: false });
+  ajv.addSchema({ $id: 'all', components: { schemas: answers.schemas } });
+  const absolute = (schema: object): object =>
+    JSON.parse(JSON.stringify(schema).replaceAll('"#/components', '"all#/components')) as object;
+  const found = names();
+  const unseen: string[] = [];
+  const wrong: string[] = [];
+  for (const [url, schema] of Object.entries(answers.reads)) {
+    const fits = ajv.compile(absolute(schema));
+    let seen = 0;
+    const query = ASKED[url] ?? '';
+    for (const name of url.includes(':') ? (url.startsWith('/api/:station') ? STATIONS : found) : ['']) {
+      const { statusCode, body } = await server.app.inject(
+        url.replace(/:\w+/, encodeURIComponent(name)).replace(/:\w+/, '1') + query,
+      );
+      if (statusCode !== 200) continue;
+      seen += 1;
+      if (!fits(JSON.parse(body))) {
+        const { instancePath = '', message = '' } = fits.errors?.[0] ?? {};
+        wrong.push(`${url} of ${name}: ${instancePath} ${message}`);
+        break;
+      }
+      if (seen === 3) break;
+    }
+    if (seen === 0) unseen.push(url);
+  }
+  expect(wrong).toEqual([]);
+  // Served only beside a directory; and what nobody does in the demo.
+  expect(unseen).toEqual(NOT_THERE);
 });
 
 test('the same hour and seed give the same work', async () => {

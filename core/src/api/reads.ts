@@ -9,14 +9,16 @@ import type { Mark } from '../trace/marks';
 import type { BeanLotView, BeanStoreView, RoomView, SampleView, SortView } from './beans';
 import type { GrinderView, GrindHits, GrindRunView, RestBenefit, RestShelf } from './grind';
 import type { JudgementWordView } from './judgement';
-import type { LossBookView, SeriesView, StockTakeRow, WinnowPastView } from './losses';
+import type { LossBookView, LossWatch, SeriesView, StockTakeRow, WinnowPastView } from './losses';
+import type { PrinterView, ScaleReading } from './devices';
 import type { MouldingView, MouldsView } from './mould';
-import type { FinishedGoodsView, MarginsView, OrdersView } from './orders';
-import type { ProductsView } from './products';
+import type { FinishedGoodsView, MarginsView, OrdersView, OrderView } from './orders';
+import type { ProductPageView, ProductsView } from './products';
 import type { ComplaintView, RecallRow, RecallView, SharingView } from './recall';
 import type { BowlView, PantryView, RecipeRow, RecipeView, WeighingView } from './recipe';
 import type {
   CoolingView,
+  CurveData,
   LiveView,
   LoadRow,
   LoadView,
@@ -37,6 +39,7 @@ import type {
   SampleChoice,
   SeatView,
   SessionView,
+  SheetView,
   SubjectView,
   TastingView,
   VocabularyView,
@@ -48,6 +51,7 @@ import type {
   BenchView,
   ClosedWork,
   CompositionView,
+  DueItem,
   FloorView,
   HoldingView,
   LotView,
@@ -59,6 +63,9 @@ import type {
 
 /** A lot in the list of lots. */
 export type LotRow = HoldingView & { facts: LotFacts; receivedMg: number };
+
+/** The curve of a load. */
+export type LoadCurve = CurveData & { code: string; source: string; startedAt: number };
 
 /** A batch in the list of batches. */
 export interface BatchRow {
@@ -232,6 +239,17 @@ export interface Reads {
   '/api/workshop': WorkshopView;
   '/api/workshop/backups': BackupsView;
   '/api/workshop/machines/:id/allergens': MachineAllergens;
+  '/api/health': { ok: boolean; version: number; steps: number; upMs: number };
+  '/api/ledger/due': DueItem[];
+  '/api/ledger/steps': { steps: StepView[]; next: number | null };
+  '/api/trace/compositions/:code': CompositionView;
+  '/api/devices/scale': ScaleReading;
+  '/api/devices/printer': PrinterView;
+  '/api/losses/watch': { watch: LossWatch[] };
+  '/api/products/:id': ProductPageView;
+  '/api/orders/:id': OrderView;
+  '/api/taste/sheets/:id': SheetView;
+  '/api/roast/loads/:code/curve.json': LoadCurve;
 }
 
 /** What has to be answered at an address; nothing is said of those that are not in the list. */

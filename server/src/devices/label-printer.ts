@@ -1,14 +1,4 @@
-/** One thing that a label printer was given. */
-export interface PrintJob {
-  id: number;
-  /** What stands on it, in a word: a code. */
-  what: string;
-  copies: number;
-  /** Bytes of the PDF file that was sent. */
-  bytes: number;
-  at: number;
-  state: 'printed' | 'waiting';
-}
+import type { PrintJob } from '@wunsch/core/api/devices';
 
 const MOST_JOBS = 50;
 

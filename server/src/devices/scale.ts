@@ -1,14 +1,5 @@
+import type { ScaleReading } from '@wunsch/core/api/devices';
 import { seeded } from '@wunsch/core/stats/chance';
-
-/** What any scale says: grams on the platform and whether they have settled. */
-export interface ScaleReading {
-  massG: number;
-  stable: boolean;
-  simulated: boolean;
-  /** Nothing is heard from it. */
-  unplugged: boolean;
-  at: number;
-}
 
 export interface ScaleDriver {
   read(): ScaleReading;

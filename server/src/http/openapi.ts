@@ -57,7 +57,7 @@ export function openApiOf(routes: readonly Route[], answers: AnswerSchemas | nul
       })),
       ...(query ? queryParameters(query) : []),
     ];
-    const answer = method === 'GET' ? answers?.reads[url] : undefined;
+    const answer = method === 'GET' && answers ? answerAt(answers.reads, url) : undefined;
     paths[path] = {
       ...paths[path],
       [method.toLowerCase()]: {
@@ -65,7 +65,7 @@ export function openApiOf(routes: readonly Route[], answers: AnswerSchemas | nul
         ...(parameters.length > 0 ? { parameters } : {}),
         ...(body ? { requestBody: { required: true, content: json(schemaOf(body)) } } : {}),
         responses: {
-          '2XX': { description: 'Done', ...(isFile ? {} : { content: json(answer ?? {}) }) },
+          '2XX': { description: 'Done', ...(isFile || url.endsWith('.csv') ? {} : { content: json(answer ?? {}) }) },
           '4XX': { description: 'Refused', content: { 'application/problem+json': refused } },
         },
       },
@@ -77,6 +77,16 @@ export function openApiOf(routes: readonly Route[], answers: AnswerSchemas | nul
     paths,
     ...(answers ? { components: { schemas: answers.schemas } } : {}),
   };
+}
+
+/** What is answered at an address: by its name, else by that of several, as `/api/:station/bench`. */
+function answerAt(reads: AnswerSchemas['reads'], url: string): object | undefined {
+  const parts = url.split('/');
+  const fits = (name: string): boolean => {
+    const own = name.split('/');
+    return own.length === parts.length && own.every((part, i) => part.startsWith(':') || part === parts[i]);
+  };
+  return reads[url] ?? reads[Object.keys(reads).find(fits) ?? ''];
 }
 
 function queryParameters(query: z.ZodMiniType): object[] {

@@ -2,7 +2,7 @@ import type { StepVersions } from '@wunsch/core/api/reads';
 import { param } from '../http/param';
 import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { ClosedWork, CorrectionPreview } from '@wunsch/core/api/types';
+import type { ClosedWork, CorrectionPreview, StepView } from '@wunsch/core/api/types';
 import { command, type Command } from '@wunsch/core/commands';
 import { entryHead, startWork, type EntryHead } from '@wunsch/core/work/start';
 import { id } from '@wunsch/core/fields/fields';
@@ -141,7 +141,7 @@ export function ledgerRoutes(router: Router, views: Views): void {
     'Steps in force, newest first; page with `before`',
     (_, query) => {
       const { timeline } = workshop.book;
-      const steps: unknown[] = [];
+      const steps: StepView[] = [];
       let next: number | null = null;
       for (let i = Math.min(query.before ?? timeline.length, timeline.length) - 1; i >= 0; i -= 1) {
         const step = timeline[i];
