@@ -1,40 +1,45 @@
 import { z } from 'zod/mini';
+import { field } from '../fields/registry';
 
 /** Rounding of tables: parts of a hundred grams may add up to a little more. */
 const SLACK = 0.05;
-const part = z._default(
-  z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100, 'is more than all of it')),
-  0,
-);
+/** Grams in 100 g: fourteen fields side by side, under words that say so once. */
+const part = (label: string) =>
+  field(z._default(z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(100, 'is more than all of it')), 0), {
+    label,
+  });
 
 /** What 100 g of an ingredient are made of; what is not named is other dry matter. */
 const fields = z.object({
   /** All fat, cocoa butter and milk fat among it. */
-  fatPct: part,
-  cocoaButterPct: part,
-  milkFatPct: part,
+  fatPct: part('Fat'),
+  cocoaButterPct: part('of it cocoa butter'),
+  milkFatPct: part('of it milk fat'),
   /** Cocoa without its fat, dry. */
-  dryCocoaPct: part,
+  dryCocoaPct: part('Fat-free cocoa'),
   /** Sugar that was added as such, also what a sweet ingredient brings of it. */
-  sugarPct: part,
+  sugarPct: part('Sugar'),
   /** Sweeteners without sugar. */
-  polyolsPct: part,
+  polyolsPct: part('Sweetener without sugar'),
   /** Milk without its fat, dry. */
-  dryMilkPct: part,
-  saltPct: part,
-  waterPct: part,
+  dryMilkPct: part('Fat-free milk solids'),
+  saltPct: part('Salt'),
+  waterPct: part('Water'),
   /** Of the fat, emulsifying: lecithin. */
-  lecithinPct: part,
+  lecithinPct: part('Lecithin, in the fat'),
   /** For the label's estimate: all sugars, lactose and those of fruit among them. */
-  sugarsPct: part,
-  proteinPct: part,
-  fibrePct: part,
+  sugarsPct: part('All sugars, for the label'),
+  proteinPct: part('Protein'),
+  fibrePct: part('Fibre'),
   /** Grams a millilitre, where it was measured; else from what it is made of. */
-  densityGPerMl: z._default(
-    z.nullable(
-      z.number().check(z.minimum(0.3, 'is lighter than any powder'), z.maximum(4, 'is heavier than any food')),
+  densityGPerMl: field(
+    z._default(
+      z.nullable(
+        z.number().check(z.minimum(0.3, 'is lighter than any powder'), z.maximum(4, 'is heavier than any food')),
+      ),
+      null,
     ),
-    null,
+    { label: 'Density, if measured', unit: 'g/ml' },
   ),
 });
 
@@ -62,7 +67,10 @@ export const datedFacts = z.object({
   /** The first day that they hold; null: since ever. */
   from: z._default(z.nullable(z.iso.date('is a date like 2027-05-31')), null),
   /** Where the contents are from. */
-  source: z._default(z.string().check(z.trim(), z.maxLength(200, 'is longer than 200 letters')), ''),
+  source: field(z._default(z.string().check(z.trim(), z.maxLength(200, 'is longer than 200 letters')), ''), {
+    label: 'Where the figures are from',
+    example: 'label of the bag, laboratory',
+  }),
   contents: z._default(z.nullable(contents), null),
   allergens: z._default(z.nullable(allergens), null),
   pricePerKg: z._default(
@@ -77,7 +85,10 @@ export const madeOf = z
   .array(
     z.object({
       materialId: z.string().check(z.minLength(1), z.maxLength(64)),
-      pct: z.number().check(z.positive('must be more than 0'), z.maximum(100, 'is more than all of it')),
+      pct: field(z.number().check(z.positive('must be more than 0'), z.maximum(100, 'is more than all of it')), {
+        label: 'Share',
+        unit: '%',
+      }),
     }),
   )
   .check(
