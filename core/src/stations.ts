@@ -4,7 +4,7 @@ import { planDry, planReceive } from './beans/receive';
 import { chargeGates, readingGates } from './grind/gates';
 import { begins, type Asked, type Gate, type GateContext } from './gates/gate';
 import { planCharge, planDischarge, planReading } from './grind/grind';
-import { planAdjust, planBuy, planReturn, planSell } from './money/trade';
+import { checkReturns, planAdjust, planBuy, planReturn, planSell } from './money/trade';
 import { mouldGates } from './mould/gates';
 import { planMould } from './mould/mould';
 import { planOpen } from './money/opening';
@@ -13,6 +13,7 @@ import { planPack } from './pack/pack';
 import { restGates } from './rest/gates';
 import { planRest } from './rest/rest';
 import { planRoast } from './roast/roast';
+import { checkPiles } from './sort/piles';
 import { planSort } from './sort/sort';
 import { planTaste } from './taste/taste';
 import { temperGates } from './temper/gates';
@@ -33,7 +34,9 @@ import type { StartWork } from './work/start';
 import type { StationFacts } from './workshop/station';
 import type { Work } from './workshop/work';
 import type { Station } from './work/stations';
-import type { HoldingKind, StepKind } from './ledger/types';
+import type { Book } from './ledger/book';
+import type { HoldingKind, Step, StepKind } from './ledger/types';
+import type { Settings } from './workshop/schemas';
 import type { Command, CommandOf } from './commands';
 import type { PlanContext, StepPlan } from './ledger/planner';
 
@@ -93,6 +96,26 @@ const PLANNERS: Planners = {
 /** Turns what was entered at a bench into the postings of one step. @throws DomainError with the field at fault */
 export function planStep(command: Command, context: PlanContext): StepPlan {
   return (PLANNERS[command.kind] as (c: Command, x: PlanContext) => StepPlan)(command, context);
+}
+
+/** What an entry is checked against beside its plan. */
+export interface EntryContext {
+  book: Book;
+  settings: Pick<Settings, 'rejectReasons'>;
+  /** The version that is corrected or taken back; null: it is new. */
+  old: Step | null;
+}
+
+/**
+ * What has to hold of an entry beside its plan.
+ *
+ * @param command null: what was entered is taken back
+ * @throws DomainError naming the field, or the steps that stand against it
+ */
+export function checkEntry(command: Command | null, { book, settings, old }: EntryContext): void {
+  if (old?.kind === 'sell' && (command === null || command.kind === 'sell')) checkReturns(book, old, command);
+  if (command?.kind === 'sort')
+    checkPiles(command, settings.rejectReasons, (old?.command ?? null) as CommandOf<'sort'> | null);
 }
 
 /** Every stop that stands in the way of an entry, or of beginning work. */

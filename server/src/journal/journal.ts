@@ -6,20 +6,19 @@ import type { Position } from '@wunsch/core/ledger/entries';
 import type { Command } from '@wunsch/core/commands';
 import type { EntryHead } from '@wunsch/core/work/start';
 import { hasSources } from '@wunsch/core/commands';
-import { gatesOf, planStep } from '@wunsch/core/stations';
+import { checkEntry, gatesOf, planStep } from '@wunsch/core/stations';
 import { passGates } from '@wunsch/core/gates/gate';
 import { cannotFollow, Revision } from '@wunsch/core/ledger/revision';
 import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import type { Holding, Override, Step, StepKind } from '@wunsch/core/ledger/types';
 import { ratesAt } from '@wunsch/core/money/rates';
-import { checkReturns } from '@wunsch/core/money/trade';
 import { toMg } from '@wunsch/core/units/mass';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { checkPackedAs } from '@wunsch/core/products/book';
 import { blocksOf, checkBlocks } from '@wunsch/core/trace/blocks';
 import { Kept } from './kept';
-import { checkPiles, gateContext } from './stops';
+import { gateContext } from './stops';
 import { Revisions, type Entering, type Reached } from './revisions';
 
 export interface Correction {
@@ -98,11 +97,10 @@ export abstract class Journal extends Kept {
         { path: 'kind', message: `is not ${old.kind}` },
       ]);
     }
-    if (old?.kind === 'sell' && command.kind === 'sell') checkReturns(this.book, old, command);
+    checkEntry(command, { book: this.book, settings: this.settings, old: old ?? null });
     if (!old && hasSources(command)) this.checkBeans(command.sources, command.kind);
     if (!old) checkBlocks(this.book, blocksOf(this.records), command);
     checkPackedAs(this.records, command);
-    if (command.kind === 'sort') checkPiles(command.rejects, this.settings, old);
     const seq = this.seq + 1;
     const order = old?.order ?? seq;
     const begun = finishing === undefined ? undefined : this.works.get(finishing)?.overrides;
@@ -307,7 +305,7 @@ export abstract class Journal extends Kept {
   withdraw(stepId: string, personId: string, reason: string): Step {
     this.checkHead({ personId, machineId: null });
     const old = this.currentStep(stepId);
-    if (old.kind === 'sell') checkReturns(this.book, old, null);
+    checkEntry(null, { book: this.book, settings: this.settings, old });
     const step: Step = {
       ...plainStep(old),
       id: nanoid(12),
