@@ -1,0 +1,31 @@
+/* Contents: what others use of this room, file by file. Kept by scripts/contents.mjs. */
+
+export { BarsByBatch, type BatchBars } from './bars';
+export { blocksOf, checkBlocks } from './blocks';
+export { type TraceDrawing, type TracePlace, traceDrawing } from './branches';
+export { epcisDocument } from './epcis';
+export {
+  type FlowStation,
+  type Fractions,
+  type StationTotals,
+  addTotals,
+  downstream,
+  fillingShares,
+  flowByStation,
+  greenMg,
+  totalsByStation,
+  upstream,
+} from './flow';
+export { type Mark, marksOf } from './marks';
+export { Notables } from './notable';
+export { recallOf } from './recall';
+export { COMPLAINTS, COMPLAINT_WORDS, type ComplaintKind, type TraceRecordValue, traceRecord } from './records';
+export {
+  SHARED_KINDS,
+  type SharedGroup,
+  type SharedKind,
+  type SharedOptions,
+  type SharedThing,
+  goodsHaving,
+  sharedBy,
+} from './shared';

@@ -1,0 +1,24 @@
+/* Contents: what others use of this room, file by file. Kept by scripts/contents.mjs. */
+
+export { type CurveMeta, type FileMeta } from './kept';
+export { ROUTE_TEMPLATES } from './routes';
+export {
+  DEFAULT_SETTINGS,
+  type Machine,
+  type Person,
+  type Settings,
+  attended,
+  machine,
+  machineFacts,
+  newCleaning,
+  newMaterial,
+  newPerson,
+  newRoute,
+  newService,
+  person,
+  settings,
+  settingsChange,
+} from './schemas';
+export { type StationFacts } from './station';
+export { USUAL_MATERIALS } from './usual-materials';
+export { type Work, workedMs } from './work';
