@@ -41,7 +41,8 @@ export async function writeAnswers(root, to) {
   );
   const generator = TJS.buildGenerator(program, { required: true, ref: true, topRef: false, ignoreErrors: true });
   const { properties, definitions = {} } = generator.getSchemaForSymbol('Reads');
-  const { definitions: more = {}, $schema: _, ...problem } = generator.getSchemaForSymbol('Problem');
+  const { definitions: more = {}, ...problem } = generator.getSchemaForSymbol('Problem');
+  delete problem.$schema;
   const all = { ...definitions, ...more, Problem: problem };
   const names = namesOf(Object.keys(all));
   const renamed = (node) => {

@@ -25,6 +25,8 @@ import { openingRoutes } from './ledger/opening';
 import { floorRoutes } from './floor/plugin';
 import { ledgerRoutes } from './ledger/plugin';
 import { Views } from './ledger/views';
+import { workAhead } from './ledger/ahead';
+import { lossIndex } from './losses/index-by-month';
 import { lossRoutes } from './losses/plugin';
 import { LiveRoasts } from './roast/live';
 import { roastCalculators } from './roast/calculators';
@@ -160,10 +162,9 @@ export async function buildApp({
   const startedAt = workshop.now();
   let stopProbes = (): void => undefined;
   let stopBackups = (): void => undefined;
+  let stopAhead = (): void => undefined;
   let stopStore = (): void => undefined;
-  let stopBowls = (): void => undefined;
-  let stopPours = (): void => undefined;
-  let stopRoasts = (): Promise<void> => Promise.resolve();
+  let stopRuns: (() => Promise<void>)[] = [];
   router.read('/api/health', 'Whether it is up', () => ({
     ok: true,
     version: workshop.version,
@@ -214,17 +215,17 @@ export async function buildApp({
   app.addHook('onListen', (done) => {
     stopStore = watchStore(workshop, logError);
     stopProbes = watchProbes(workshop, probe, logError);
-    stopRoasts = live.watch();
-    stopBowls = bowls.watch(clock.speed);
-    stopPours = pours.watch();
+    stopRuns = [live.watch(), bowls.watch(clock.speed), pours.watch()];
     if (backups) stopBackups = watchBackups(router, backups);
+    stopAhead = workAhead([(until) => views.yields.update(until), (until) => lossIndex(views).update(until)], logError);
     done();
   });
   app.addHook('preClose', async () => {
     stopProbes();
     stopStore();
     stopBackups();
-    await Promise.all([stopBowls(), stopPours(), stopRoasts()]);
+    stopAhead();
+    await Promise.all(stopRuns.map((stop) => stop()));
   });
   app.addHook('onSend', (request, reply, payload, done) => {
     if (request.url.startsWith('/api/')) {

@@ -6,10 +6,13 @@ import type { BatchView, BenchView, FloorView, LotView } from '@wunsch/core/api/
 import { localIn } from '@wunsch/core/units/zone';
 import { studyRoast } from '@wunsch/core/roast/study';
 import { Valuation } from '@wunsch/core/ledger/valuation';
+import { StationSums, type StationTotals } from '@wunsch/core/trace/flow';
 import { STATIONS } from '@wunsch/core/work/stations';
 import { makeDemo } from '../src/demo/generator';
 import { exportWorkshop } from '../src/journal/export';
 import { readAnswers } from '../src/http/openapi';
+import { Views } from '../src/ledger/views';
+import { LossIndex } from '../src/losses/index-by-month';
 import { testServer, type TestServer } from './harness';
 
 const NOW = Date.UTC(2026, 4, 20, 10, 30);
@@ -135,6 +138,34 @@ test('its money adds up to the thousandth of a cent', () => {
     totals.boughtMilli + totals.labourMilli + totals.energyMilli,
   );
   expect(totals.revenueMilli).toBeGreaterThan(totals.soldMilli);
+});
+
+test('the loss book by months is what all its steps add up to, from whichever day on', () => {
+  const { views, workshop } = { views: new Views(server.workshop), workshop: server.workshop };
+  const { book } = workshop;
+  for (const days of [20, 91, 200.5, 365, 40_000]) {
+    const from = NOW - days * 86_400_000;
+    const direct = new Map<string, StationSums>();
+    for (const step of book.timeline) {
+      const made = step.slots['good'] ?? step.batchId;
+      if (step.at < from || made === null || ['buy', 'sell', 'return'].includes(step.kind)) continue;
+      const { family } = views.dominant(made);
+      const sums = direct.get(family) ?? new StationSums();
+      sums.add(book, step);
+      direct.set(family, sums);
+    }
+    const sorted = (rows: readonly StationTotals[]) =>
+      rows.map((row) => ({ ...row, losses: [...row.losses].sort((a, b) => (a.cause < b.cause ? -1 : 1)) }));
+    const byMonth = new LossIndex(views).since(from);
+    for (const [family, sums] of direct)
+      expect([days, family, sorted(byMonth.get(family)?.totals ?? [])]).toEqual([days, family, sorted(sums.totals())]);
+  }
+  // A slice at a time comes to the same.
+  const slow = new LossIndex(views);
+  let slices = 0;
+  while (!slow.update(performance.now() + 1)) slices += 1;
+  expect(slices).toBeGreaterThan(1);
+  expect(slow.since(-Infinity)).toEqual(new LossIndex(views).since(-Infinity));
 });
 
 test('every lot and batch opens', async () => {

@@ -281,18 +281,34 @@ const emptyTotals = (station: Station): StationTotals => ({
   reworkMg: 0,
 });
 
-/** Adds up whole steps by station, in workshop order: for sums over years, without keeping the steps. */
-export function totalsByStation(book: Book, steps: readonly Step[]): StationTotals[] {
-  const rows = new Map<Station, StationTotals>();
-  for (const step of steps) {
+/** Whole steps added up by station as they come, without keeping them: for sums over years. */
+export class StationSums {
+  private readonly rows = new Map<Station, StationTotals>();
+
+  private readonly row = (station: Station): StationTotals => {
+    const row = this.rows.get(station) ?? emptyTotals(station);
+    this.rows.set(station, row);
+    return row;
+  };
+
+  add(book: Book, step: Step): void {
     const station = step.station as Station;
-    if (!STATIONS.includes(station) || step.postings.length === 0) continue;
-    const row = rows.get(station) ?? emptyTotals(station);
-    rows.set(station, row);
-    addStep(book, row, step, 1);
+    if (!STATIONS.includes(station)) return;
+    const { postings } = step;
+    if (postings.length === 0) return;
+    addStep(book, this.row(station), step, 1);
+    takeOutRework(book, this.row, step, 1);
   }
-  for (const step of steps) takeOutRework(book, rows, step, 1);
-  return STATIONS.flatMap((station) => rows.get(station) ?? []);
+
+  /** The sums in workshop order; stations without steps are left out. */
+  totals(): StationTotals[] {
+    return STATIONS.flatMap((station) => this.rows.get(station) ?? []).filter(({ count }) => count > 0);
+  }
+
+  /** All rows, also those of which only something was taken out: to be added to others. */
+  parts(): StationTotals[] {
+    return [...this.rows.values()];
+  }
 }
 
 /** Sums of several parts of the work, added station by station. */
@@ -309,7 +325,7 @@ export function addTotals(parts: readonly (readonly StationTotals[])[]): Station
     row.reworkMg += part.reworkMg;
     for (const { cause, mg } of part.losses) addLoss(row, cause, mg);
   }
-  return STATIONS.flatMap((station) => rows.get(station) ?? []);
+  return STATIONS.flatMap((station) => rows.get(station) ?? []).filter(({ count }) => count > 0);
 }
 
 function addLoss(row: StationTotals, cause: LossCause, mg: number): void {
@@ -335,7 +351,7 @@ export function flowByStation(book: Book, fractions: Fractions): FlowStation[] {
     }
     row.steps.push(addStep(book, row, step, fraction));
   }
-  for (const { step, fraction } of ordered) takeOutRework(book, rows, step, fraction);
+  for (const { step, fraction } of ordered) takeOutRework(book, (station) => rows.get(station), step, fraction);
   return STATIONS.map((station) => rows.get(station)).filter((row) => row !== undefined);
 }
 
@@ -346,7 +362,12 @@ const REWORKED = new Set<HoldingKind>(['mass', 'block', 'tempered', 'remelt', 'b
  * Bars that go back to be tempered again pass temper and mould twice. The second pass is not new chocolate,
  * so what went back is taken out of every station of the loop.
  */
-function takeOutRework(book: Book, rows: Map<Station, StationTotals>, step: Step, fraction: number): void {
+function takeOutRework(
+  book: Book,
+  rowOf: (station: Station) => StationTotals | undefined,
+  step: Step,
+  fraction: number,
+): void {
   const to = STATIONS.indexOf(step.station as Station);
   if (to < 0) return;
   for (const p of step.postings) {
@@ -359,7 +380,7 @@ function takeOutRework(book: Book, rows: Map<Station, StationTotals>, step: Step
     if (from <= to && !again) continue;
     const mg = -p.massMg * fraction;
     for (const station of STATIONS.slice(to, from + 1)) {
-      const row = rows.get(station);
+      const row = rowOf(station);
       if (!row) continue;
       row.inMg -= mg;
       row.goodMg -= mg;

@@ -7,13 +7,13 @@ export { epcisDocument } from './epcis';
 export {
   type FlowStation,
   type Fractions,
+  StationSums,
   type StationTotals,
   addTotals,
   downstream,
   fillingShares,
   flowByStation,
   greenMg,
-  totalsByStation,
   upstream,
 } from './flow';
 export { type Mark, marksOf } from './marks';

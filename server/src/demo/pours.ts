@@ -115,7 +115,9 @@ export function holdSilk(workshop: Workshop, butterId: string, massG: number, no
   const rows = [];
   for (let at = startedAt; at < now; at += MINUTE)
     rows.push({ at, values: [simulatedSilkC((at - startedAt) / 1000, seedOf(work.id))] });
-  workshop.addCurve(logRow({ id: `pour-${work.id}`, loadId: null, name: 'pour', source: 'pour simulated 1' }, POUR_CHANNELS, rows));
+  workshop.addCurve(
+    logRow({ id: `pour-${work.id}`, loadId: null, name: 'pour', source: 'pour simulated 1' }, POUR_CHANNELS, rows),
+  );
 }
 
 /** The pour that is on the machine now: planned, followed by the simulated probe since it began. */
@@ -128,5 +130,7 @@ export function followPour(workshop: Workshop, workId: string, massG: number, no
   const rows = [];
   for (let at = work.startedAt; at < now; at += 1000)
     rows.push({ at, values: [simulatedPourC((at - work.startedAt) / 1000, windows, false, seedOf(workId))] });
-  workshop.addCurve(logRow({ id: `pour-${workId}`, loadId: null, name: 'pour', source: 'pour simulated 1' }, POUR_CHANNELS, rows));
+  workshop.addCurve(
+    logRow({ id: `pour-${workId}`, loadId: null, name: 'pour', source: 'pour simulated 1' }, POUR_CHANNELS, rows),
+  );
 }

@@ -2,7 +2,7 @@ import type { AnswerAt } from '@wunsch/core/api/reads';
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
-import { z } from 'zod/mini';
+import type { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { away } from '../heavy/away';
 import type { Calculators } from './calculating';

@@ -44,7 +44,13 @@ export class YieldIndex {
     return this.byKind.get(kind) ?? NONE;
   }
 
-  private update(): void {
+  /**
+   * Takes in what was entered since.
+   *
+   * @param until stops at that moment of the machine's clock, where it is not done by then
+   * @returns whether it is done
+   */
+  update(until = Infinity): boolean {
     const { book, valuation } = this.workshop;
     const { timeline } = book;
     if (this.worth !== valuation || (this.seen > 0 && timeline[this.seen - 1] !== this.last)) {
@@ -55,10 +61,12 @@ export class YieldIndex {
       this.worth = valuation;
     }
     for (; this.seen < timeline.length; this.seen += 1) {
+      if (this.seen % 64 === 0 && performance.now() > until) return false;
       const step = timeline[this.seen];
       if (step) this.add(step, this.seen);
+      this.last = step;
     }
-    this.last = timeline[this.seen - 1];
+    return true;
   }
 
   private add(step: Step, index: number): void {

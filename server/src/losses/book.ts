@@ -1,11 +1,11 @@
 import type { LossBookView } from '@wunsch/core/api/losses';
 import { lossWay, onePointBetter, type LossRow } from '@wunsch/core/losses/losses';
-import { isByProduct, type Step } from '@wunsch/core/ledger/types';
-import { addTotals, totalsByStation, type StationTotals } from '@wunsch/core/trace/flow';
+import { addTotals, type StationTotals } from '@wunsch/core/trace/flow';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import type { Station } from '@wunsch/core/work/stations';
 import { usualBar } from '../ledger/expected';
 import type { Views } from '../ledger/views';
+import { lossIndex, type LossSums } from './index-by-month';
 import { lossWatch } from './series';
 
 const DAY_MS = 86_400_000;
@@ -28,19 +28,17 @@ export function lossBook(views: Views, months: number, family: string | null): L
 }
 
 function makeBook(views: Views, months: number, family: string | null): Omit<LossBookView, 'watch'> {
-  const { workshop } = views;
-  const to = workshop.now();
+  const to = views.workshop.now();
   const from = to - months * MONTH_MS;
-  const byFamily = stepsByFamily(views, from);
+  const byFamily = lossIndex(views).since(from);
   const families = [...byFamily.keys()].filter((name) => name !== '').sort();
-  const chosen = family === null ? [...byFamily.values()].flat() : (byFamily.get(family) ?? []);
-  const totals = new Map([...byFamily].map(([name, steps]) => [name, totalsByStation(workshop.book, steps)] as const));
-  const flows = family === null ? addTotals([...totals.values()]) : (totals.get(family) ?? []);
+  const chosen = family === null ? [...byFamily.values()] : [byFamily.get(family)].filter((sums) => sums !== undefined);
+  const flows = addTotals(chosen.map(({ totals }) => totals));
   const way = lossWay(flows);
   const bar = usualBar(views, family ?? '');
-  const first = chosen.reduce((least, step) => Math.min(least, step.at), to);
+  const first = chosen.reduce((least, { firstAt }) => Math.min(least, firstAt ?? to), to);
   const years = Math.max(1 / 12, (to - Math.max(from, first)) / (12 * MONTH_MS));
-  const costs = costAfter(views, chosen);
+  const costs = costAfter(chosen);
   return {
     from,
     to,
@@ -56,7 +54,7 @@ function makeBook(views: Views, months: number, family: string | null): Omit<Los
       ),
     unaccounted: way.map((row) => unaccountedAt(row, flows, costs)).filter(({ massMg }) => massMg > 0),
     byFamily: families
-      .map((name) => ({ family: name, yields: yieldsOf(lossWay(totals.get(name) ?? [])) }))
+      .map((name) => ({ family: name, yields: yieldsOf(lossWay(byFamily.get(name)?.totals ?? [])) }))
       .filter(({ yields }) => yields.length > 0),
   };
 }
@@ -80,47 +78,16 @@ function unaccountedAt(
   };
 }
 
-/** Steps since then by the family of what they made. */
-function stepsByFamily(views: Views, from: number): Map<string, Step[]> {
-  const { timeline } = views.workshop.book;
-  const rows = new Map<string, Step[]>();
-  for (let i = timeline.length - 1; i >= 0; i -= 1) {
-    const step = timeline[i];
-    if (!step || step.at < from) break;
-    const made = step.slots['good'] ?? step.batchId;
-    if (
-      step.postings.length === 0 ||
-      made === null ||
-      step.kind === 'buy' ||
-      step.kind === 'sell' ||
-      step.kind === 'return'
-    )
-      continue;
-    const { family } = views.dominant(made);
-    const list = rows.get(family);
-    if (list) list.push(step);
-    else rows.set(family, [step]);
-  }
-  return rows;
-}
-
 /** What a kilogram of good output cost after each station, in major units. */
-function costAfter(views: Views, steps: readonly Step[]): Map<Station, number> {
-  const { book, valuation } = views.workshop;
-  const sums = new Map<Station, { milli: number; mg: number }>();
-  for (const step of steps) {
-    const cost = valuation.costOf(step.id);
-    if (!cost || step.kind === 'charge') continue;
-    const sum = sums.get(step.station as Station) ?? { milli: 0, mg: 0 };
-    for (const p of step.postings) {
-      if (p.holdingId === null || p.massMg <= 0 || isByProduct(book.holding(p.holdingId).kind)) continue;
-      sum.mg += p.massMg;
-      sum.milli += cost.outputs.get(p.holdingId) ?? 0;
+function costAfter(sums: readonly LossSums[]): Map<Station, number> {
+  const all = new Map<Station, { milli: number; mg: number }>();
+  for (const { worth } of sums)
+    for (const [station, { milli, mg }] of worth) {
+      const sum = all.get(station) ?? { milli: 0, mg: 0 };
+      all.set(station, { milli: sum.milli + milli, mg: sum.mg + mg });
     }
-    sums.set(step.station as Station, sum);
-  }
   return new Map(
-    [...sums].flatMap(([station, { milli, mg }]) =>
+    [...all].flatMap(([station, { milli, mg }]) =>
       mg > 0 ? [[station, majorFromMilli(milli / (mg / 1e6))] as const] : [],
     ),
   );

@@ -127,7 +127,7 @@ describe('a roast that is followed', () => {
     speed = 60;
     const work = await startRoast(server, kitchen, { plan: FALLING, probe: 'simulated' });
     await run(15);
-    const { settings } = workOf(work.id).roast ?? { settings: [] };
+    const { settings } = workOf(work.id).roast;
     expect(settings).toMatchObject([
       { setC: 160, step: 0, second: 0 },
       { setC: 145, step: 1, second: 360 },
@@ -179,7 +179,7 @@ describe('a roast that is followed', () => {
     const work = await startRoast(server, kitchen, { plan: FALLING, probe: 'simulated' });
     await run(20);
     await live.keep();
-    const { curveId } = workOf(work.id).roast ?? { curveId: '' };
+    const { curveId } = workOf(work.id).roast;
     expect(await server.workshop.readCurve(curveId)).not.toBeNull();
     expect((await server.call('DELETE', `/api/ledger/works/${work.id}`)).status).toBe(200);
     expect(await server.workshop.readCurve(curveId)).toBeNull();

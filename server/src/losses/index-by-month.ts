@@ -1,0 +1,160 @@
+import { isByProduct, type Step } from '@wunsch/core/ledger/types';
+import type { Valuation } from '@wunsch/core/ledger/valuation';
+import { addTotals, StationSums, type StationTotals } from '@wunsch/core/trace/flow';
+import type { Station } from '@wunsch/core/work/stations';
+import type { Views } from '../ledger/views';
+
+const MONTH_MS = 30.4375 * 86_400_000;
+
+/** What good output of a station cost so far, and how much of it there was. */
+interface Worth {
+  milli: number;
+  mg: number;
+}
+
+/** Sums of one family in one month. */
+class Sums {
+  readonly stations = new StationSums();
+  readonly worth = new Map<Station, Worth>();
+  firstAt = Infinity;
+
+  add({ workshop: { book, valuation } }: Views, step: Step): void {
+    this.stations.add(book, step);
+    this.firstAt = Math.min(this.firstAt, step.at);
+    if (step.kind === 'charge') return;
+    const cost = valuation.costOf(step.id);
+    if (!cost) return;
+    const station = step.station as Station;
+    const sum = this.worth.get(station) ?? { milli: 0, mg: 0 };
+    this.worth.set(station, sum);
+    for (const { holdingId, massMg } of step.postings) {
+      if (holdingId === null || massMg <= 0 || isByProduct(book.holding(holdingId).kind)) continue;
+      sum.mg += massMg;
+      sum.milli += cost.outputs.get(holdingId) ?? 0;
+    }
+  }
+}
+
+/** What the loss book of some months and families is made from. */
+export interface LossSums {
+  totals: StationTotals[];
+  worth: Map<Station, Worth>;
+  /** When its first step was; null without any. */
+  firstAt: number | null;
+}
+
+const NONE = new Set(['buy', 'sell', 'return']);
+
+/** The family that a step is counted with; null where it moves nothing on. */
+function familyOf(views: Views, step: Step): string | null {
+  const made = step.slots['good'] ?? step.batchId;
+  return made === null || NONE.has(step.kind) ? null : views.dominant(made).family;
+}
+
+/**
+ * Where the grams of each family went in each month. Steps at the end are taken in as they come; a correction or a late
+ * entry makes it begin again.
+ */
+export class LossIndex {
+  private families = new Map<string, Map<number, Sums>>();
+  private seen = 0;
+  private last: Step | undefined;
+  private worth: Valuation | null = null;
+
+  constructor(private readonly views: Views) {}
+
+  /**
+   * Takes in what was entered since.
+   *
+   * @param until stops at that moment of the machine's clock, where it is not done by then
+   * @returns whether it is done
+   */
+  update(until = Infinity): boolean {
+    const { book, valuation } = this.views.workshop;
+    const { timeline } = book;
+    if (this.worth !== valuation || (this.seen > 0 && timeline[this.seen - 1] !== this.last)) {
+      this.families = new Map();
+      this.seen = 0;
+      this.worth = valuation;
+    }
+    for (; this.seen < timeline.length; this.seen += 1) {
+      if (this.seen % 64 === 0 && performance.now() > until) return false;
+      const step = timeline[this.seen];
+      if (step) this.add(step);
+      this.last = step;
+    }
+    return true;
+  }
+
+  private add(step: Step): void {
+    const family = familyOf(this.views, step);
+    if (family === null || step.postings.length === 0) return;
+    const months = this.families.get(family) ?? new Map<number, Sums>();
+    this.families.set(family, months);
+    const month = Math.floor(step.at / MONTH_MS);
+    const sums = months.get(month) ?? new Sums();
+    months.set(month, sums);
+    sums.add(this.views, step);
+  }
+
+  /** Sums by family from a moment on, those of its first month step by step. */
+  since(from: number): Map<string, LossSums> {
+    this.update();
+    const whole = Math.ceil(from / MONTH_MS);
+    const parts = new Map<string, Sums[]>();
+    for (const [family, months] of this.families) {
+      const own = [...months].flatMap(([month, sums]) => (month >= whole ? [sums] : []));
+      if (own.length > 0) parts.set(family, own);
+    }
+    for (const [family, sums] of this.partial(from, whole * MONTH_MS))
+      parts.set(family, [sums, ...(parts.get(family) ?? [])]);
+    return new Map([...parts].map(([family, own]) => [family, together(own)]));
+  }
+
+  /** Steps from a moment on up to where the whole months begin. */
+  private partial(from: number, until: number): Map<string, Sums> {
+    const found = new Map<string, Sums>();
+    if (!Number.isFinite(from)) return found;
+    const { timeline } = this.views.workshop.book;
+    let [low, high] = [0, timeline.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((timeline[middle]?.at ?? 0) < from) low = middle + 1;
+      else high = middle;
+    }
+    for (let i = low; i < timeline.length; i += 1) {
+      const step = timeline[i];
+      if (!step || step.at >= until) break;
+      const family = familyOf(this.views, step);
+      if (family === null || step.postings.length === 0) continue;
+      const sums = found.get(family) ?? new Sums();
+      found.set(family, sums);
+      sums.add(this.views, step);
+    }
+    return found;
+  }
+}
+
+function together(parts: readonly Sums[]): LossSums {
+  const worth = new Map<Station, Worth>();
+  for (const part of parts)
+    for (const [station, { milli, mg }] of part.worth) {
+      const sum = worth.get(station) ?? { milli: 0, mg: 0 };
+      worth.set(station, { milli: sum.milli + milli, mg: sum.mg + mg });
+    }
+  const firstAt = Math.min(...parts.map((part) => part.firstAt));
+  return {
+    totals: addTotals(parts.map(({ stations }) => stations.parts())),
+    worth,
+    firstAt: Number.isFinite(firstAt) ? firstAt : null,
+  };
+}
+
+const indices = new WeakMap<Views, LossIndex>();
+
+/** The index of a workshop. */
+export function lossIndex(views: Views): LossIndex {
+  const known = indices.get(views) ?? new LossIndex(views);
+  indices.set(views, known);
+  return known;
+}
