@@ -1,5 +1,5 @@
 import type { Workshop } from '../journal/workshop';
-import { beforeClosing, DAY, HOUR } from './schedule';
+import { DAY, Doors, HOUR } from './schedule';
 
 /** Two buyers write within a week, of bars from different batches; a recall was practised in spring. */
 export function complain(workshop: Workshop, now: number): void {
@@ -12,17 +12,18 @@ export function complain(workshop: Workshop, now: number): void {
   if (!first) return;
   const lots = lotsOf(first.id);
   const second = sold.findLast(({ id }) => id !== first.id && lotsOf(id).some((lot) => lots.includes(lot))) ?? first;
+  const doors = new Doors(workshop.settings);
   const write = (holdingId: string, from: string, note: string, daysAgo: number): void =>
     void workshop.addRecord(
       'trace',
       { kind: 'complaint', complaintId: `demo-${daysAgo}`, holdingId, what: 'foreign', from, pieces: 1, note },
-      { personId: 'ilse', at: new Date(beforeClosing(now - daysAgo * DAY)).toISOString() },
+      { personId: 'ilse', at: new Date(doors.beforeClosing(now - daysAgo * DAY)).toISOString() },
     );
   write(first.id, 'Lighthouse Kiosk', 'A hard bit of shell, nearly broke a tooth.', 6);
   write(second.id, 'a visitor', 'Something gritty and hard in it.', 3);
   const practised = packs[Math.floor(packs.length / 2)];
   if (!practised) return;
-  const began = beforeClosing(now - 150 * DAY);
+  const began = doors.beforeClosing(now - 150 * DAY);
   const at = new Date(began).toISOString();
   workshop.addRecord(
     'trace',

@@ -1,3 +1,4 @@
+import type { Settings } from '@wunsch/core/workshop/schemas';
 import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Command } from '@wunsch/core/commands';
@@ -15,8 +16,8 @@ import { planLadder, writeRecipes } from './recipes';
 import { writeTastings } from './tastings';
 import { complain } from './complaints';
 import { RoastStory } from './roasts';
-import { afterOpening, beforeClosing, Chance, DAY, HOUR, inMorning, MINUTE, Schedule } from './schedule';
-import { MACHINES, MATERIALS, ORIGINS, PEOPLE, SETTINGS, SUPPLIES, type Origin } from './scenario';
+import { Chance, DAY, Doors, HOUR, MINUTE, Schedule } from './schedule';
+import { MACHINES, MATERIALS, ORIGINS, PEOPLE, settingsAt, SUPPLIES, type Origin } from './scenario';
 
 export interface DemoOptions {
   months: number;
@@ -53,6 +54,8 @@ export class Demo {
   readonly beanStory = new BeanStory(this);
   readonly roastStory = new RoastStory(this);
   readonly now: number;
+  private readonly settings: Settings;
+  private readonly doors: Doors;
   private readonly lots: LotState[] = [];
   private lotCount = 0;
   private readonly stock = new Map<string, { id: string; left: number }>();
@@ -64,6 +67,8 @@ export class Demo {
   ) {
     this.chance = new Chance(options.seed ?? 20_261);
     this.now = workshop.now();
+    this.settings = settingsAt(this.now);
+    this.doors = new Doors(this.settings);
   }
 
   /** When the workshop began. */
@@ -92,7 +97,7 @@ export class Demo {
     const open = this.lots.filter((row) => row.origin === origin && row.leftG >= grams);
     let lot = flat ? undefined : open[0];
     if (!lot) {
-      lot = this.receive(origin, beforeClosing(at - this.chance.between(2, 9) * DAY));
+      lot = this.receive(origin, this.doors.beforeClosing(at - this.chance.between(2, 9) * DAY));
       this.lots.push(lot);
       if (flat) this.beanStory.makeFlat(lot.id);
     }
@@ -173,7 +178,7 @@ export class Demo {
         price: Math.round(supply.price * (quantity / (supply.massG ?? supply.pieces ?? 1)) * 100) / 100,
         note: '',
       },
-      beforeClosing(at - this.chance.between(1, 4) * DAY),
+      this.doors.beforeClosing(at - this.chance.between(1, 4) * DAY),
       this.person(),
       { minutes: 10 },
     );
@@ -205,7 +210,7 @@ export class Demo {
     const { workshop } = this;
     if (workshop.routes.size === 0)
       for (const route of ROUTE_TEMPLATES) workshop.putRoute({ ...route, stations: [...route.stations] });
-    workshop.putSettings(SETTINGS);
+    workshop.putSettings(this.settings);
     for (const row of PEOPLE) workshop.putPerson(row);
     for (const row of MACHINES) workshop.putMachine(row);
     for (const row of MATERIALS) workshop.putMaterial(row);
@@ -301,8 +306,7 @@ export class Demo {
 
   /** Seven in the morning of that day, give or take. */
   morning(at: number): number {
-    const day = Math.floor(at / DAY) * DAY;
-    return day + (6.6 + this.chance.between(0, 1.6)) * HOUR;
+    return this.doors.midnight(at) + (6.6 + this.chance.between(0, 1.6)) * HOUR;
   }
 
   /**
@@ -312,14 +316,14 @@ export class Demo {
    * @param since what it follows: it is not before that
    */
   hours(at: number, since = 0): number {
-    const next = afterOpening(at);
+    const next = this.doors.afterOpening(at);
     if (next <= this.now - LATELY_MS) return next;
-    return Math.max(beforeClosing(at), Math.min(at, since + 10 * MINUTE));
+    return Math.max(this.doors.beforeClosing(at), Math.min(at, since + 10 * MINUTE));
   }
 
   /** The same, in the first half of a day: for what takes the rest of it. */
   mornings(at: number, since = 0): number {
-    const next = inMorning(at);
+    const next = this.doors.inMorning(at);
     return next <= this.now - LATELY_MS ? next : this.hours(at, since);
   }
 

@@ -7,7 +7,7 @@ import type { Workshop } from '../journal/workshop';
 import { TABLET } from './moulds';
 import { recipeId } from './recipes';
 import { BUYERS, ORIGINS, type Origin } from './scenario';
-import { beforeClosing } from './schedule';
+import { Doors } from './schedule';
 
 const DAY = 86_400_000;
 
@@ -31,7 +31,8 @@ export const DEARER_DAY = 200;
 
 /** What the house sells: a bar from each origin, its prices by channel. */
 export function describeProducts(workshop: Workshop, began: number): void {
-  const head = (at: number) => ({ personId: 'ilse', at: new Date(beforeClosing(at)).toISOString() });
+  const doors = new Doors(workshop.settings);
+  const head = (at: number) => ({ personId: 'ilse', at: new Date(doors.beforeClosing(at)).toISOString() });
   ORIGINS.forEach((origin, index) => {
     const facts: ProductFacts = {
       name: `${origin.lot.country} bar`,
@@ -61,7 +62,11 @@ export function describeProducts(workshop: Workshop, began: number): void {
 /** Who buys, what they ordered, and where the goods stand. */
 export function takeOrders(workshop: Workshop, began: number, now: number): void {
   const chance = seeded(77);
-  const head = (at: number, personId = 'perpetua') => ({ personId, at: new Date(beforeClosing(at)).toISOString() });
+  const doors = new Doors(workshop.settings);
+  const head = (at: number, personId = 'perpetua') => ({
+    personId,
+    at: new Date(doors.beforeClosing(at)).toISOString(),
+  });
   BUYERS.forEach(({ name, channel }, index) => {
     const facts: CustomerFacts = {
       name,

@@ -4,14 +4,15 @@ import type { Seen } from '@wunsch/core/ledger/types';
 import type { BarFault } from '@wunsch/core/work/moulding';
 import { seedOf } from '../devices/gauge';
 import type { Workshop } from '../journal/workshop';
-import { beforeClosing } from './schedule';
+import { Doors } from './schedule';
 
 const MINUTE = 60_000;
 export const TABLET = 'tablet-70';
 
 /** The moulds of the house, cleaned a week ago, and its cabinet. */
 export function describeMoulds(workshop: Workshop, began: number, now: number): void {
-  const head = (at: number) => ({ personId: 'tomo', at: new Date(beforeClosing(at)).toISOString() });
+  const doors = new Doors(workshop.settings);
+  const head = (at: number) => ({ personId: 'tomo', at: new Date(doors.beforeClosing(at)).toISOString() });
   const rows = [
     [TABLET, 'Tablet, 24 pieces', 3, 70, 44, false],
     ['small-20', 'Small bar', 8, 20, 20, false],

@@ -1,9 +1,10 @@
 import type { CommandOf } from '@wunsch/core/commands';
 import type { Material } from '@wunsch/core/ledger/types';
+import { localIn } from '@wunsch/core/units/zone';
 import type { Machine, Person, Settings } from '@wunsch/core/workshop/schemas';
 
 /** The demo workshop is made up from end to end: maker, town, producers, buyers and people. */
-export const SETTINGS: Settings = {
+const SETTINGS: Settings = {
   name: 'Orrin & Lusk, Saltgarth',
   currency: 'EUR',
   timeZone: 'Europe/Lisbon',
@@ -23,6 +24,39 @@ export const SETTINGS: Settings = {
   reinspectDays: 120,
   demo: true,
 };
+
+/** Clocks that the town may go by, one for each hour of the day; it lies in Europe where it is a working day there. */
+const ZONES = [
+  SETTINGS.timeZone,
+  ...['Africa/Algiers', 'Africa/Maputo', 'Africa/Nairobi', 'Asia/Dubai', 'Indian/Maldives', 'Asia/Dhaka'],
+  ...['Asia/Bangkok', 'Asia/Singapore', 'Asia/Tokyo', 'Australia/Brisbane', 'Pacific/Guadalcanal', 'Pacific/Fiji'],
+  ...['Atlantic/Cape_Verde', 'Atlantic/South_Georgia', 'America/Sao_Paulo', 'America/La_Paz', 'America/Lima'],
+  ...['America/Costa_Rica', 'America/Hermosillo', 'Pacific/Pitcairn', 'Pacific/Gambier', 'Pacific/Honolulu'],
+];
+/** Minutes of the day at which a workshop is busy, and the best of them. */
+const BUSY = { fromMin: 9 * 60, toMin: 16.5 * 60, bestMin: 10.5 * 60 };
+const MONDAY_SHUT = [2, 3, 4, 5, 6, 7];
+
+/**
+ * The settings of a demo that is made at some moment: whenever that is, it is a busy hour of a working day there. A shop
+ * that is looked at on a Sunday opens on Sundays and is shut on Mondays.
+ */
+export function settingsAt(now: number): Settings {
+  const found = [SETTINGS.attended.days, MONDAY_SHUT].flatMap((days) =>
+    ZONES.flatMap((timeZone) => {
+      const { minute, weekday } = localIn(timeZone)(now);
+      return days.includes(weekday) && minute >= BUSY.fromMin && minute <= BUSY.toMin
+        ? [{ timeZone, days, minute }]
+        : [];
+    }),
+  );
+  const home = found.find(({ timeZone }) => timeZone === SETTINGS.timeZone);
+  const off = ({ minute }: { minute: number }): number => Math.abs(minute - BUSY.bestMin);
+  const best =
+    home ?? found.reduce((a, b) => (off(b) < off(a) ? b : a), found[0] ?? { ...SETTINGS, days: [], minute: 0 });
+  const days = best.days.length > 0 ? best.days : SETTINGS.attended.days;
+  return { ...SETTINGS, timeZone: best.timeZone, attended: { ...SETTINGS.attended, days: [...days] } };
+}
 
 export const PEOPLE: Person[] = [
   { id: 'ilse', name: 'Ilse', active: true },

@@ -1,7 +1,8 @@
 import { Heap } from '@wunsch/core/stats/heap';
 import { seeded } from '@wunsch/core/stats/chance';
 import { localIn } from '@wunsch/core/units/zone';
-import { SETTINGS } from './scenario';
+import type { LocalTime } from '@wunsch/core/run/attended';
+import type { Settings } from '@wunsch/core/workshop/schemas';
 
 export const MINUTE = 60_000;
 export const HOUR = 60 * MINUTE;
@@ -58,38 +59,53 @@ export class Schedule {
   }
 }
 
-const clockAt = localIn(SETTINGS.timeZone);
-const { fromMin, toMin, days } = SETTINGS.attended;
 /** What falls on a night or a Sunday is done within so many minutes of the door opening, or before it closes. */
 const AROUND_MIN = 25;
 
-/** When the door was last opened or will be next, and when it was last closed. */
-function doors(at: number): { open: boolean; closedAt: number; opensAt: number } {
-  const { minute, weekday } = clockAt(at);
-  const midnight = at - minute * MINUTE - (at % MINUTE);
-  if (days.includes(weekday) && minute >= fromMin && minute <= toMin) return { open: true, closedAt: at, opensAt: at };
-  let closes = midnight + toMin * MINUTE;
-  for (let day = weekday; closes > at || !days.includes(day); day = day === 1 ? 7 : day - 1) closes -= DAY;
-  let opens = midnight + fromMin * MINUTE;
-  for (let day = weekday; opens < at || !days.includes(day); day = (day % 7) + 1) opens += DAY;
-  return { open: false, closedAt: closes, opensAt: opens };
-}
+/** When somebody is in the workshop, by its own clock. */
+export class Doors {
+  private readonly clockAt: LocalTime;
 
-/** A moment when somebody is there: that one, or before the door was last closed; the order of things stays. */
-export function beforeClosing(at: number): number {
-  const { open, closedAt, opensAt } = doors(at);
-  return open ? at : closedAt + ((at - closedAt) / (opensAt - closedAt)) * AROUND_MIN * MINUTE;
-}
+  constructor(private readonly settings: Pick<Settings, 'timeZone' | 'attended'>) {
+    this.clockAt = localIn(settings.timeZone);
+  }
 
-/** A moment when somebody is there: that one, or after the door is opened next; the order of things stays. */
-export function afterOpening(at: number): number {
-  const { open, closedAt, opensAt } = doors(at);
-  return open ? at : opensAt + ((at - closedAt) / (opensAt - closedAt)) * AROUND_MIN * MINUTE;
-}
+  /** When the day began on which a moment falls. */
+  midnight(at: number): number {
+    return at - this.clockAt(at).minute * MINUTE - (at % MINUTE);
+  }
 
-/** The same, in the first half of a day: what is begun then is ended on it. */
-export function inMorning(at: number): number {
-  const first = afterOpening(at);
-  const { minute } = clockAt(first);
-  return minute <= (fromMin + toMin) / 2 - 60 ? first : afterOpening(first + (1440 + fromMin - minute) * MINUTE);
+  /** When the door was last opened or will be next, and when it was last closed. */
+  private around(at: number): { open: boolean; closedAt: number; opensAt: number } {
+    const { fromMin, toMin, days } = this.settings.attended;
+    const { minute, weekday } = this.clockAt(at);
+    const midnight = this.midnight(at);
+    if (days.includes(weekday) && minute >= fromMin && minute <= toMin)
+      return { open: true, closedAt: at, opensAt: at };
+    let closes = midnight + toMin * MINUTE;
+    for (let day = weekday; closes > at || !days.includes(day); day = day === 1 ? 7 : day - 1) closes -= DAY;
+    let opens = midnight + fromMin * MINUTE;
+    for (let day = weekday; opens < at || !days.includes(day); day = (day % 7) + 1) opens += DAY;
+    return { open: false, closedAt: closes, opensAt: opens };
+  }
+
+  /** A moment when somebody is there: that one, or before the door was last closed; the order of things stays. */
+  beforeClosing(at: number): number {
+    const { open, closedAt, opensAt } = this.around(at);
+    return open ? at : closedAt + ((at - closedAt) / (opensAt - closedAt)) * AROUND_MIN * MINUTE;
+  }
+
+  /** A moment when somebody is there: that one, or after the door is opened next; the order of things stays. */
+  afterOpening(at: number): number {
+    const { open, closedAt, opensAt } = this.around(at);
+    return open ? at : opensAt + ((at - closedAt) / (opensAt - closedAt)) * AROUND_MIN * MINUTE;
+  }
+
+  /** The same, in the first half of a day: what is begun then is ended on it. */
+  inMorning(at: number): number {
+    const { fromMin, toMin } = this.settings.attended;
+    const first = this.afterOpening(at);
+    const { minute } = this.clockAt(first);
+    return minute <= (fromMin + toMin) / 2 - 60 ? first : this.afterOpening(first + (1440 + fromMin - minute) * MINUTE);
+  }
 }

@@ -2,7 +2,7 @@ import type { TasteSheet } from '@wunsch/core/taste/records';
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import type { Workshop } from '../journal/workshop';
 import { layOut } from '../taste/sessions';
-import { beforeClosing } from './schedule';
+import { Doors } from './schedule';
 
 const DAY = 86_400_000;
 const MINUTE = 60_000;
@@ -45,9 +45,10 @@ const half = (value: number): number => Math.max(0, Math.min(10, Math.round(2 * 
 export function writeTastings(workshop: Workshop, began: number, now: number): void {
   const chance = seeded(311);
   const normal = normals(chance);
+  const doors = new Doors(workshop.settings);
   const head = (at: number, personId = 'ilse') => ({
     personId,
-    at: new Date(Math.min(beforeClosing(at), now)).toISOString(),
+    at: new Date(Math.min(doors.beforeClosing(at), now)).toISOString(),
   });
   const { book, batches, lots, valuation } = workshop;
   const countryOf = (holdingId: string): string => {
