@@ -49,7 +49,7 @@ beforeEach(() => {
   localStorage.clear();
   sent.length = 0;
   globalThis.fetch = ((url: string, init: RequestInit) => {
-    sent.push({ url, body: JSON.parse(String(init.body)) as Record<string, unknown> });
+    sent.push({ url, body: JSON.parse(init.body as string) as Record<string, unknown> });
     return Promise.resolve({
       ok: true,
       status: 200,
