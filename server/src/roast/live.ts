@@ -164,7 +164,8 @@ export class LiveRoasts {
 
   private async keepOne(work: RoastWork): Promise<void> {
     const log = await this.open(work);
-    if (log.dirty) await this.logs.keep(log, this.rowOf(work));
+    // What was weighed out meanwhile keeps the curve that it was weighed out with.
+    if (log.dirty && this.workshop.works.has(work.id)) await this.logs.keep(log, this.rowOf(work));
   }
 
   /** Makes what was read durable. */

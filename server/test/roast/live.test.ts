@@ -110,6 +110,36 @@ describe('a roast that is followed', () => {
     expect(seconds.at(-1)).toBe(93);
   });
 
+  it('a load that is weighed out while another is written keeps its curve', async () => {
+    const kitchen = await furnishKitchen(server);
+    const { live, run } = recorder();
+    const first = await startRoast(server, kitchen, { plan: FALLING, probe: 'simulated' }, 3000);
+    const second = await startRoast(server, kitchen, { plan: FALLING, probe: 'simulated' }, 3000);
+    await run(10);
+    for (const { id } of [first, second]) await live.take(workOf(id), { second: 10.5, beanC: 40, airC: 140 });
+    const keep = server.workshop.keepCurve.bind(server.workshop);
+    let go = (): void => undefined;
+    const held = new Promise<void>((resolve) => (go = resolve));
+    const written: string[] = [];
+    server.workshop.keepCurve = async (row) => {
+      written.push(row.id);
+      if (written.length === 1) await held;
+      return keep(row);
+    };
+    try {
+      const keeping = live.keep();
+      const code = await weighOut(server, second.id, kitchen.tubId, 2800, 3000);
+      go();
+      await keeping;
+      expect(written).toHaveLength(1);
+      expect((await loadOf(server, code)).curveData?.seconds.at(-1)).toBe(10.5);
+      await server.workshop.reload();
+      expect((await loadOf(server, code)).curveData?.seconds.at(-1)).toBe(10.5);
+    } finally {
+      server.workshop.keepCurve = keep;
+    }
+  });
+
   it('at sixty times the clock a minute is a second, and no reading is left out', async () => {
     const kitchen = await furnishKitchen(server);
     const { live, run } = recorder();

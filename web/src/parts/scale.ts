@@ -1,12 +1,5 @@
 import { useEffect, useState } from 'react';
-
-export interface ScaleReading {
-  massG: number;
-  stable: boolean;
-  simulated: boolean;
-  unplugged: boolean;
-  at: number;
-}
+import type { ScaleReading } from '@wunsch/core/api/devices';
 
 /** Live readings while `on`; null until the first arrives or when the stream is lost. */
 export function useScale(on: boolean): ScaleReading | null {
