@@ -226,7 +226,7 @@ export const newMaterial = z.object({
     { label: 'Goods with it keep, months' },
   ),
   contents: z.optional(z.array(datedFacts).check(z.maxLength(60, 'are too many'))),
-  madeOf: z.optional(madeOf),
+  madeOf: field(z.optional(madeOf), { label: 'What it is made of' }),
   pricePerKg: field(z.optional(z.nullable(money)), { label: 'Price of a kilogram' }),
   origin: field(z.optional(z.string().check(z.trim(), z.maxLength(120, 'is longer than 120 letters'))), {
     label: 'Origin',
