@@ -108,6 +108,15 @@ test('a price is not taken away from a day on, and nothing typed is lost', async
   expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Origin' }).value).toBe('Coast');
 });
 
+test('a day that cannot be read is told at its field', async () => {
+  open({ ...PASTE, madeOf: [] });
+  await user.type(screen.getByLabelText(/What is changed holds from/), 'next harvest');
+  await user.tab();
+  await user.click(screen.getByRole('button', { name: 'Save' }));
+  expect(sent).toEqual([]);
+  expect(screen.getByText(/is a date like|is no day|cannot be read/)).toBeTruthy();
+});
+
 test('own figures are asked for once they are wanted, and what is left is said', async () => {
   open(PASTE);
   expect(screen.queryByLabelText('Fat')).toBeNull();

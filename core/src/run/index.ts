@@ -20,6 +20,7 @@ export {
   type ReadingRow,
   type Readings,
   channelOf,
+  crossedAt,
   inCommon,
   readingsFrom,
   readingsOf,

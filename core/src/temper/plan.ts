@@ -1,4 +1,5 @@
 import { duesOf, type Act, type Cause, type Way } from '../run/acts';
+import { crossedAt } from '../run/readings';
 import { BOWL } from './channels';
 import { formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
 import type { PourAct, School } from '../work/tempering';
@@ -119,7 +120,9 @@ const NEAR_C = 0.3;
  * @param nowS seconds into the pour
  */
 export function walkActs(acts: readonly PourAct[], readings: readonly TemperReading[], nowS: number): ActState[] {
-  const reached = reachedIn(readings);
+  const [seconds, bowlC] = [readings.map(({ second }) => second), readings.map(({ tempC }) => tempC)];
+  const reached = (way: Way, line: number, since: number): number | null =>
+    crossedAt(seconds, bowlC, way, line, { since, near: NEAR_C });
   const dues = duesOf(
     acts.map((act, index) => runAct(act, acts[index - 1]?.id)),
     {
@@ -166,14 +169,6 @@ function runAct({ id, way, tempC, minutes, doneS }: PourAct, after: string | und
           : [{ by: 'act', actId: after, then }];
   return { id, causes, doneAt: doneS, endsItself: true };
 }
-
-/** When a bowl first read a temperature or beyond it, from a second on. */
-const reachedIn =
-  (readings: readonly TemperReading[]) =>
-  (way: Way, line: number, since: number): number | null =>
-    readings.find(
-      ({ second, tempC }) => second >= since && (way === 'up' ? tempC >= line - NEAR_C : tempC <= line + NEAR_C),
-    )?.second ?? null;
 
 /** What is to be done now, in a sentence, with what is still missing. @returns null when every act is done */
 export function actNow(

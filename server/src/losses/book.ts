@@ -5,7 +5,7 @@ import { majorFromMilli } from '@wunsch/core/units/money';
 import type { Station } from '@wunsch/core/work/stations';
 import { usualBar } from '../ledger/expected';
 import type { Views } from '../ledger/views';
-import { lossIndex, type LossSums } from './index-by-month';
+import { lossIndex, worthOf, type LossSums } from './index-by-month';
 import { lossWatch } from './series';
 
 const DAY_MS = 86_400_000;
@@ -80,14 +80,8 @@ function unaccountedAt(
 
 /** What a kilogram of good output cost after each station, in major units. */
 function costAfter(sums: readonly LossSums[]): Map<Station, number> {
-  const all = new Map<Station, { milli: number; mg: number }>();
-  for (const { worth } of sums)
-    for (const [station, { milli, mg }] of worth) {
-      const sum = all.get(station) ?? { milli: 0, mg: 0 };
-      all.set(station, { milli: sum.milli + milli, mg: sum.mg + mg });
-    }
   return new Map(
-    [...all].flatMap(([station, { milli, mg }]) =>
+    [...worthOf(sums)].flatMap(([station, { milli, mg }]) =>
       mg > 0 ? [[station, majorFromMilli(milli / (mg / 1e6))] as const] : [],
     ),
   );

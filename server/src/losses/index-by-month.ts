@@ -48,7 +48,25 @@ const NONE = new Set(['buy', 'sell', 'return']);
 /** The family that a step is counted with; null where it moves nothing on. */
 function familyOf(views: Views, step: Step): string | null {
   const made = step.slots['good'] ?? step.batchId;
-  return made === null || NONE.has(step.kind) ? null : views.dominant(made).family;
+  return made === null || NONE.has(step.kind) || step.postings.length === 0 ? null : views.dominant(made).family;
+}
+
+/** The sums under a key, begun where there are none. */
+function sumsAt<K>(map: Map<K, Sums>, key: K): Sums {
+  const sums = map.get(key) ?? new Sums();
+  map.set(key, sums);
+  return sums;
+}
+
+/** What several parts were worth together, by station. */
+export function worthOf(parts: readonly { worth: ReadonlyMap<Station, Worth> }[]): Map<Station, Worth> {
+  const all = new Map<Station, Worth>();
+  for (const { worth } of parts)
+    for (const [station, { milli, mg }] of worth) {
+      const sum = all.get(station) ?? { milli: 0, mg: 0 };
+      all.set(station, { milli: sum.milli + milli, mg: sum.mg + mg });
+    }
+  return all;
 }
 
 /**
@@ -88,13 +106,11 @@ export class LossIndex {
 
   private add(step: Step): void {
     const family = familyOf(this.views, step);
-    if (family === null || step.postings.length === 0) return;
+    if (family === null) return;
     const months = this.families.get(family) ?? new Map<number, Sums>();
     this.families.set(family, months);
     const month = Math.floor(step.at / MONTH_MS);
-    const sums = months.get(month) ?? new Sums();
-    months.set(month, sums);
-    sums.add(this.views, step);
+    sumsAt(months, month).add(this.views, step);
   }
 
   /** Sums by family from a moment on, those of its first month step by step. */
@@ -126,26 +142,17 @@ export class LossIndex {
       const step = timeline[i];
       if (!step || step.at >= until) break;
       const family = familyOf(this.views, step);
-      if (family === null || step.postings.length === 0) continue;
-      const sums = found.get(family) ?? new Sums();
-      found.set(family, sums);
-      sums.add(this.views, step);
+      if (family !== null) sumsAt(found, family).add(this.views, step);
     }
     return found;
   }
 }
 
 function together(parts: readonly Sums[]): LossSums {
-  const worth = new Map<Station, Worth>();
-  for (const part of parts)
-    for (const [station, { milli, mg }] of part.worth) {
-      const sum = worth.get(station) ?? { milli: 0, mg: 0 };
-      worth.set(station, { milli: sum.milli + milli, mg: sum.mg + mg });
-    }
   const firstAt = Math.min(...parts.map((part) => part.firstAt));
   return {
     totals: addTotals(parts.map(({ stations }) => stations.parts())),
-    worth,
+    worth: worthOf(parts),
     firstAt: Number.isFinite(firstAt) ? firstAt : null,
   };
 }

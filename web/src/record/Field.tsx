@@ -131,7 +131,16 @@ export function Field({ at, className, onEnter, ...said }: FieldProps) {
         />
       );
     case 'day':
-      return <DayBox label={label} hint={hint} value={text} onChange={field.onChange} />;
+      return (
+        <DayBox
+          label={label}
+          hint={hint}
+          problem={problem}
+          className={className}
+          value={text}
+          onChange={field.onChange}
+        />
+      );
     default:
       return asked.long ? (
         <LongBox {...shared} value={text} onChange={field.onChange} />
