@@ -29,7 +29,7 @@ export default tseslint.config(
     files: TYPED,
     languageOptions: {
       parserOptions: {
-        project: ['core', 'server', 'web', 'e2e'].map((part) => `${part}/tsconfig.json`),
+        projectService: true,
         tsconfigRootDir: import.meta.dirname,
       },
     },

@@ -1,9 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { expect, test, type Locator, type Page } from '@playwright/test';
-import { DEMO } from './playwright.config';
+import { expect, test, type Locator, type Page } from './test';
 
-test.use({ baseURL: `http://127.0.0.1:${DEMO}` });
+test.use({ workshop: 'demo' });
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 const VIEWS = [
@@ -131,70 +130,75 @@ interface Finding {
   impact: string | null;
   nodes: { html: string }[];
 }
-
-for (const theme of ['day', 'night'] as const) {
-  test(`no serious barrier on any main view, ${theme}`, async ({ browser }) => {
-    // The page's own policy forbids foreign scripts, the checker among them.
-    const context = await browser.newContext({ bypassCSP: true, viewport: { width: 1280, height: 800 } });
-    await context.addInitScript((name) => {
-      localStorage.setItem('wunsch.theme', name);
-      localStorage.setItem('wunsch.person', 'ilse');
-    }, theme);
-    const page = await context.newPage();
-    const found: string[] = [];
-    const all = await views(page);
-    for (const view of all) {
-      await page.goto(view);
-      await expect(page.getByRole('main')).not.toContainText('Reading the book');
-      await page.waitForTimeout(250);
-      await page.addScriptTag({ content: axe });
-      // What stands behind the save is scrolled free when it gets the focus; the checker sees only where it stands now.
-      await page.addStyleTag({ content: '.save-bar { position: static !important; }' });
-      const findings = await page.evaluate(async () => {
-        const checker = (
-          window as unknown as { axe: { run: (root: Document, options: object) => Promise<{ violations: Finding[] }> } }
-        ).axe;
-        return (await checker.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })).violations;
-      });
-      for (const { id, impact, nodes } of findings) {
-        if (impact === 'serious' || impact === 'critical')
-          found.push(
-            `${view} ${id}: ${nodes
-              .slice(0, 2)
-              .map(({ html }) => html.slice(0, 160))
-              .join(' | ')}`,
-          );
-      }
-    }
-    expect(found).toEqual([]);
-    await context.close();
-  });
+interface Checker {
+  run: (root: Document, options: object) => Promise<{ violations: Finding[] }>;
 }
 
-test('no view scrolls sideways at any of the three widths, and nothing fails in the console', async ({ page }) => {
-  const errors: string[] = [];
-  const all = await views(page);
-  page.on('pageerror', (error) => errors.push(error.message));
-  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
-  for (const view of all) {
-    // Narrow first: a page has to fit as it comes, and to grow with its window.
-    for (const [width, height] of [
-      [390, 844],
-      [768, 1024],
-      [1280, 800],
-    ] as const) {
-      await page.setViewportSize({ width, height });
-      if (width === 390) {
-        await page.goto(view);
-        await expect(page.getByRole('main')).not.toContainText('Reading the book');
-      }
-      // Charts are drawn anew a moment after the window has changed.
-      await expect
-        .poll(() => page.evaluate(() => document.documentElement.scrollWidth - innerWidth), `${view} at ${width}`)
-        .toBeLessThanOrEqual(0);
+/** What would keep somebody from using what is on the page, as lines. */
+async function barriers(page: Page, options: object): Promise<string[]> {
+  const found = await page.evaluate(
+    async (asked) => (await (window as unknown as { axe: Checker }).axe.run(document, asked)).violations,
+    options,
+  );
+  return found
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
+}
+
+/** All four looks at a view are taken in one visit: to come to it costs more than to look. */
+async function look(page: Page, view: string): Promise<string[]> {
+  const said: string[] = [];
+  const here = page.getByRole('main');
+  // Narrow first: a page has to fit as it comes, and to grow with its window.
+  for (const [width, height] of [
+    [390, 844],
+    [768, 1024],
+    [1280, 800],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    if (width === 390) {
+      await page.goto(view);
+      await expect(here).not.toContainText('Reading the book');
     }
+    // Charts are drawn anew a moment after the window has changed.
+    await expect
+      .poll(() => page.evaluate(() => document.documentElement.scrollWidth - innerWidth), `${view} at ${width}`)
+      .toBeLessThanOrEqual(0);
   }
-  expect(errors).toEqual([]);
+  await page.waitForTimeout(250);
+  await page.evaluate(axe);
+  // What stands behind the save is scrolled free when it gets the focus; the checker sees only where it stands now.
+  await page.evaluate(() => {
+    for (const bar of document.querySelectorAll<HTMLElement>('.save-bar')) bar.style.position = 'static';
+  });
+  for (const row of await barriers(page, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] }))
+    said.push(`${view} by day, ${row}`);
+  await page.evaluate(() => (document.documentElement.dataset['theme'] = 'night'));
+  for (const row of await barriers(page, { runOnly: ['color-contrast'] })) said.push(`${view} by night, ${row}`);
+  return said;
+}
+
+test.describe('every view', () => {
+  test.describe.configure({ mode: 'parallel' });
+  const PARTS = 4;
+  for (let part = 0; part < PARTS; part += 1) {
+    test(`part ${part + 1} of ${PARTS}: no serious barrier by day and night, none wider than its window, nothing fails`, async ({
+      page,
+    }) => {
+      const errors: string[] = [];
+      const all = await views(page);
+      await page.addInitScript(() => {
+        localStorage.setItem('wunsch.theme', 'day');
+        localStorage.setItem('wunsch.person', 'ilse');
+      });
+      page.on('pageerror', (error) => errors.push(error.message));
+      page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+      const found: string[] = [];
+      for (const view of all.filter((_, index) => index % PARTS === part)) found.push(...(await look(page, view)));
+      expect(found).toEqual([]);
+      expect(errors).toEqual([]);
+    });
+  }
 });
 
 test('at every bench the figure in hand, the pad and the save are in view together', async ({ page }) => {

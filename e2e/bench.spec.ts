@@ -1,8 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
-import { DEMO } from './playwright.config';
+import { expect, test, type Page } from './test';
 import { choose } from './choose';
 
-test.use({ baseURL: `http://127.0.0.1:${DEMO}` });
+test.use({ workshop: 'demo' });
 
 test.beforeEach(async ({ page }) => {
   await page.addInitScript(() => localStorage.setItem('wunsch.person', 'ilse'));
@@ -206,7 +205,7 @@ test('two things sold together: each has its takings, proposed from the last pri
 });
 
 test('a browser in Ho Chi Minh City, a workshop in Lisbon: times are the workshop’s', async ({ browser }) => {
-  const context = await browser.newContext({ timezoneId: 'Asia/Ho_Chi_Minh', baseURL: `http://127.0.0.1:${DEMO}` });
+  const context = await browser.newContext({ timezoneId: 'Asia/Ho_Chi_Minh' });
   await context.addInitScript(() => localStorage.setItem('wunsch.person', 'ilse'));
   const page = await context.newPage();
   const { settings } = (await (await page.request.get('/api/workshop')).json()) as { settings: { timeZone: string } };

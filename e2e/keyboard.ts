@@ -1,5 +1,17 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 
+/** How many presses of Tab lie between the focus and an element, as the page is now; one where it cannot be said. */
+function tabsTo(wanted: Element): number {
+  const active = document.activeElement;
+  if (wanted === active) return 0;
+  const stops = [
+    ...document.querySelectorAll<HTMLElement>('a[href], button, input, select, textarea, [tabindex]'),
+  ].filter((element) => element.tabIndex >= 0 && !element.matches(':disabled') && element.checkVisibility());
+  const from = active === null || active === document.body ? -1 : stops.indexOf(active as HTMLElement);
+  const to = stops.indexOf(wanted as HTMLElement);
+  return to > from && (from >= 0 || active === document.body) ? to - from : 1;
+}
+
 /** Hands that never touch a mouse. */
 export class Keyboard {
   constructor(readonly page: Page) {}
@@ -11,9 +23,13 @@ export class Keyboard {
   /** Tabs until something has the focus, as a person would. */
   async reach(target: Locator): Promise<void> {
     await expect(target).toBeVisible();
-    for (let i = 0; i < 160; i += 1) {
-      if (await target.evaluate((element) => element === document.activeElement)) return;
-      await this.page.keyboard.press('Tab');
+    for (let pressed = 0; pressed < 160;) {
+      const far = await target.evaluate(tabsTo);
+      if (far === 0) return;
+      // What is on the way may come and go: where that many presses led is looked at again.
+      const presses = Array.from({ length: far }, () => this.page.keyboard.press('Tab'));
+      await Promise.all(presses);
+      pressed += far;
     }
     throw new Error(`the keyboard does not reach ${String(target)}`);
   }

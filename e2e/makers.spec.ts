@@ -1,11 +1,10 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { ann, bought, charged, enter, madeBy, material, nibs, post, readout, saved, somebody } from './maker';
-import { MAKERS } from './playwright.config';
 import { choose } from './choose';
 
 /* Single makers, each with a way of working of their own, in one workshop that is furnished by the first of them. */
 
-test.use({ baseURL: `http://127.0.0.1:${MAKERS}`, locale: 'en-IE' });
+test.use({ workshop: 'makers', locale: 'en-IE' });
 
 test.beforeEach(({ page }) => somebody(page));
 
@@ -237,7 +236,7 @@ test('two browsers at one load: who was too late is told, and sends theirs as a 
       },
     ],
   });
-  const context = await browser.newContext({ baseURL: `http://127.0.0.1:${MAKERS}` });
+  const context = await browser.newContext();
   const other = await context.newPage();
   for (const tab of [page, other]) await tab.goto('/station/winnow');
   await readout(other, 'Nibs').fill('3000');
@@ -339,7 +338,7 @@ test('at twice the size the band yields; on a phone the figure in hand and the s
     { width: 640, height: 400 },
     { width: 390, height: 844 },
   ]) {
-    const context = await browser.newContext({ viewport, baseURL: `http://127.0.0.1:${MAKERS}` });
+    const context = await browser.newContext({ viewport });
     const page = await context.newPage();
     await page.goto('/station/grind');
     await expect(page.getByRole('heading', { level: 1, name: 'Grind' })).toBeVisible();

@@ -1,11 +1,10 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { ann, inTemper, nibs, post, readout, saved, somebody } from './maker';
-import { MAKERS } from './playwright.config';
 import { choose } from './choose';
 
 /* From a bowl in temper to bars: moulds, clocks, weights. */
 
-test.use({ baseURL: `http://127.0.0.1:${MAKERS}`, locale: 'en-IE' });
+test.use({ workshop: 'makers', locale: 'en-IE' });
 test.beforeEach(async ({ page }) => {
   await somebody(page);
   await page.addInitScript((id) => localStorage.setItem('wunsch.person', id), ann);

@@ -1,11 +1,10 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { ann, bought, enter, inTemper, material, nibs, post, readout, saved, somebody } from './maker';
-import { MAKERS } from './playwright.config';
 import { choose } from './choose';
 
 /* A filled bar from its product to its buyer and back: shells, filling, packing, label, order, what came back, its trace. */
 
-test.use({ baseURL: `http://127.0.0.1:${MAKERS}`, locale: 'en-IE' });
+test.use({ workshop: 'makers', locale: 'en-IE' });
 test.beforeEach(async ({ page }) => {
   await somebody(page);
   await page.addInitScript((id) => localStorage.setItem('wunsch.person', id), ann);

@@ -1,10 +1,9 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { ann, enter, inTemper, madeBy, mouldedBars, nibs, somebody } from './maker';
-import { MAKERS } from './playwright.config';
 
 /* Two complaints, what they share, and taking it back. */
 
-test.use({ baseURL: `http://127.0.0.1:${MAKERS}`, locale: 'en-IE' });
+test.use({ workshop: 'makers', locale: 'en-IE' });
 test.beforeEach(async ({ page }) => {
   await somebody(page);
   await page.addInitScript((id) => localStorage.setItem('wunsch.person', id), ann);

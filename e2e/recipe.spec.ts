@@ -1,12 +1,11 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { formatMass } from '@wunsch/core/units/mass';
 import { ann, bought, charged, enter, madeBy, material, nibs, post, readout, somebody } from './maker';
-import { MAKERS } from './playwright.config';
 import { choose } from './choose';
 
 /* From what is wanted to what is weighed, and back. */
 
-test.use({ baseURL: `http://127.0.0.1:${MAKERS}`, locale: 'en-IE' });
+test.use({ workshop: 'makers', locale: 'en-IE' });
 test.beforeEach(async ({ page }) => {
   await somebody(page);
   await page.addInitScript((id) => localStorage.setItem('wunsch.person', id), ann);

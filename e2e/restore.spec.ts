@@ -1,12 +1,13 @@
-import { expect, test } from '@playwright/test';
-import { DEMO, RESTORED } from './playwright.config';
+import { expect, test } from './test';
+
+test.use({ workshop: 'restored' });
 
 test('everything of one workshop goes out as a ZIP and comes into an empty one; another file is told from it', async ({
   page,
-  request,
+  workshops,
 }) => {
-  const zip = await (await request.get(`http://127.0.0.1:${DEMO}/api/workshop/export.zip`)).body();
-  await page.goto(`http://127.0.0.1:${RESTORED}/`);
+  const zip = await (await page.request.get(`${await workshops.at('demo')}/api/workshop/export.zip`)).body();
+  await page.goto('/');
   await page.getByRole('link', { name: 'Or restore an export there' }).click();
   const file = page.getByLabel('Restore an export into this empty workshop');
   await file.setInputFiles({ name: 'notes.md', mimeType: 'text/markdown', buffer: Buffer.from('# Notes') });
@@ -14,7 +15,7 @@ test('everything of one workshop goes out as a ZIP and comes into an empty one; 
   await file.setInputFiles({ name: 'wunsch-workshop.zip', mimeType: 'application/zip', buffer: zip });
   await expect(page.getByRole('heading', { name: 'Orrin & Lusk, Saltgarth' })).toBeVisible();
   await expect(file).toHaveCount(0);
-  await page.goto(`http://127.0.0.1:${RESTORED}/lot/L005`);
+  await page.goto('/lot/L005');
   // Its photos came along.
   const picture = page.getByRole('img').first();
   await expect(picture).toBeVisible();

@@ -1,8 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
-import { DEMO } from './playwright.config';
+import { expect, test, type Page } from './test';
 import { choose } from './choose';
 
-test.use({ baseURL: `http://127.0.0.1:${DEMO}` });
+test.use({ workshop: 'demo' });
 
 test.beforeEach(async ({ page }) => {
   await page.addInitScript(() => {

@@ -1,9 +1,8 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { Keyboard } from './keyboard';
-import { EMPTY } from './playwright.config';
 
 // A browser in Ireland: euros, grams and a point are proposed.
-test.use({ baseURL: `http://127.0.0.1:${EMPTY}`, locale: 'en-IE' });
+test.use({ workshop: 'empty', locale: 'en-IE' });
 
 /**
  * A new workshop, from its first person to a tasted bar, with the keyboard alone. The figures are worked

@@ -1,9 +1,9 @@
-import { spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from './chromium';
+import { startServer } from './server';
 
 /** Takes the pictures of the README from a fresh demo workshop. */
 const root = join(import.meta.dirname, '..');
@@ -147,26 +147,10 @@ async function take(base: string): Promise<void> {
 }
 
 mkdirSync(out, { recursive: true });
-const server = spawn(process.execPath, ['server/dist/main.js', '--demo'], {
-  cwd: root,
-  env: { ...process.env, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: data },
-});
-const base = await new Promise<string>((resolve, reject) => {
-  let output = '';
-  server.stdout.on('data', (chunk: Buffer) => {
-    output += chunk.toString();
-    const address = /ready at (http:\/\/\S+)/.exec(output)?.[1];
-    if (address) resolve(address);
-  });
-  server.on('exit', () => reject(new Error(output)));
-});
+const server = await startServer(data, ['--demo']);
 try {
-  await take(base);
+  await take(server.base);
 } finally {
-  server.removeAllListeners('exit');
-  await new Promise((resolve) => {
-    server.on('exit', resolve);
-    server.kill('SIGTERM');
-  });
+  await server.stop();
   rmSync(data, { recursive: true, force: true });
 }

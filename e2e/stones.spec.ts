@@ -1,11 +1,10 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { ann, enter, madeBy, material, post, saved, somebody } from './maker';
-import { MAKERS } from './playwright.config';
 import { choose } from './choose';
 
 /* When the stones will be done: foretold, moved by readings and stops, held up to what came. */
 
-test.use({ baseURL: `http://127.0.0.1:${MAKERS}`, locale: 'en-IE' });
+test.use({ workshop: 'makers', locale: 'en-IE' });
 test.beforeEach(async ({ page }) => {
   await somebody(page);
   await page.addInitScript((id) => localStorage.setItem('wunsch.person', id), ann);

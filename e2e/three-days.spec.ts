@@ -1,11 +1,10 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { enter, madeBy, material, post, saved } from './maker';
-import { FAST } from './playwright.config';
 import { choose } from './choose';
 
 /* A grind of three days on a clock that runs ten minutes a second: nights are skipped, everything else is lived through. */
 
-test.use({ baseURL: `http://127.0.0.1:${FAST}`, locale: 'en-IE' });
+test.use({ workshop: 'fast', locale: 'en-IE' });
 
 const HOUR = 3_600_000;
 const clock = async (page: Page, hours?: number): Promise<number> => {

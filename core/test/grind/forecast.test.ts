@@ -130,7 +130,8 @@ test('a gauge is finer where the mass is', () => {
   expect(FELT.map(({ upTo }) => upTo)).toEqual([...FELT.map(({ upTo }) => upTo)].sort((a, b) => a - b));
 });
 
-/* A quick share of `npm run calibrate`; shares of sixty are known to about ten points. */
+/* A quick share of `npm run calibrate`: of a hundred the share is known to about eight points, of two dozen to sixteen. */
+const EACH = 24;
 const asked: [readings: number, past: number][] = [
   [2, 0],
   [5, 0],
@@ -138,15 +139,18 @@ const asked: [readings: number, past: number][] = [
   [3, 30],
 ];
 test('eight in ten hold on stones of another law', () => {
+  let all = 0;
   for (const [readings, past] of asked) {
-    const { held, of } = heldForecasts(60, readings, past);
-    expect(of).toBe(60);
-    expect(held).toBeGreaterThanOrEqual(0.68);
-    expect(held).toBeLessThanOrEqual(0.95);
+    const { held, of } = heldForecasts(EACH, readings, past);
+    expect(of).toBe(EACH);
+    expect(held).toBeGreaterThanOrEqual(0.62);
+    all += held;
   }
+  expect(all / asked.length).toBeGreaterThanOrEqual(0.72);
+  expect(all / asked.length).toBeLessThanOrEqual(0.92);
 });
 
 test('a reading chosen by what it tells leaves less doubt than one the next morning', () => {
-  const { chosen, daily } = chosenAgainstDaily(25);
+  const { chosen, daily } = chosenAgainstDaily(12);
   expect(chosen).toBeLessThan(daily);
 });
