@@ -22,12 +22,12 @@ function namesOf(types) {
   return names;
 }
 
-/** Writes `answers.json`: the schema of each read's answer by its address, and the shapes that they share. */
+/** Writes `answers.json`: the schema of each answer by its method and address, and the shapes that they share. */
 export async function writeAnswers(root, to) {
   const { default: TJS } = await import('typescript-json-schema');
   const core = join(root, 'core');
   const program = TJS.getProgramFromFiles(
-    [join(core, 'src/api/reads.ts'), join(core, 'src/api/types.ts')],
+    [join(core, 'src/api/answers.ts')],
     {
       target: 'ES2022',
       module: 'ESNext',
@@ -40,10 +40,8 @@ export async function writeAnswers(root, to) {
     core,
   );
   const generator = TJS.buildGenerator(program, { required: true, ref: true, topRef: false, ignoreErrors: true });
-  const { properties, definitions = {} } = generator.getSchemaForSymbol('Reads');
-  const { definitions: more = {}, ...problem } = generator.getSchemaForSymbol('Problem');
-  delete problem.$schema;
-  const all = { ...definitions, ...more, Problem: problem };
+  // All in one go: shapes of one name are told apart only within it.
+  const { definitions: all } = generator.getSchemaForSymbol('Answers');
   const names = namesOf(Object.keys(all));
   const renamed = (node) => {
     if (Array.isArray(node)) return node.map(renamed);
@@ -57,6 +55,14 @@ export async function writeAnswers(root, to) {
     );
   };
   const schemas = Object.fromEntries(Object.entries(all).map(([name, node]) => [names.get(name), renamed(node)]));
+  const of = (list) => Object.entries(all[list].properties);
+  const answers = Object.fromEntries(
+    [...of('Reads').map(([url, node]) => [`GET ${url}`, node]), ...of('Writes'), ...of('Asks')].map(([at, node]) => [
+      at,
+      renamed(node),
+    ]),
+  );
+  for (const list of ['Reads', 'Writes', 'Asks']) delete schemas[list];
   mkdirSync(dirname(to), { recursive: true });
-  writeFileSync(to, JSON.stringify({ reads: renamed(properties), schemas }));
+  writeFileSync(to, JSON.stringify({ answers, schemas }));
 }

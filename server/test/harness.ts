@@ -5,6 +5,7 @@ import type { Problem, StepView } from '@wunsch/core/api/types';
 import type { Command } from '@wunsch/core/commands';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import { buildApp } from '../src/app';
+import { notAsDescribed } from './described';
 import { openDatabase } from '../src/store/database';
 import { Workshop } from '../src/journal/workshop';
 
@@ -49,7 +50,10 @@ export async function testServer(clock: () => number = Date.now): Promise<TestSe
     }
     const answer = await app.inject(options);
     const isJson = String(answer.headers['content-type']).includes('json');
-    return { status: answer.statusCode, body: isJson ? answer.json() : answer.body, headers: answer.headers };
+    const said: unknown = isJson ? answer.json() : answer.body;
+    const wrong = isJson && answer.statusCode < 300 ? notAsDescribed(method, url, said) : null;
+    if (wrong !== null) throw new Error(`not as it is described: ${wrong}`);
+    return { status: answer.statusCode, body: said, headers: answer.headers };
   };
   return {
     app,

@@ -1,3 +1,4 @@
+import type { Listed, WithoutQuery } from './paths';
 import type { Batch, LotFacts } from '../ledger/types';
 import type { OriginVerdict } from '../composition/composition';
 import type { CarriedOver } from '../composition/carry-over';
@@ -255,32 +256,12 @@ export interface Reads {
 /** What has to be answered at an address; nothing is said of those that are not in the list. */
 export type AnswerAt<Url extends string> = Url extends keyof Reads ? Reads[Url] | Promise<Reads[Url]> : unknown;
 
-/** An address of the list with anything in the place of its parts. */
-type Filled<Url extends string> = Url extends `${infer Head}/:${infer Rest}`
-  ? Rest extends `${string}/${infer Tail}`
-    ? `${Head}/${string}/${Filled<Tail>}`
-    : `${Head}/${string}`
-  : Url;
-
-type Asked<Path extends string> = Path extends `${infer Url}?${string}` ? Url : Path;
-
-/** Those of the list that a path is: by name, else with just its parts filled in, else what fits. */
-type Same<Path extends string> = {
-  [Url in keyof Reads]: Path extends Filled<Url> ? (Filled<Url> extends Path ? Url : never) : never;
-}[keyof Reads];
-type Fitting<Path extends string> = { [Url in keyof Reads]: Path extends Filled<Url> ? Url : never }[keyof Reads];
-type Listed<Path extends string> = Path extends keyof Reads
-  ? Path
-  : [Same<Path>] extends [never]
-    ? Fitting<Path>
-    : Same<Path>;
-
 /**
  * What is answered at a path that the interface puts together.
  *
  * @example AnswerOf<`/api/trace/batches/${string}`> is BatchView
  */
-export type AnswerOf<Path extends string> = Reads[Listed<Asked<Path>>];
+export type AnswerOf<Path extends string> = Reads[Listed<Reads, WithoutQuery<Path>>];
 
 /** A path at which something of the list is answered; anything else is no path. */
-export type ReadPath<Path extends string> = [Listed<Asked<Path>>] extends [never] ? never : Path;
+export type ReadPath<Path extends string> = [Listed<Reads, WithoutQuery<Path>>] extends [never] ? never : Path;

@@ -1,3 +1,4 @@
+import type { Answer } from '../recipe/question';
 import type { CarriedOver } from '../composition/carry-over';
 import type { OriginVerdict } from '../composition/composition';
 import type { Change } from '../recipe/compare';
@@ -151,4 +152,9 @@ export interface WeighingView {
   planned: RecipeFigures;
   labelPct: number | null;
   replanned: string[];
+}
+
+/** Grams for what was wanted, and out of which holdings they come. */
+export interface SolvedRecipe extends Omit<Answer, 'lines'> {
+  lines: (Answer['lines'][number] & { from: { code: string; holdingId: string; grams: number }[] })[];
 }

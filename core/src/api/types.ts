@@ -345,3 +345,9 @@ export interface CorrectionPreview {
   /** What still stands against all of it together. */
   problem: string | null;
 }
+
+/** A step as it was entered, and what is to be said of it at once. */
+export interface EnteredStep {
+  step: StepView;
+  judgement: BenchView['judgement'];
+}

@@ -5,7 +5,7 @@ import { FIELDS, type FieldAbout } from './registry';
 
 type Schema = z.core.$ZodType;
 
-/** How something is typed. `words`: several, with commas between; `several`: any of some choices. */
+/** How something is typed. `words`: several, with commas between; `several`: any of some choices; `variant`: one of several groups. */
 export type AskedKind =
   | 'mass'
   | 'temp'
@@ -20,6 +20,7 @@ export type AskedKind =
   | 'series'
   | 'rows'
   | 'group'
+  | 'variant'
   | 'fixed'
   | 'other';
 
@@ -99,12 +100,14 @@ function kindOf(schema: Schema, about: Partial<FieldAbout>): AskedKind {
       return 'fixed';
     case 'object':
       return 'group';
+    case 'union':
+      return (def as { discriminator?: string }).discriminator === undefined ? 'other' : 'variant';
     case 'array': {
       const element = def.element === undefined ? undefined : askedOf(def.element).kind;
       if (element === 'choice') return 'several';
       if (element === 'text') return 'words';
       if (element === 'group') return 'rows';
-      return element === undefined || element === 'other' ? 'other' : 'series';
+      return element === undefined || element === 'other' || element === 'variant' ? 'other' : 'series';
     }
     default:
       return 'other';
@@ -138,6 +141,20 @@ export function shapeOf(schema: Schema): Readonly<Record<string, Schema>> {
 /** What one row of a list is. */
 export const elementOf = (schema: Schema): Schema | undefined =>
   (bare(schema).schema._zod.def as { element?: Schema }).element;
+
+/** What a `variant` is chosen by, and its groups by that. */
+export function variantsOf(schema: Schema): { by: string; groups: ReadonlyMap<string, Schema> } {
+  const { options = [], discriminator: by = '' } = bare(schema).schema._zod.def as {
+    options?: readonly Schema[];
+    discriminator?: string;
+  };
+  const named = options.flatMap((option) =>
+    [...((shapeOf(option)[by]?._zod.values as ReadonlySet<string> | undefined) ?? [])].map(
+      (value) => [value, option] as const,
+    ),
+  );
+  return { by, groups: new Map(named) };
+}
 
 /** Of several schemas that may stand in one place, those that a value can be read by. */
 function optionsOf(schema: Schema, value: unknown): readonly Schema[] {

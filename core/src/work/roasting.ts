@@ -11,43 +11,58 @@ export const sign = z
 
 /** A step lasts its minutes, or ends sooner when the beans are so warm or a sign is noticed. */
 export const programStep = z.object({
-  setC: tempC,
-  minutes: minutes.check(z.gt(0, 'must be more than 0')),
+  setC: field(tempC, { label: 'Set to' }),
+  minutes: field(minutes.check(z.gt(0, 'must be more than 0')), { label: 'For', unit: 'min' }),
   until: z._default(
     z.nullable(
       z.discriminatedUnion('what', [
-        z.object({ what: z.literal('bean'), beanC: tempC }),
+        z.object({ what: z.literal('bean'), beanC: field(tempC, { label: 'Beans at' }) }),
         z.object({ what: z.literal('sign'), sign }),
       ]),
     ),
     null,
   ),
-  note: text(120),
+  note: field(text(120), { label: 'Note' }),
 });
 export type ProgramStep = z.infer<typeof programStep>;
 
 export const program = z.object({
-  name: z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(80, 'is longer than 80 letters')),
-  kind: z._default(z.enum(['bean', 'nib']), 'bean'),
-  school: z._default(z.enum(SCHOOLS), 'own'),
-  /** Why it is as it is. */
-  reason: text(600),
+  name: field(z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(80, 'is longer than 80 letters')), {
+    label: 'Name of the program',
+  }),
+  kind: field(z._default(z.enum(['bean', 'nib']), 'bean'), {
+    label: 'Of',
+    words: { bean: 'whole beans', nib: 'nibs' },
+  }),
+  school: field(z._default(z.enum(SCHOOLS), 'own'), { label: 'School' }),
+  reason: field(text(600), { label: 'Why it is as it is', long: true }),
   roasterId: z._default(z.nullable(id), null),
-  loadG: massG,
-  /** Set temperature when the load goes in, °C. */
-  preheatC: tempC,
-  stirEveryMin: z._default(z.nullable(minutes.check(z.gt(0, 'must be more than 0'))), null),
-  /** Minutes of cooling before cracking. */
-  coolMin: z._default(minutes, 60),
+  loadG: field(massG, { label: 'Beans in it', weighed: 'heavy' }),
+  /** Set temperature when the load goes in. */
+  preheatC: field(tempC, { label: 'Preheat to' }),
+  stirEveryMin: field(z._default(z.nullable(minutes.check(z.gt(0, 'must be more than 0'))), null), {
+    label: 'Stir every',
+    unit: 'min',
+  }),
+  /** Of cooling before cracking. */
+  coolMin: field(z._default(minutes, 60), { label: 'Cool for', unit: 'min' }),
   steps: z.array(programStep).check(z.minLength(1, 'needs a step'), z.maxLength(24, 'has too many steps')),
   /** Lots and families it suits, and why. */
   suits: z._default(
     z
-      .array(z.object({ family: z.string().check(z.trim(), z.minLength(1), z.maxLength(120)), why: text(200) }))
+      .array(
+        z.object({
+          family: field(z.string().check(z.trim(), z.minLength(1, 'is missing'), z.maxLength(120)), {
+            label: 'Beans',
+            example: 'country, region',
+          }),
+          why: field(text(200), { label: 'Why' }),
+        }),
+      )
       .check(z.maxLength(24)),
     [],
   ),
-  note: text(600),
+  note: field(text(600), { label: 'Notes', long: true }),
 });
 export type Program = z.infer<typeof program>;
 

@@ -13,9 +13,10 @@ export interface Route {
   isFile?: boolean;
 }
 
-/** Schemas of what is answered at the reads, and the shapes that they share: made from the types when the server is built. */
+/** Schemas of what is answered, and the shapes that they share: made from the types when the server is built. */
 export interface AnswerSchemas {
-  reads: Record<string, object>;
+  /** By method and address: `GET /api/ledger/floor`. */
+  answers: Record<string, object>;
   schemas: Record<string, object>;
 }
 
@@ -57,7 +58,7 @@ export function openApiOf(routes: readonly Route[], answers: AnswerSchemas | nul
       })),
       ...(query ? queryParameters(query) : []),
     ];
-    const answer = method === 'GET' && answers ? answerAt(answers.reads, url) : undefined;
+    const answer = answers ? answerAt(answers.answers, `${method} ${url}`) : undefined;
     paths[path] = {
       ...paths[path],
       [method.toLowerCase()]: {
@@ -79,14 +80,14 @@ export function openApiOf(routes: readonly Route[], answers: AnswerSchemas | nul
   };
 }
 
-/** What is answered at an address: by its name, else by that of several, as `/api/:station/bench`. */
-function answerAt(reads: AnswerSchemas['reads'], url: string): object | undefined {
-  const parts = url.split('/');
+/** What is answered at an address: by its name, else by that of several, as `GET /api/:station/bench`. */
+export function answerAt(answers: AnswerSchemas['answers'], asked: string): object | undefined {
+  const parts = asked.split('/');
   const fits = (name: string): boolean => {
     const own = name.split('/');
     return own.length === parts.length && own.every((part, i) => part.startsWith(':') || part === parts[i]);
   };
-  return reads[url] ?? reads[Object.keys(reads).find(fits) ?? ''];
+  return answers[asked] ?? answers[Object.keys(answers).find(fits) ?? ''];
 }
 
 function queryParameters(query: z.ZodMiniType): object[] {

@@ -1,4 +1,5 @@
 import type { AnswerAt } from '@wunsch/core/api/reads';
+import type { AskedAt, WrittenAt } from '@wunsch/core/api/writes';
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
@@ -151,11 +152,11 @@ export class Router implements Calculators {
   }
 
   /** A calculation: takes a body, changes nothing. */
-  calc<B extends z.ZodMiniType>(
-    url: string,
+  calc<B extends z.ZodMiniType, U extends string = string>(
+    url: U,
     summary: string,
     body: B,
-    answer: (body: z.infer<B>, request: FastifyRequest) => unknown,
+    answer: (body: z.infer<B>, request: FastifyRequest) => AskedAt<U>,
     bodyLimit?: number,
   ): void {
     this.routes.push({ method: 'POST', url, summary, body });
@@ -165,26 +166,26 @@ export class Router implements Calculators {
   }
 
   /** The same, done away from everybody else: what may take its time. The answer comes from the body alone. */
-  away<B extends z.ZodMiniType>(
-    url: string,
+  away<B extends z.ZodMiniType, U extends string = string>(
+    url: U,
     summary: string,
     body: B,
-    _answer: (body: z.infer<B>) => unknown,
+    _answer: (body: z.infer<B>) => AskedAt<U>,
     bodyLimit?: number,
   ): void {
-    this.calc(url, summary, body, (input) => away('calculate', [url, input]), bodyLimit);
+    this.calc<B>(url, summary, body, (input) => away('calculate', [url, input]), bodyLimit);
   }
 
   /**
    * A write: validated, one at a time, durable before it is answered. With an `Idempotency-Key` a repeated
    * write returns the first answer and says so in `Idempotent-Replay`.
    */
-  write<B extends z.ZodMiniType>(
-    method: 'POST' | 'PUT' | 'DELETE',
-    url: string,
+  write<B extends z.ZodMiniType, M extends 'POST' | 'PUT' | 'DELETE', U extends string = string>(
+    method: M,
+    url: U,
     summary: string,
     body: B,
-    act: (body: z.infer<B>, request: FastifyRequest) => unknown,
+    act: (body: z.infer<B>, request: FastifyRequest) => WrittenAt<M, U>,
     bodyLimit?: number,
   ): void {
     this.routes.push({ method, url, summary, ...(method === 'DELETE' ? {} : { body }) });
@@ -204,11 +205,11 @@ export class Router implements Calculators {
    * Something long that takes its own turns among the writers: validated, told when it is done; never repeated under a
    * key.
    */
-  act<B extends z.ZodMiniType>(
-    url: string,
+  act<B extends z.ZodMiniType, U extends string = string>(
+    url: U,
     summary: string,
     body: B,
-    act: (body: z.infer<B>, request: FastifyRequest) => Promise<unknown>,
+    act: (body: z.infer<B>, request: FastifyRequest) => WrittenAt<'POST', U>,
   ): void {
     this.routes.push({ method: 'POST', url, summary, body });
     this.app.post(url, { config: { body } }, async (request, reply) => {
@@ -219,7 +220,7 @@ export class Router implements Calculators {
   }
 
   /** Something large that is read as it comes, of any size. @param take reads it, and takes its own turn to write */
-  upload(url: string, summary: string, take: (stream: Readable) => Promise<unknown>): void {
+  upload<U extends string>(url: U, summary: string, take: (stream: Readable) => WrittenAt<'POST', U>): void {
     this.routes.push({ method: 'POST', url, summary });
     void this.app.register((scope, _, done) => {
       scope.removeAllContentTypeParsers();

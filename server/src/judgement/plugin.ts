@@ -3,6 +3,7 @@ import type { JudgementWordView } from '@wunsch/core/api/judgement';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { judgementRecord, wordsInForce } from '@wunsch/core/judgement/records';
 import { id } from '@wunsch/core/fields/fields';
+import { found } from '../http/found';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
@@ -22,7 +23,10 @@ export function judgementRoutes(router: Router, views: Views): void {
     z.extend(z.omit(word, { kind: true }), { personId: id }),
     ({ personId, ...rest }) => {
       const record = workshop.addRecord('judgement', { kind: 'word', ...rest }, { personId });
-      return words().find(({ id: recordId }) => recordId === record.id);
+      return found(
+        words().find(({ id: recordId }) => recordId === record.id),
+        'There is no such word.',
+      );
     },
   );
   router.write(

@@ -2,7 +2,7 @@ import type { StepVersions } from '@wunsch/core/api/reads';
 import { param } from '../http/param';
 import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import type { ClosedWork, CorrectionPreview, StepView } from '@wunsch/core/api/types';
+import type { ClosedWork, EnteredStep, CorrectionPreview, StepView } from '@wunsch/core/api/types';
 import { command, type Command } from '@wunsch/core/commands';
 import { entryHead, startWork, type EntryHead } from '@wunsch/core/work/start';
 import { id } from '@wunsch/core/fields/fields';
@@ -48,7 +48,7 @@ const PATHS: Record<Command['kind'], string> = {
 /** Steps, corrections, work under way; the floor and the benches read from them. */
 export function ledgerRoutes(router: Router, views: Views): void {
   const { workshop } = router;
-  const answer = (step: Step): unknown => ({ step: views.step(step), judgement: judgeStep(views, step.id) });
+  const answer = (step: Step): EnteredStep => ({ step: views.step(step), judgement: judgeStep(views, step.id) });
 
   router.write('POST', '/api/ledger/steps', 'Enter any step', entry, ({ command: entered, ...head }) =>
     answer(workshop.record(entered, head)),

@@ -194,11 +194,12 @@ export function mouldRoutes(router: Router, views: Views): void {
       workshop.checkPerson(personId);
       const fillId = param(request.params, 'fill');
       const work = workOf(request);
-      const group = work.mould?.fills.find((row) => row.id === fillId);
-      if (!group?.shell) throw new DomainError('http/not-found', 'There is no such group of shells.');
-      const next = nextOfFill(group, work.mould?.setMin ?? 0, work.mould?.shellSec ?? null).act;
+      const { mould } = work;
+      const group = mould?.fills.find((row) => row.id === fillId);
+      if (!mould || !group?.shell) throw new DomainError('http/not-found', 'There is no such group of shells.');
+      const next = nextOfFill(group, mould.setMin, mould.shellSec).act;
       // Pressed at two screens it was done when it was pressed first.
-      if (done && group.shell[ACTS[act]] !== null) return work.mould;
+      if (done && group.shell[ACTS[act]] !== null) return mould;
       if (done && next !== act)
         throw new DomainError('mould/order', 'Shells are tipped out, filled and closed one after the other.', [
           {
@@ -207,9 +208,9 @@ export function mouldRoutes(router: Router, views: Views): void {
           },
         ]);
       const now = workshop.now();
-      return changeMould(workshop, work.id, (mould) => ({
-        ...mould,
-        fills: mould.fills.map((row) =>
+      return changeMould(workshop, work.id, (live) => ({
+        ...live,
+        fills: live.fills.map((row) =>
           row.id === fillId && row.shell ? { ...row, shell: { ...row.shell, [ACTS[act]]: done ? now : null } } : row,
         ),
       }));

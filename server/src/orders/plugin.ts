@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { z } from 'zod/mini';
-import type { MarginsView } from '@wunsch/core/api/orders';
+import type { PlaceView, MarginsView } from '@wunsch/core/api/orders';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/fields/fields';
 import { pieces, text } from '@wunsch/core/fields/fields';
@@ -8,6 +8,7 @@ import { margins } from '@wunsch/core/products/margin';
 import { customerFacts, orderFacts } from '@wunsch/core/orders/records';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import { csv } from '../http/csv';
+import { found } from '../http/found';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
@@ -155,6 +156,11 @@ function goodsRoutes(router: Router, views: Views): void {
   router.read('/api/orders/goods', 'Finished goods, what expires first on top, and where they stand', () =>
     finishedGoods(views),
   );
+  const placeOf = (placeId: string): PlaceView =>
+    found(
+      placesOf(views).find((row) => row.id === placeId),
+      'There is no such place.',
+    );
   router.write(
     'POST',
     '/api/orders/places',
@@ -163,14 +169,9 @@ function goodsRoutes(router: Router, views: Views): void {
     ({ personId, name }) => {
       const placeId = nanoid(8);
       workshop.addRecord('orders', { kind: 'place', placeId, facts: { name, retired: false } }, { personId });
-      return placesOf(views).find((row) => row.id === placeId);
+      return placeOf(placeId);
     },
   );
-  const placeAt = (placeId: string): string => {
-    if (!placesOf(views).some((row) => row.id === placeId))
-      throw new DomainError('http/not-found', 'There is no such place.');
-    return placeId;
-  };
   router.write(
     'POST',
     '/api/orders/places/:id/climate',
@@ -184,9 +185,9 @@ function goodsRoutes(router: Router, views: Views): void {
       ),
     }),
     ({ personId, ...air }, request) => {
-      const placeId = placeAt(param(request.params, 'id'));
+      const placeId = placeOf(param(request.params, 'id')).id;
       workshop.addRecord('orders', { kind: 'climate', placeId, ...air }, { personId });
-      return placesOf(views).find((row) => row.id === placeId);
+      return placeOf(placeId);
     },
   );
   router.write(
@@ -198,7 +199,7 @@ function goodsRoutes(router: Router, views: Views): void {
       holdingIds: z.array(id).check(z.minLength(1, 'name nothing'), z.maxLength(500, 'are too many')),
     }),
     ({ personId, holdingIds }, request) => {
-      const placeId = placeAt(param(request.params, 'id'));
+      const placeId = placeOf(param(request.params, 'id')).id;
       holdingIds.forEach((holdingId, index) => {
         if (!workshop.book.holdings.has(holdingId))
           throw new DomainError('ledger/unknown-holding', 'There are no such goods.', [

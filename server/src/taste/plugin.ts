@@ -3,6 +3,7 @@ import type { SameTestView } from '@wunsch/core/api/taste';
 import { id } from '@wunsch/core/fields/fields';
 import { tasteRecord } from '@wunsch/core/taste/records';
 import { isItTheSame } from '@wunsch/core/taste/same';
+import { found } from '../http/found';
 import type { Router } from '../http/router';
 import type { Views } from '../ledger/views';
 import { tasteCalculators } from './calculators';
@@ -42,7 +43,7 @@ export function tasteRoutes(router: Router, views: Views): void {
     z.object({ personId: id, test: same }),
     ({ personId, test: value }) => {
       workshop.addRecord('taste', value, { personId });
-      return all()[0];
+      return found(all()[0], 'There is no such test.');
     },
   );
 }

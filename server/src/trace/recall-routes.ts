@@ -7,6 +7,7 @@ import { text } from '@wunsch/core/fields/fields';
 import { recallOf } from '@wunsch/core/trace/recall';
 import { COMPLAINTS } from '@wunsch/core/trace/records';
 import { SHARED_KINDS } from '@wunsch/core/trace/shared';
+import { found } from '../http/found';
 import { param } from '../http/param';
 import { csv } from '../http/csv';
 import type { Router } from '../http/router';
@@ -52,7 +53,10 @@ export function recallRoutes(router: Router, views: Views): void {
       const complaintId = nanoid(10);
       const { id: holdingId } = byCode(views, code);
       workshop.addRecord('trace', { kind: 'complaint', complaintId, holdingId, ...rest }, { personId, at });
-      return complaintViews(views).find((row) => row.id === complaintId);
+      return found(
+        complaintViews(views).find((row) => row.id === complaintId),
+        'There is no such complaint.',
+      );
     },
   );
   router.write(

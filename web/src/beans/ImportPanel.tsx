@@ -26,7 +26,7 @@ export function ImportPanel() {
     run(async () => {
       setPreview(null);
       setCodes(null);
-      const { data } = await send<ImportPreview>('POST', '/api/beans/import/preview', {
+      const { data } = await send('POST', '/api/beans/import/preview', {
         text: table,
         routeId,
         ...(mapping ? { mapping } : {}),
@@ -45,7 +45,7 @@ export function ImportPanel() {
     if (personId === null) return fail(NOBODY);
     if (!preview || text === null) return;
     void run(async () => {
-      const { data } = await send<{ codes: string[] }>(
+      const { data } = await send(
         'POST',
         '/api/beans/import',
         { text, routeId, mapping: preview.mapping, unit: preview.unit, personId },

@@ -7,7 +7,8 @@ import { Loading } from '../parts/pieces';
 import { useHere } from '../parts/workshop';
 import type { Fields } from '../entry/entry';
 import { RouteChoice } from '../parts/RouteChoice';
-import { StepForm, type Saved } from '../entry/StepForm';
+import type { EnteredStep } from '@wunsch/core/api/types';
+import { StepForm } from '../entry/StepForm';
 
 type What = 'beans' | 'sample' | 'nibs' | 'wet';
 const WHAT: readonly (readonly [What, string])[] = [
@@ -60,7 +61,7 @@ function Receive({ sample }: { sample: BeanLotView | null }) {
         }
       : {}),
   };
-  const onSaved = ({ step }: Saved): void => {
+  const onSaved = ({ step }: EnteredStep): void => {
     const made = step.lines.find((line) => line.kind === 'lot')?.code ?? null;
     setSaved(made === null ? null : { code: made, wet: (step.command as { form?: string }).form === 'wet' });
     // What is known of the sample's growing and curing holds for the lot until somebody writes otherwise.
@@ -92,7 +93,6 @@ function Receive({ sample }: { sample: BeanLotView | null }) {
         station={null}
         draftId={sample ? `receive.${sample.code}` : 'receive'}
         initial={initial}
-        path="/api/ledger/steps"
         submit="Take it in"
         before={({ choices, choose }) => (
           <div className="mb-4 grid gap-3">

@@ -15,7 +15,7 @@ export function useRecords(code: string | null): ReturnType<typeof useSave> & {
 } {
   const { personId } = useHere();
   const save = useSave();
-  const path = code === null ? '/api/beans/records' : `/api/beans/lots/${encodeURIComponent(code)}/records`;
+  const path = code === null ? '/api/beans/records' : (`/api/beans/lots/${encodeURIComponent(code)}/records` as const);
   const enter = (record: NewRecord, key: string, at?: string): Promise<unknown> =>
     send('POST', path, { personId: somebody(personId), record, ...(at === undefined ? {} : { at }) }, key);
   const write = (record: NewRecord, key = newKey(), at?: string): Promise<boolean> =>

@@ -1,15 +1,10 @@
 import { createContext, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
-import type { BenchView, StepView } from '@wunsch/core/api/types';
+import type { EnteredStep } from '@wunsch/core/api/types';
 import { Verdict } from '../parts/Verdict';
 
-export interface Saved {
-  step: StepView;
-  judgement: BenchView['judgement'];
-}
-
 export interface SavedEntry {
-  saved: Saved;
+  saved: EnteredStep;
   /** The server had it already: another tab, or a second press. */
   replayed: boolean;
 }

@@ -1,9 +1,10 @@
-import type { HoldingView, WorkView } from '@wunsch/core/api/types';
+import type { HoldingView } from '@wunsch/core/api/types';
 import type { Command } from '@wunsch/core/commands';
 import type { Station } from '@wunsch/core/work/stations';
 import { send } from '../parts/api';
 import { readNumber, unreadable } from '../parts/number';
-import { StepForm, type Saved } from './StepForm';
+import type { EnteredStep } from '@wunsch/core/api/types';
+import { StepForm } from './StepForm';
 
 interface Props {
   station: Station;
@@ -29,7 +30,6 @@ export function StartForm({ station, kind, candidates, submit, shownFirst, usual
       draftId={`start.${station}`}
       candidates={candidates}
       initialPicked={candidates.length === 1 && candidates[0] ? [candidates[0].id] : []}
-      path="/api/ledger/works"
       submit={submit}
       shownFirst={shownFirst}
       usualInG={usualInG}
@@ -41,7 +41,7 @@ export function StartForm({ station, kind, candidates, submit, shownFirst, usual
       send={async (entry) => {
         const planned = Number(entry.values['minutes'] ?? 0);
         const dueAt = planned > 0 ? new Date(Date.now() + planned * 60_000).toISOString() : null;
-        const { data } = await send<WorkView>(
+        const { data } = await send(
           'POST',
           '/api/ledger/works',
           {
@@ -57,7 +57,7 @@ export function StartForm({ station, kind, candidates, submit, shownFirst, usual
           entry.key,
         );
         onStarted(data.id);
-        return null as Saved | null;
+        return null as EnteredStep | null;
       }}
       head={({ choices, choose }) => {
         const minutes = choices['minutes'] ?? '';

@@ -1,5 +1,5 @@
 import { useContext, useRef, useState, type ReactNode } from 'react';
-import type { HoldingView } from '@wunsch/core/api/types';
+import type { EnteredStep, HoldingView } from '@wunsch/core/api/types';
 import { doubts as doubtsOf, type Doubt, type Nearby } from '@wunsch/core/entry/doubt';
 import { nearbyOf } from '@wunsch/core/entry/nearby';
 import type { Command } from '@wunsch/core/commands';
@@ -32,9 +32,7 @@ import { GatePanel, gatesIn, type Answer } from './GatePanel';
 import { MassBar, type Part } from './MassBar';
 import { fieldProblems, scaled, takeSpec, usualTakes, withUnit } from './takes';
 import { Picker } from './Picker';
-import { SavedHere, SavedNote, type Saved, type SavedEntry } from './SavedNote';
-
-export type { Saved };
+import { SavedHere, SavedNote, type SavedEntry } from './SavedNote';
 
 export interface Entry {
   fields: Fields;
@@ -94,7 +92,8 @@ interface Props {
     sources: { holdingId: string; massG?: number; pieces?: number }[],
     entry: Entry,
   ) => Record<string, unknown>;
-  path: string;
+  /** Where it is sent, if not among new steps. */
+  path?: `/api/ledger/works/${string}/finish` | `/api/ledger/steps/${string}/correct`;
   submit: string;
   /** Named parts of what went in, for the running sum. */
   parts?: (values: Record<string, unknown>) => Part[];
@@ -103,7 +102,7 @@ interface Props {
   minutes?: number;
   kwh?: number;
   machineId?: string | null;
-  onSaved?: (saved: Saved) => void;
+  onSaved?: (saved: EnteredStep) => void;
   head?: Slot;
   /** More to send beside the command, such as the reason of a correction. */
   extra?: (entry: Entry) => Record<string, unknown>;
@@ -128,7 +127,7 @@ interface Props {
   /** Grams that usually go in. */
   usualInG?: number | null | undefined;
   /** Sends it another way than as a step; null means there is no step to show yet. */
-  send?: (entry: Outgoing) => Promise<Saved | null>;
+  send?: (entry: Outgoing) => Promise<EnteredStep | null>;
 }
 
 export interface Outgoing {
@@ -144,7 +143,7 @@ export interface Outgoing {
 
 /** One entry at a bench: what is taken, what came out, the sum, who and when; a draft until it is saved. */
 export function StepForm(props: Props) {
-  const { kind, candidates = [], fixed, finish, path, submit, station } = props;
+  const { kind, candidates = [], fixed, finish, path = '/api/ledger/steps', submit, station } = props;
   const here = useHere();
   const { view } = here;
   const personId = props.as ?? here.personId;
@@ -336,7 +335,7 @@ export function StepForm(props: Props) {
         ...props.extra?.(draft.value),
       };
       setSent(body);
-      const answer = await send<Saved>('POST', path, body, draft.key);
+      const answer = await send('POST', path, body, draft.key);
       draft.clear();
       settled.current.clear();
       setProblems({});

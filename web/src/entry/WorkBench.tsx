@@ -103,7 +103,6 @@ export function WorkBench({
               initial={defaults(view, station)}
               usualInG={usualIn(view, kind)}
               past={station.past?.(view) ?? {}}
-              path="/api/ledger/steps"
               submit={verbs.finish}
               finish={(values, sources, entry) => ({ ...values, ...extras?.command?.(entry), sources })}
               {...(extras ? { below: (state: Below) => extras.below?.(state), problem: extras.problem } : {})}

@@ -159,7 +159,6 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
           draftId={`add.${batch.id}`}
           candidates={[...view.pantry.filter(({ kind }) => kind === 'ingredient'), ...view.waiting, ...view.elsewhere]}
           machineId={batch.machineId}
-          path="/api/ledger/steps"
           submit="Add it to the bowl"
           finish={(values, sources) => ({ ...values, batchId: batch.id, sources })}
         />
@@ -172,7 +171,6 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
           fixed={[{ holdingId: batch.id, massMg: grind.massMg, pieces: 0 }]}
           machineId={batch.machineId}
           kwh={(machine?.kw ?? 0) * hours}
-          path="/api/ledger/steps"
           submit="Save the pour"
           parts={(values) => [
             ...((values['outsG'] ?? []) as number[]).map((grams, index) => ({
@@ -270,7 +268,6 @@ function MoveOn({ grind }: { grind: GrindView }) {
         </div>
       )}
       problem={({ choices = {} }) => ((choices['machine'] ?? '') === '' ? 'Choose the machine it goes on in.' : null)}
-      path="/api/ledger/steps"
       submit="It is in there now"
       extra={({ choices = {} }) => ({ machineId: choices['machine'] })}
       finish={(values) => ({ note: '', ...values, batchId: grind.batch.id, what: 'move', value: null })}
@@ -313,7 +310,6 @@ function NewBatch({ view, onStarted }: { view: BenchView; onStarted: (code: stri
         candidates={candidates}
         specs={BATCH_FIELDS}
         initial={{ targetMicron: { text: '20' } }}
-        path="/api/ledger/steps"
         submit="Start the batch"
         pickTitle="What goes into the bowl first"
         head={({ choices, choose }) => (

@@ -29,7 +29,10 @@ export function PlannedActs({ grind, told }: { grind: GrindView; told: Told | nu
   const open = acts.filter(({ doneAt }) => doneAt === null);
   const done = acts.filter(({ doneAt }) => doneAt !== null);
   const lane = laneOf(acts, now);
-  const press = (path: string, body: object): Promise<boolean> => {
+  const press = (
+    path: `${string}/acts` | `${string}/acts/${string}` | `${string}/usual` | `${string}/feed`,
+    body: object,
+  ): Promise<boolean> => {
     if (personId === null) {
       fail(NOBODY);
       return Promise.resolve(false);

@@ -118,7 +118,6 @@ export function TakeReading({ grind }: { grind: GrindView }) {
         </div>
       )}
       below={(below) => asked === 'micron' && <MarkGauge grind={grind} form={below} last={last ?? 40} />}
-      path="/api/ledger/steps"
       submit={asked === 'pass' ? 'It went through once more' : 'Save the reading'}
       finish={({ channels: read, streaks, ...values }, _sources, { choices = {} }) => {
         const channels = (read ?? []) as number[];

@@ -38,7 +38,10 @@ export function LiveMould({
   const [typed, setTyped] = useState<{ barG?: string; setMin?: string; fill?: string }>({});
   if (!answer.data) return null;
   const { live, massG, moulds: there, perKgMilli, piecesAYear } = answer.data;
-  const write = (way: string, body: object): Promise<boolean> => {
+  const write = (
+    way: 'setup' | 'fills' | 'temps' | 'weights' | `fills/${string}/out` | `fills/${string}/shell`,
+    body: object,
+  ): Promise<boolean> => {
     if (personId === null) {
       fail(NOBODY);
       return Promise.resolve(false);

@@ -17,7 +17,7 @@ export function Order({ order }: { order: OrderView }) {
   const [why, setWhy] = useState('');
   const { busy, error, run, fail } = useSave();
   const picks = order.lines.flatMap((line) => line.picks.map((pick) => ({ ...pick, product: line.product })));
-  const path = `/api/orders/${order.id}`;
+  const path = `/api/orders/${order.id}` as const;
   const send_ = (): void => {
     if (personId === null) return fail(NOBODY);
     const chosen = picks.map(({ holdingId, pieces }) => ({

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { CustomerView, OrdersView, OrderView } from '@wunsch/core/api/orders';
+import type { OrdersView, OrderView } from '@wunsch/core/api/orders';
 import { orderTotalMilli } from '@wunsch/core/orders/order';
 import { send, useApi } from '../parts/api';
 import { hasDraft, useDraft } from '../parts/draft';
@@ -190,12 +190,7 @@ function NewOrder({ view, done }: { view: OrdersView; done: () => void }) {
     void run(async () => {
       let buyer = customerId;
       if (customerId === NEW) {
-        const kept = await send<CustomerView>(
-          'POST',
-          '/api/orders/customers',
-          { personId, facts: typed.customer },
-          `${draft.key}-c`,
-        );
+        const kept = await send('POST', '/api/orders/customers', { personId, facts: typed.customer }, `${draft.key}-c`);
         buyer = kept.data.id;
       }
       const facts = { customerId: buyer, lines, dueDate: typed.dueDate, note: typed.note };

@@ -97,13 +97,13 @@ function Import() {
       const read = await file.text();
       setText(read);
       setKey(newKey());
-      setPreview(await ask<SalesPreview>('/api/orders/sales/preview', { text: read }));
+      setPreview(await ask('/api/orders/sales/preview', { text: read }));
     });
   };
   const book = (): void => {
     if (personId === null) return fail(NOBODY);
     void run(async () => {
-      const { data } = await send<{ steps: string[] }>('POST', '/api/orders/sales', { personId, text }, key);
+      const { data } = await send('POST', '/api/orders/sales', { personId, text }, key);
       setBooked(data.steps.length);
       setPreview(null);
     });

@@ -73,7 +73,7 @@ export function LabelPanel({ code }: { code: string }) {
     const [widthMm, heightMm, count_] = [how.widthMm, how.heightMm, copies].map((text) => readNumber(text) ?? NaN);
     await run(async () => {
       const body = { personId, code, market: how.market, copies: count_, widthMm, heightMm };
-      const job = await ask<{ copies: number; state: string }>('/api/pack/print', body);
+      const job = await ask('/api/pack/print', body);
       setPrinted(
         `${job.copies} ${job.copies === 1 ? 'label' : 'labels'} ${job.state === 'printed' ? 'printed' : 'wait: the printer is out of labels'} (simulated printer).`,
       );

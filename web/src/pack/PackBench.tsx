@@ -188,7 +188,6 @@ export function PackBench({ view }: { view: BenchView }) {
             ),
           };
         }}
-        path="/api/ledger/steps"
         submit="Pack them"
         head={
           <p className="mt-3 text-sm text-soft">

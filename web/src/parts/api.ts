@@ -1,4 +1,5 @@
 import type { AnswerOf, ReadPath } from '@wunsch/core/api/reads';
+import type { AskedOf, AskPath, WritePath, WrittenOf } from '@wunsch/core/api/writes';
 import useSWR, { mutate, type SWRResponse } from 'swr';
 import type { Problem } from '@wunsch/core/api/types';
 
@@ -50,22 +51,28 @@ export const getJson = async <P extends string>(path: ReadPath<P>): Promise<Answ
   (await call<AnswerOf<P>>('GET', path)).data;
 
 /** Asks for a calculation: sends a body, changes nothing, so nothing on screen is fetched again. */
-export const ask = async <T>(path: string, body: unknown): Promise<T> => (await call<T>('POST', path, body)).data;
+export const ask = async <P extends string>(path: AskPath<P>, body: unknown): Promise<AskedOf<P>> =>
+  (await call<AskedOf<P>>('POST', path, body)).data;
 
 /** Sends a write. `key` makes a repeat of it harmless. */
-export async function send<T>(
-  method: 'POST' | 'PUT' | 'DELETE',
-  path: string,
+export async function send<M extends 'POST' | 'PUT' | 'DELETE', P extends string>(
+  method: M,
+  path: WritePath<M, P>,
   body?: unknown,
   key?: string,
-): Promise<{ data: T; replayed: boolean }> {
-  const answer = await call<T>(method, path, body, key);
+): Promise<{ data: WrittenOf<M, P>; replayed: boolean }> {
+  const answer = await call<WrittenOf<M, P>>(method, path, body, key);
   void refresh();
   return answer;
 }
 
 /** Adds one of a list, or changes the one that has this id. */
-export const sendOne = (list: string, id: string | undefined, body: unknown, key: string): Promise<unknown> =>
+export const sendOne = (
+  list: `/api/workshop/${'machines' | 'materials' | 'routes'}`,
+  id: string | undefined,
+  body: unknown,
+  key: string,
+): Promise<unknown> =>
   id === undefined || id === '' ? send('POST', list, body, key) : send('PUT', `${list}/${id}`, body);
 
 /** Fetches everything on screen again. */

@@ -106,7 +106,7 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
   const weigh = (): void => {
     if (here.personId === null) return fail(NOBODY);
     void run(async () => {
-      const { data } = await send<{ id: string }>('POST', '/api/recipe/weighings', {
+      const { data } = await send('POST', '/api/recipe/weighings', {
         personId: here.personId,
         name: `Addition to ${view.code}`,
         batchId: view.batchId,

@@ -190,7 +190,7 @@ function Kept({
     if (personId === null) return fail(NOBODY);
     if (!arm) return;
     void run(async () => {
-      const { data } = await send<{ id: string }>('POST', '/api/recipe/weighings', {
+      const { data } = await send('POST', '/api/recipe/weighings', {
         personId,
         recipe: { id: recipeId, version },
         name: `${recipe.name}, ${arm.name}`,

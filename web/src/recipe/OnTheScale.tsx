@@ -40,7 +40,7 @@ export function OnTheScale({ line, run, unit }: { line: Line; run: WeighingView;
   const check = (typed: string): void => {
     if (typed.trim() === '') return;
     void save(async () => {
-      const found = await ask<{ code: string }>(`/api/recipe/weighings/${run.id}/check`, {
+      const found = await ask(`/api/recipe/weighings/${run.id}/check`, {
         ingredient: line.ingredient,
         code: typed.trim(),
       });

@@ -111,7 +111,7 @@ function Writing({
     if (personId === null) return fail(NOBODY);
     void run(async () => {
       try {
-        const { data } = await send<{ id: string }>(
+        const { data } = await send(
           'POST',
           newest ? `/api/recipe/recipes/${id}/versions` : '/api/recipe/recipes',
           { personId, recipe: read.data, why: recipe.why, ...(newest ? { after: recipe.base } : {}) },
@@ -141,7 +141,7 @@ function Writing({
     // Nibs of several lots are here: which of them is chosen first.
     if (lots.length > 1 && grams.some((line) => line.ingredient === NIBS && line.grams > 0)) return setTab('scale');
     void run(async () => {
-      const { data } = await send<{ id: string }>('POST', '/api/recipe/weighings', {
+      const { data } = await send('POST', '/api/recipe/weighings', {
         personId,
         recipe: { id, version: newest.version },
         name: recipe.name,

@@ -53,7 +53,7 @@ export function ScaleTab({
   const weigh = (machineId: string, lines: { ingredient: string; grams: number }[]): void => {
     if (personId === null) return fail(NOBODY);
     void run(async () => {
-      const { data } = await send<{ id: string }>('POST', '/api/recipe/weighings', {
+      const { data } = await send('POST', '/api/recipe/weighings', {
         personId,
         recipe: { id: recipeId, version },
         name: recipe.name,

@@ -1,7 +1,6 @@
 import { CheckIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { StepView } from '@wunsch/core/api/types';
 import type { WeighingView } from '@wunsch/core/api/recipe';
 import { judgeLabel } from '@wunsch/core/recipe/correct';
 import { massUnitFor } from '@wunsch/core/units/mass';
@@ -64,15 +63,15 @@ function Running({ run }: { run: WeighingView }) {
   const { busy, error, run: save, fail } = useSave();
   const over = run.lines.filter(({ state }) => state === 'over');
   const label = run.labelPct === null ? null : judgeLabel(run.labelPct, run.planned.cocoaPct);
-  const url = `/api/recipe/weighings/${run.id}`;
-  const act = (path: string, body: object = {}): void => {
+  const url = `/api/recipe/weighings/${run.id}` as const;
+  const act = (path: 'weighed' | 'undo' | 'put-back' | 'replan', body: object = {}): void => {
     if (personId === null) return fail(NOBODY);
     void save(() => send('POST', `${url}/${path}`, { personId, ...body }, newKey()));
   };
   const finish = (overrides: Answer[] = []): void => {
     if (personId === null) return fail(NOBODY);
     void save(async () => {
-      const { data } = await send<{ step: StepView }>('POST', `${url}/finish`, {
+      const { data } = await send('POST', `${url}/finish`, {
         personId,
         minutes: Math.min(600, Math.round((Date.now() - run.startedAt) / 60_000)),
         overrides,

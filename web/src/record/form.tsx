@@ -2,6 +2,7 @@ import { createContext, useContext, useEffect, useMemo, useState, type ReactNode
 import {
   set,
   useForm,
+  useWatch,
   type DeepPartial,
   type FieldErrors,
   type FieldValues,
@@ -13,7 +14,7 @@ import { ApiError } from '../parts/api';
 import { dropDraft, loadDraft, newKey, saveDraft } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
 import { useHere } from '../parts/workshop';
-import { inUnits, readTyped, typedOf, type Typed, type Units } from './typed';
+import { inUnits, readTyped, typedOf, type Before, type Typed, type Units } from './typed';
 
 type RecordSchema = z.core.$ZodType<unknown, unknown>;
 
@@ -22,6 +23,8 @@ export interface RecordForm<S extends RecordSchema = RecordSchema> {
   form: UseFormReturn<FieldValues>;
   schema: S;
   units: Units;
+  /** What it began with, and how that was shown. */
+  begun: Before;
   /** Whether there is something to throw away. */
   touched: boolean;
   busy: boolean;
@@ -59,11 +62,13 @@ export function useUnits(): Units {
  * @param id which draft, unique to the form and its subject
  * @param schema reads the record: names, units, hints and bounds of its fields are its own
  * @param start what an untouched form holds; what the form does not ask for is sent on as it is here
+ * @param atOnce whether a refusal stands at its field while it is typed; else when it is to be saved, and from then on
  */
 export function useRecordForm<S extends RecordSchema>(
   id: string,
   schema: S,
   start: () => DeepPartial<z.input<S>>,
+  atOnce = false,
 ): RecordForm<S> {
   const now = useUnits();
   // What is typed stays in the units in which it was begun, whatever is chosen meanwhile.
@@ -82,6 +87,7 @@ export function useRecordForm<S extends RecordSchema>(
   const [error, setError] = useState<unknown>(null);
   const form = useForm<FieldValues>({
     defaultValues: { ...begun.typed, ...(begun.kept as object | null) },
+    mode: atOnce ? 'onChange' : 'onSubmit',
     reValidateMode: 'onChange',
     resolver: (typed) => {
       const { value, problems } = readTyped(schema, typed, units, begun);
@@ -140,11 +146,37 @@ export function useRecordForm<S extends RecordSchema>(
     return saved;
   };
   const touched = form.formState.isDirty || restored;
-  return { form, schema, units, touched, busy, error, submit, leave };
+  return { form, schema, units, begun, touched, busy, error, submit, leave };
 }
 
 /** What is wrong with the record as a whole, at no field. */
 const unseen = (errors: FieldErrors): string | undefined => errors.root?.message;
+
+/**
+ * What stands in a form now, as far as it can be read: what is no figure, or is refused by its schema, is left out.
+ *
+ * @returns a value for what is drawn or worked out while somebody types
+ */
+export function useReadable<S extends RecordSchema>({
+  form,
+  schema,
+  units,
+  begun,
+}: RecordForm<S>): DeepPartial<z.output<S>> {
+  const typed = useWatch({ control: form.control }) as Typed;
+  return useMemo(() => {
+    const { value } = readTyped(schema, typed, units, begun);
+    const read = z.safeParse(schema, value);
+    if (read.success) return read.data as DeepPartial<z.output<S>>;
+    for (const { path } of read.error.issues) if (path.length > 0) set(value as object, path.join('.'), undefined);
+    return value as DeepPartial<z.output<S>>;
+  }, [schema, typed, units, begun]);
+}
+
+/** Where fields of a record stand that has its presses elsewhere. */
+export function RecordFields({ record, children }: { record: RecordForm; children: ReactNode }) {
+  return <Context.Provider value={record}>{children}</Context.Provider>;
+}
 
 /** The fields of a record, its refusal, and the presses that save or leave it. */
 export function RecordSheet<S extends RecordSchema>({
@@ -168,7 +200,7 @@ export function RecordSheet<S extends RecordSchema>({
 }) {
   const { busy, error } = record;
   return (
-    <Context.Provider value={record}>
+    <RecordFields record={record}>
       <form
         className={className}
         noValidate
@@ -200,6 +232,6 @@ export function RecordSheet<S extends RecordSchema>({
           </div>
         </div>
       </form>
-    </Context.Provider>
+    </RecordFields>
   );
 }

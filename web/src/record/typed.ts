@@ -1,6 +1,6 @@
 import { get, set } from 'react-hook-form';
 import type { z } from 'zod/mini';
-import { askedOf, elementOf, shapeOf, type Asked } from '@wunsch/core/fields/asked';
+import { askedOf, elementOf, shapeOf, variantsOf, type Asked } from '@wunsch/core/fields/asked';
 import { gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
 import { celsiusFrom, celsiusTo, type TemperatureUnit } from '@wunsch/core/units/temperature';
 import { readNumber, typedNumber } from '../parts/number';
@@ -68,6 +68,19 @@ export function typedOf(schema: Schema, value: unknown, units: Units): Typed {
           typedOf(part, isGroup(value) ? value[name] : undefined, units),
         ]),
       );
+    case 'variant': {
+      // The fields of all its groups stand beside what it is chosen by; only those of the chosen one are read.
+      const { by, groups } = variantsOf(asked.schema);
+      const now = isGroup(value) ? value : {};
+      const chosen = typeof now[by] === 'string' ? now[by] : '';
+      const fields = [...groups].flatMap(([name, group]) =>
+        Object.entries(shapeOf(group)).map(([at, part]) => [
+          at,
+          typedOf(part, name === chosen ? now[at] : undefined, units),
+        ]),
+      );
+      return { ...(Object.fromEntries(fields) as Record<string, Typed>), [by]: chosen };
+    }
     case 'fixed':
     case 'other':
       return { kept: value };
@@ -154,6 +167,13 @@ export function readTyped(
       return said.map((part, index) => read(row, part, `${path}.${index}`, rowBefore(was, index)));
     }
     if ('kept' in given) return given.kept;
+    if (asked.kind === 'variant') {
+      const { by, groups } = variantsOf(asked.schema);
+      const chosen = given[by];
+      const group = typeof chosen === 'string' ? groups.get(chosen) : undefined;
+      // What it was before is of use only where it was the same.
+      return group ? read(group, given, path, fieldOf(was, by) === chosen ? was : undefined) : asked.empty;
+    }
     if (asked.empty === null && isEmpty(given)) return null;
     const prefix = path === '' ? '' : `${path}.`;
     return Object.fromEntries(
@@ -165,6 +185,9 @@ export function readTyped(
   };
   return { value: read(schema, typed, '', before), problems };
 }
+
+const fieldOf = (was: Before | undefined, name: string): unknown =>
+  was && isGroup(was.value) ? was.value[name] : undefined;
 
 const fieldBefore = (was: Before | undefined, name: string): Before | undefined =>
   was && isGroup(was.value) && isGroup(was.typed)

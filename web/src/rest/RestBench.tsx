@@ -63,7 +63,6 @@ export function RestBench({ view }: { view: BenchView }) {
           initialPicked={asked.map(({ id }) => id)}
           pickTitle="Which blocks"
           shownFirst={6}
-          path="/api/ledger/steps"
           submit="Take to temper"
           finish={(values, sources) => ({ ...values, sources })}
         />

@@ -59,7 +59,6 @@ export function Shelved({ batch, since }: { batch: RestShelf['batches'][number];
             />
           </div>
         )}
-        path="/api/ledger/steps"
         submit="Save the tasting"
         finish={({ airTemp, airHumidity, ...values }, _sources, { choices = {} }) => ({
           note: '',

@@ -44,7 +44,7 @@ export function CurveImport({ code }: { code: string }) {
   const { busy, error, run, fail } = useSave();
   const look = (table: string, mapping?: CurveWish): Promise<boolean> =>
     run(async () => {
-      const { data } = await send<CurvePreviewView>('POST', '/api/roast/curves/preview', {
+      const { data } = await send('POST', '/api/roast/curves/preview', {
         text: table,
         ...(mapping ? { mapping } : {}),
       });

@@ -1,3 +1,4 @@
+import { usePress } from './usePress';
 import { useState } from 'react';
 import type { WorkView } from '@wunsch/core/api/types';
 import { climbAgainst, nextAct, plannedClimb, whereIn } from '@wunsch/core/roast/live';
@@ -33,13 +34,6 @@ export function LiveRoast({
   if (!live) return <Loading error={error} />;
   return <Roasting live={live} work={work} onDone={onDone} onSaved={onSaved} />;
 }
-
-const usePress = (workId: string) => {
-  const { busy, error, run } = useSave();
-  const press = (name: string, body: object = {}): void =>
-    void run(() => send('POST', `/api/roast/live/${workId}/${name}`, body));
-  return { busy, error, press };
-};
 
 function Roasting({
   live,

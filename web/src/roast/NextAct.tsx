@@ -1,3 +1,4 @@
+import type { Press } from './usePress';
 import type { ReactNode } from 'react';
 import { isDue, nextStirS, whereIn, type NextAct as Act } from '@wunsch/core/roast/live';
 import { clock } from '@wunsch/core/roast/words';
@@ -8,7 +9,7 @@ import type { Live } from './useLive';
 export interface Pressing {
   live: Live;
   busy: boolean;
-  press: (name: string, body?: object) => void;
+  press: Press;
 }
 
 /** The one thing to do next, with the time until then. */

@@ -103,13 +103,8 @@ export function ProgramEditor({
     await run(async () => {
       const { data } =
         id === null || asNew
-          ? await send<{ id: string }>('POST', '/api/roast/programs', body, draft.key)
-          : await send<{ id: string }>(
-              'POST',
-              `/api/roast/programs/${id}/versions`,
-              { ...body, after: newest },
-              draft.key,
-            );
+          ? await send('POST', '/api/roast/programs', body, draft.key)
+          : await send('POST', `/api/roast/programs/${id}/versions`, { ...body, after: newest }, draft.key);
       draft.clear();
       onClear?.();
       void navigate(`/roasting/program/${data.id}`, { replace: true });

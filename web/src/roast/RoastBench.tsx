@@ -89,7 +89,6 @@ export function RoastBench({ view }: { view: BenchView }) {
               station="roast"
               draftId="once.roast"
               candidates={candidates}
-              path="/api/ledger/steps"
               submit={verbs.finish}
               usualInG={usualIn(view, 'roast')}
               below={handKept.below}

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { ProgramView, RoasterView } from '@wunsch/core/api/roast';
-import type { HoldingView, WorkView } from '@wunsch/core/api/types';
+import type { HoldingView } from '@wunsch/core/api/types';
 import { checkProgram, layerOf } from '@wunsch/core/roast/program';
 import type { StartRoast } from '@wunsch/core/roast/records';
 import { PROBES, type Probe } from '@wunsch/core/work/roasting-words';
@@ -104,7 +104,7 @@ export function RoastStart({
       beanStartC: null,
       probe,
     };
-    const { data } = await send<WorkView>(
+    const { data } = await send(
       'POST',
       '/api/ledger/works',
       {
@@ -135,7 +135,6 @@ export function RoastStart({
       initialPicked={candidates[0] ? [candidates[0].id] : []}
       shownFirst={Math.min(8, Math.max(2, waiting))}
       takeG={(codes) => offer(codes).chosen?.program.loadG}
-      path="/api/ledger/works"
       submit="Start the roast"
       finish={() => ({})}
       send={start}

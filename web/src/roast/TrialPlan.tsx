@@ -70,7 +70,7 @@ export function TrialPlan() {
     if (kept.length < 2) return fail('Two roasts at least: one alone has nothing to be held against.');
     if (kept.length > MOST) return fail(`${kept.length} roasts are more than a panel can taste: ${MOST} at most.`);
     void run(async () => {
-      const { data } = await send<{ id: string }>(
+      const { data } = await send(
         'POST',
         '/api/roast/trials',
         {

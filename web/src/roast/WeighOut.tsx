@@ -1,3 +1,4 @@
+import type { Press } from './usePress';
 import type { WorkView } from '@wunsch/core/api/types';
 import { clock } from '@wunsch/core/roast/words';
 import { StepForm } from '../entry/StepForm';
@@ -15,7 +16,7 @@ export function WeighOut({
 }: {
   live: Live;
   work: WorkView;
-  press: (name: string, body?: object) => void;
+  press: Press;
   onSaved: (code: string | undefined) => void;
 }) {
   const { machines } = useHere().view;

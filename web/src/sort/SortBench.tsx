@@ -81,7 +81,6 @@ function Begin({ candidates, onStarted }: { candidates: readonly HoldingView[]; 
           draftId="once.sort"
           shownFirst={8}
           candidates={candidates}
-          path="/api/ledger/steps"
           submit="Save the sorting"
           specs={specs}
           finish={(values, sources) => ({ ...values, sources })}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { HoldingView, WorkView } from '@wunsch/core/api/types';
+import type { HoldingView } from '@wunsch/core/api/types';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { NumberBox } from '../parts/fields';
@@ -89,7 +89,7 @@ function WeighIn({
     if (personId === null) return fail(NOBODY);
     if (massG === null || massG <= 0) return fail('Weigh what goes on the table.');
     void run(async () => {
-      const { data } = await send<WorkView>(
+      const { data } = await send(
         'POST',
         '/api/ledger/works',
         {

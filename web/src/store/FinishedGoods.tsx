@@ -105,7 +105,7 @@ function Places({ places, goods }: { places: readonly PlaceView[]; goods: readon
   const [code, setCode] = useState('');
   const [to, setTo] = useState('');
   const { busy, error, run, fail } = useSave();
-  const write = (path: string, body: object): Promise<boolean> => {
+  const write = (path: '' | `/${string}/climate` | `/${string}/goods`, body: object): Promise<boolean> => {
     if (personId === null) {
       fail(NOBODY);
       return Promise.resolve(false);

@@ -76,7 +76,6 @@ export function StorePage() {
               draftId="sell"
               candidates={[...packed, ...others, ...byWeight]}
               pickTitle="What goes"
-              path="/api/ledger/steps"
               submit="Book the sale"
               specs={SALE_FIELDS}
               ask={askTakings(view.settings.currency)}
@@ -128,7 +127,6 @@ export function StorePage() {
                   'note',
                 )}
                 initial={{ massG: { text: '', unit: view.settings.massSystem === 'metric' ? 'kg' : 'lb' } }}
-                path="/api/ledger/steps"
                 submit="Put it in the pantry"
                 finish={(values) => ({ ...values, materialId })}
               />

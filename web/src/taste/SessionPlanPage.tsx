@@ -57,7 +57,7 @@ export function SessionPlanPage() {
       bars: bars.map(({ subject, name: own }) => ({ subject: subject.subject, name: own })),
     };
     void run(async () => {
-      const { data } = await send<{ id: string }>(
+      const { data } = await send(
         'POST',
         '/api/taste/sessions',
         { personId, session: { ...session, name: session.name.slice(0, 120) } },

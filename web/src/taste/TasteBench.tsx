@@ -96,7 +96,6 @@ export function TasteBench({ view }: { view: BenchView }) {
         station={null}
         draftId={`taste.${subjectOf(holding)}`}
         initial={{ pieces: { text: '1' } }}
-        path="/api/ledger/steps"
         submit="Save the score"
         finish={(values) => ({ ...values, batchId: holding.batchId, holdingId: holding.id })}
       />

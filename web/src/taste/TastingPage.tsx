@@ -108,7 +108,7 @@ export function TastingPage() {
       food: food === '' ? null : food,
     };
     void run(async () => {
-      const { data } = await send<{ tastingId: string }>(
+      const { data } = await send(
         'POST',
         '/api/taste/sheets',
         { personId, sheet, eaten: bar.kept.length === 0 ? pieces : 0 },

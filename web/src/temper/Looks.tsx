@@ -39,12 +39,7 @@ export function Looks({ code, batchId }: { code: string; batchId: string }) {
     const command = { kind: 'reading', batchId, what: 'seen', value: null, seen: [seen], bloom, note: '' };
     const words = `${SEEN_WORDS[seen]}${bloom === null ? '' : `, ${bloom} bloom`}`;
     void run(async () => {
-      const { data: kept } = await send<{ step: { id: string } }>(
-        'POST',
-        '/api/ledger/steps',
-        { personId, command },
-        newKey(),
-      );
+      const { data: kept } = await send('POST', '/api/ledger/steps', { personId, command }, newKey());
       setNoted({ stepId: kept.step.id, words });
     }).then((done) => {
       if (!done) return;
@@ -54,7 +49,7 @@ export function Looks({ code, batchId }: { code: string; batchId: string }) {
   };
   const unnote = (): void => {
     if (personId === null || noted === null) return fail(NOBODY);
-    const path = `/api/ledger/steps/${noted.stepId}/withdraw`;
+    const path = `/api/ledger/steps/${noted.stepId}/withdraw` as const;
     void run(() => send('POST', path, { personId, reason: 'Pressed by mistake' })).then(
       (done) => done && setNoted(null),
     );

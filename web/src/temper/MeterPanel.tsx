@@ -26,7 +26,7 @@ export function MeterPanel({
   kept,
   keep,
 }: {
-  path: string;
+  path: `/api/temper/works/${string}`;
   kept: MeterFacts | null;
   keep: (facts: MeterFacts | null) => void;
 }) {
@@ -35,7 +35,7 @@ export function MeterPanel({
   const { busy, error, run } = useSave();
   const draw = (text?: string): void =>
     void run(async () => {
-      const next = await ask<Answer>(`${path}/meter`, text === undefined ? {} : { text });
+      const next = await ask(`${path}/meter`, text === undefined ? {} : { text });
       setAnswer(next);
       if (next.found) {
         const { tempC, slopeCperMin, verdict } = next.found;

@@ -75,7 +75,6 @@ function StartSilk({ butters, done }: { butters: readonly HoldingView[]; done: (
       candidates={butters}
       initialPicked={butters.length === 1 && butters[0] ? [butters[0].id] : []}
       pickTitle="Which butter"
-      path="/api/ledger/works"
       submit="Begin the silk"
       finish={() => ({})}
       send={async (entry) => {
@@ -124,7 +123,7 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
   const { readings, probe, silent, trouble } = run.data;
   const now = silkNow(readings, view.settings.temperatureUnit);
   const last = readings.at(-1);
-  const call = async (way: string, body: object): Promise<boolean> => {
+  const call = async (way: 'probe' | 'readings', body: object): Promise<boolean> => {
     if (personId === null) {
       fail(NOBODY);
       return false;

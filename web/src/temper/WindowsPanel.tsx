@@ -112,7 +112,7 @@ function OwnWindows({ here, learned, done }: { here: WindowsView; learned: Windo
   const unit = show.tempUnit;
   const keep = (windows: Windows | null): void => {
     if (personId === null) return fail(NOBODY);
-    const path = `/api/temper/windows/${encodeURIComponent(here.code)}`;
+    const path = `/api/temper/windows/${encodeURIComponent(here.code)}` as const;
     void run(() => send('POST', path, { personId, windows, why }, newKey())).then((kept) => kept && done());
   };
   const save = (): void => {

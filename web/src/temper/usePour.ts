@@ -20,7 +20,7 @@ export function usePour(workId: string) {
       await pour.mutate();
     });
   };
-  const write = (way: string, body: object): Promise<boolean> =>
+  const write = (way: 'plan' | 'marks' | `acts/${string}`, body: object): Promise<boolean> =>
     asSomebody((id) => send('POST', `${path}/${way}`, { personId: id, ...body }, newKey()));
   return {
     data: pour.data,

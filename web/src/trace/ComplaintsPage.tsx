@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import type { ComplaintView, RecallView } from '@wunsch/core/api/recall';
+import type { ComplaintView } from '@wunsch/core/api/recall';
 import { COMPLAINTS, COMPLAINT_WORDS, type ComplaintKind } from '@wunsch/core/trace/records';
 import { send, useApi } from '../parts/api';
 import { newKey } from '../parts/draft';
@@ -214,7 +214,7 @@ export function RecallForm({ codes }: { codes: readonly string[] }) {
     if (codes.length === 0) return fail('Name the codes that are recalled, or tick complaints.');
     void run(async () => {
       const body = { personId, codes: [...new Set(codes)], why, mock };
-      const { data } = await send<RecallView>('POST', '/api/trace/recalls', body, newKey());
+      const { data } = await send('POST', '/api/trace/recalls', body, newKey());
       void go(`/recall/${data.id}`);
     });
   };

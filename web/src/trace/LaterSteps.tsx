@@ -80,7 +80,7 @@ export function LaterSteps({
   const asked = JSON.stringify({ ...body, reason: undefined, along });
   useEffect(() => {
     let gone = false;
-    ask<CorrectionPreview>(`/api/ledger/steps/${stepId}/preview`, JSON.parse(asked))
+    ask(`/api/ledger/steps/${stepId}/preview`, JSON.parse(asked))
       .then((found) => {
         if (gone) return;
         setError(null);
@@ -98,12 +98,7 @@ export function LaterSteps({
       const all = preview.steps
         .filter(({ entered, command }) => JSON.stringify(entered) !== JSON.stringify(command))
         .map(({ before, command }) => ({ stepId: before.id, command }));
-      const { data } = await send<{ step: StepView }>(
-        'POST',
-        `/api/ledger/steps/${stepId}/correct`,
-        { ...body, along: all },
-        key,
-      );
+      const { data } = await send('POST', `/api/ledger/steps/${stepId}/correct`, { ...body, along: all }, key);
       done(data.step);
     } catch (reason) {
       setError(reason);

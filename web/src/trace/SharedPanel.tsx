@@ -14,7 +14,7 @@ export function SharedPanel({ codes }: { codes: readonly string[] }) {
     let here = true;
     // Typing goes on: asked when it pauses.
     const timer = setTimeout(() => {
-      ask<SharedView>('/api/trace/shared', { codes: asked.split(' ') })
+      ask('/api/trace/shared', { codes: asked.split(' ') })
         .then((answer) => here && setFound(answer))
         .catch((reason: unknown) => here && setError(reason));
     }, 300);

@@ -113,7 +113,6 @@ export function TubPage() {
                 draftId={`remelt.${holding.id}`}
                 candidates={[holding]}
                 initialPicked={[holding.id]}
-                path="/api/ledger/steps"
                 submit="Send to remelt"
                 finish={(values, sources) => ({ ...values, sources })}
               />
@@ -132,7 +131,6 @@ export function TubPage() {
                   'note',
                 )}
                 initial={{ cause: { text: 'unaccounted' } }}
-                path="/api/ledger/steps"
                 submit="Book the difference"
                 finish={(values, _, entry) => ({
                   ...values,

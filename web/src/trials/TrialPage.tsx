@@ -24,7 +24,7 @@ export function TrialPage() {
   return <Trial key={answer.data.id} view={answer.data} path={path} changed={() => void answer.mutate()} />;
 }
 
-function Trial({ view, path, changed }: { view: TrialView; path: string; changed: () => void }) {
+function Trial({ view, path, changed }: { view: TrialView; path: `/api/trials/${string}`; changed: () => void }) {
   const show = useShow();
   const { personId } = useHere();
   const { busy, error, run, fail } = useSave();

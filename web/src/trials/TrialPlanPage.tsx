@@ -38,12 +38,6 @@ const EMPTY: Plan = {
   arms: null,
 };
 
-interface Laid {
-  arms: Level[][];
-  all: number;
-  fewest: number;
-}
-
 /** Plans a trial: what varies, in which steps, what is made and in which order. */
 export function TrialPlanPage() {
   const { personId } = useHere();
@@ -92,7 +86,7 @@ export function TrialPlanPage() {
     const wanted = count.trim() === '' ? null : readNumber(count);
     if (wanted === null && count.trim() !== '') return fail('Batches: not a number.');
     void run(async () => {
-      const laid = await ask<Laid>('/api/calc/trials/design', {
+      const laid = await ask('/api/calc/trials/design', {
         factors: rows,
         design,
         count: wanted,
@@ -107,7 +101,7 @@ export function TrialPlanPage() {
     if (typeof rows === 'string') return fail(rows);
     void run(async () => {
       const trial = { name, question, design, factors: rows, arms };
-      const { data } = await send<{ id: string }>('POST', '/api/trials', { personId, trial }, draft.key);
+      const { data } = await send('POST', '/api/trials', { personId, trial }, draft.key);
       draft.clear();
       void navigate(`/trial/${data.id}`);
     });

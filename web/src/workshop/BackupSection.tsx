@@ -31,11 +31,9 @@ export function BackupSection() {
   const [newest] = backups;
   const restore = (name: string): void =>
     void run(async () => {
-      const { data } = await send<{ before: string }>(
-        'POST',
-        `/api/workshop/backups/${encodeURIComponent(name)}/restore`,
-        { confirm: typed },
-      );
+      const { data } = await send('POST', `/api/workshop/backups/${encodeURIComponent(name)}/restore`, {
+        confirm: typed,
+      });
       setTold(`It is in its place. What was here before is kept as ${data.before}.`);
       setChosen(null);
       setTyped('');

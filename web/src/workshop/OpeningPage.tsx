@@ -92,7 +92,6 @@ export function OpeningPage() {
             none={what === 'mass' ? 'Choose one' : 'None: it waits where it usually would'}
           />
         )}
-        path="/api/ledger/steps"
         submit="Put it in the book"
         problem={({ choices = {} }) =>
           what === 'mass' && (choices['routeId'] ?? '') === ''
@@ -132,7 +131,7 @@ function OpeningTable() {
     setCodes([]);
     setRows(null);
     void run(async () => {
-      const found = await ask<{ rows: OpeningRow[] }>('/api/ledger/opening/preview', {
+      const found = await ask('/api/ledger/opening/preview', {
         text: table,
         routeId: route === '' ? null : route,
       });
@@ -142,7 +141,7 @@ function OpeningTable() {
   const take = (): void => {
     if (personId === null) return fail(NOBODY);
     void run(async () => {
-      const { data } = await send<{ codes: string[] }>('POST', '/api/ledger/opening/table', { ...body, personId }, key);
+      const { data } = await send('POST', '/api/ledger/opening/table', { ...body, personId }, key);
       setCodes(data.codes);
       setRows(null);
     });

@@ -41,7 +41,7 @@ function WhoAndWhere() {
   const begin = (): void =>
     void run(async () => {
       const { demo: _, earlierRates: _r, ...settings } = view.settings;
-      const { data } = await send<{ id: string }>('POST', '/api/workshop/people', { name }, newKey());
+      const { data } = await send('POST', '/api/workshop/people', { name }, newKey());
       choosePerson(data.id);
       await send('PUT', '/api/workshop/settings', {
         ...settings,

@@ -15,7 +15,7 @@ export function Team() {
   const { busy, error, run } = useSave();
   const add = (): void =>
     void run(async () => {
-      const { data } = await send<{ id: string }>('POST', '/api/workshop/people', { name }, newKey());
+      const { data } = await send('POST', '/api/workshop/people', { name }, newKey());
       if (personId === null) choosePerson(data.id);
       setName('');
     });
