@@ -67,7 +67,7 @@ test('a program of four steps, by dragging and by typing; the line and the numbe
   await cell(page, 3, 'Set to').fill('hot');
   await expect(page.getByText('is not a number')).toBeVisible();
   await page.getByRole('button', { name: 'Save the program' }).click();
-  await expect(page.getByRole('alert')).toContainText('cannot be read');
+  await expect(page.getByRole('alert')).toContainText('Look again at what is marked');
   await page.reload();
   await expect(cell(page, 3, 'Set to')).toHaveValue('hot');
   await cell(page, 3, 'Set to').fill('128');

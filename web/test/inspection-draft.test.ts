@@ -1,4 +1,4 @@
-import { EMPTY_INSPECTION, inspectionOf, readSack, rowsOf, sackText } from '../src/beans/inspection-draft';
+import { NOTHING_COUNTED, inspectionOf, readSack, rowsOf, sackText } from '../src/beans/inspection-draft';
 import { mark } from '../src/beans/tally';
 
 const text = (gross: string, tare = '0,6', place = ' rack A ') => ({ gross, tare, place });
@@ -27,20 +27,40 @@ test('what is weighed goes to text and back without a gram lost', () => {
 });
 
 test('an inspection says only what was looked at', () => {
-  expect(inspectionOf(EMPTY_INSPECTION)).toMatchObject({
-    cut: null,
+  expect(inspectionOf(NOTHING_COUNTED, {})).toEqual({
+    kind: 'inspection',
     smells: [],
     moisturePct: [],
-    signs: { larvae: 0, webbing: false },
+    per100g: [],
+    signs: {
+      webbing: false,
+      droppings: false,
+      rodents: false,
+      looked: false,
+      larvae: 0,
+      moths: 0,
+      wetSacks: 0,
+      tornSacks: 0,
+    },
+    cut: null,
+    note: '',
   });
-  const draft = {
-    ...EMPTY_INSPECTION,
-    marks: mark('brown').repeat(3) + mark('slaty'),
-    planned: 50,
-    signs: { ...EMPTY_INSPECTION.signs, larvae: '2' },
-  };
-  expect(inspectionOf(draft)).toMatchObject({
+  const counts = { ...NOTHING_COUNTED, marks: mark('brown').repeat(3) + mark('slaty'), planned: 50 };
+  expect(inspectionOf(counts, { signs: { larvae: 2 }, note: 'dusty' })).toMatchObject({
     cut: { planned: 50, beyond: false, tally: { brown: 3, slaty: 1 } },
-    signs: { larvae: 2 },
+    signs: { larvae: 2, looked: true },
+    note: 'dusty',
   });
+});
+
+test('a sign that was seen was looked for; that nothing was seen has to be said', () => {
+  const looked = (signs: object): boolean => inspectionOf(NOTHING_COUNTED, { signs }).signs.looked;
+  expect(looked({ looked: false })).toBe(false);
+  expect(looked({ looked: true })).toBe(true);
+  for (const sign of ['webbing', 'droppings', 'rodents']) expect(looked({ looked: false, [sign]: true })).toBe(true);
+  for (const sign of ['larvae', 'moths', 'wetSacks', 'tornSacks']) {
+    expect(looked({ looked: false, [sign]: 1 })).toBe(true);
+    // What cannot be read is as if nothing stood there.
+    expect(looked({ looked: false, [sign]: undefined })).toBe(false);
+  }
 });

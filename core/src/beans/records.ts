@@ -106,9 +106,31 @@ const tally = z.object(
   Object.fromEntries(CUT_CLASSES.map((name) => [name, count])) as Record<(typeof CUT_CLASSES)[number], typeof count>,
 );
 
+const counted = (label: string, most: number) =>
+  field(z._default(count.check(z.maximum(most)), 0), { label, example: '0' });
+const noticed = (label: string) => field(z._default(z.boolean(), false), { label });
+
+/** What of an inspection is smelt and looked at. */
+export const inspectionSeen = z.object({
+  smells: field(z._default(z.array(z.enum(SMELLS)).check(z.maxLength(SMELLS.length)), []), { label: 'It smells of' }),
+  signs: z.object({
+    webbing: noticed('Webbing'),
+    droppings: noticed('Droppings of insects'),
+    larvae: counted('Larvae', 10_000),
+    moths: counted('Live moths, beetles', 10_000),
+    wetSacks: counted('Wet sacks', 5000),
+    tornSacks: counted('Torn sacks', 5000),
+    rodents: noticed('Gnawing or droppings of rats and mice'),
+    /** Whether anybody looked. */
+    looked: field(z._default(z.boolean(), true), { label: 'I looked: none of these' }),
+  }),
+  note: field(text(2000), { label: 'Note' }),
+});
+export type InspectionSeen = z.infer<typeof inspectionSeen>;
+
 export const inspection = z.object({
   kind: z.literal('inspection'),
-  smells: field(z._default(z.array(z.enum(SMELLS)).check(z.maxLength(SMELLS.length)), []), { label: 'Smells' }),
+  smells: inspectionSeen.shape.smells,
   moisturePct: field(z._default(z.array(moisture).check(z.maxLength(40, 'is too many')), []), {
     label: 'Moisture',
     unit: '%',
@@ -126,17 +148,7 @@ export const inspection = z.object({
     ),
     { label: 'Beans in 100 g' },
   ),
-  signs: z.object({
-    webbing: z._default(z.boolean(), false),
-    droppings: z._default(z.boolean(), false),
-    larvae: z._default(count.check(z.maximum(10_000)), 0),
-    moths: z._default(count.check(z.maximum(10_000)), 0),
-    wetSacks: z._default(count.check(z.maximum(5000)), 0),
-    tornSacks: z._default(count.check(z.maximum(5000)), 0),
-    rodents: z._default(z.boolean(), false),
-    /** Whether anybody looked. */
-    looked: z._default(z.boolean(), true),
-  }),
+  signs: inspectionSeen.shape.signs,
   cut: z._default(
     z.nullable(
       z
@@ -169,7 +181,7 @@ export const inspection = z.object({
     ),
     null,
   ),
-  note: field(text(2000), { label: 'Note' }),
+  note: inspectionSeen.shape.note,
 });
 export type Inspection = z.infer<typeof inspection>;
 
@@ -180,8 +192,8 @@ export const decision = z
     /** What was proposed at that moment; differing from it asks for a word. */
     proposed: z._default(z.nullable(z.enum(ACTIONS)), null),
     /** Money asked for or granted, in the workshop's currency. */
-    allowance: z._default(money, 0),
-    word: text(500),
+    allowance: field(z._default(money, 0), { label: 'Allowance asked for' }),
+    word: field(text(500), { label: 'Why' }),
   })
   .check(
     z.refine((d) => d.proposed === null || d.action === d.proposed || d.word.length >= 3, {

@@ -1,23 +1,25 @@
 import { useMemo } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { z } from 'zod/mini';
 import type { BeanLotView } from '@wunsch/core/api/beans';
+import { decision, inspectionSeen, type Inspection } from '@wunsch/core/beans/records';
 import { checkCount } from '@wunsch/core/beans/sacks';
 import { judgeCounts, judgeMoisture } from '@wunsch/core/beans/readings';
 import { judgeArrival } from '@wunsch/core/beans/verdict';
 import { ACTION_NAMES, ACTIONS, type Action } from '@wunsch/core/beans/words';
 import { useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
-import { Box, Chips, NumberBox, Tick } from '../parts/fields';
-import { readNumber, readNumbers, unreadable } from '../parts/number';
+import { Chips } from '../parts/fields';
 import { Caution, Loading, Refusal } from '../parts/pieces';
 import { useHere } from '../parts/workshop';
+import { Field } from '../record/Field';
+import { RecordFields, useReadable, useRecordForm, type RecordForm } from '../record/form';
 import { CutTest } from './CutTest';
-import { EMPTY_INSPECTION, inspectionOf, rowsOf, sackText, type InspectionDraft } from './inspection-draft';
+import { inspectionOf, NOTHING_COUNTED, rowsOf, sackText, type InspectionCounts } from './inspection-draft';
 import { AddFile } from './Pictures';
 import { Readings } from './Readings';
 import { useRecords } from './records';
 import { SackList } from './SackList';
-import { SMELL_OPTIONS } from './smells';
 import { VerdictPanel } from './VerdictPanel';
 
 /** One guided pass at a table, from the sacks to the verdict. */
@@ -30,15 +32,24 @@ export function InspectionPage() {
 
 const STEPS = ['Sacks', 'Smell and look', 'Moisture', 'Count', 'Cut test', 'Verdict'] as const;
 
+/** What is chosen of a decision; nothing chosen means what is proposed. */
+const deciding = z.object({
+  action: z._default(z.nullable(decision.shape.action), null),
+  allowance: decision.shape.allowance,
+  word: decision.shape.word,
+});
+
 function Pass({ lot }: { lot: BeanLotView }) {
   const { massSystem } = useHere().view.settings;
   const [query, setQuery] = useSearchParams();
-  const draft = useDraft<InspectionDraft>(`inspect.${lot.code}`, () => ({
-    ...EMPTY_INSPECTION,
+  const draft = useDraft<InspectionCounts>(`inspect.${lot.code}`, () => ({
+    ...NOTHING_COUNTED,
     sacks: lot.sackRows.map((row) => sackText(row, massSystem)),
   }));
+  const look = useRecordForm(`inspect.${lot.code}`, inspectionSeen, () => ({ signs: { looked: false } }), true);
+  const seen = useReadable(look);
   const { value } = draft;
-  const set = (part: Partial<InspectionDraft>): void => draft.set((before) => ({ ...before, ...part }));
+  const set = (part: Partial<InspectionCounts>): void => draft.set((before) => ({ ...before, ...part }));
   const step = Math.min(STEPS.length - 1, Math.max(0, Number(query.get('step') ?? 0) || 0));
   const go = (to: number): void => setQuery({ step: String(to) }, { replace: true });
   const rows = useMemo(() => rowsOf(value.sacks, massSystem), [value.sacks, massSystem]);
@@ -53,11 +64,11 @@ function Pass({ lot }: { lot: BeanLotView }) {
           ),
     [rows, lot],
   );
-  const found = useMemo(() => inspectionOf(value), [value]);
+  const found = useMemo(() => inspectionOf(value, seen), [value, seen]);
   const verdict = useMemo(() => judgeArrival(found, lot.papers.limits, check, lot.receivedG), [found, lot, check]);
   const said = [
     check ? `${(check.netG / 1000).toFixed(1)} kg` : '',
-    value.smells.join(', '),
+    found.smells.join(', '),
     value.moisture.length > 0
       ? `${(value.moisture.reduce((a, b) => a + b, 0) / value.moisture.length).toFixed(1)} %`
       : '',
@@ -96,7 +107,11 @@ function Pass({ lot }: { lot: BeanLotView }) {
             change={(sacks, sackInHand) => set({ sacks, sackInHand })}
           />
         )}
-        {step === 1 && <LookStep lot={lot} draft={value} set={set} />}
+        {step === 1 && (
+          <RecordFields record={look}>
+            <LookStep lot={lot} />
+          </RecordFields>
+        )}
         {step === 2 && (
           <Readings
             label="Moisture"
@@ -135,7 +150,16 @@ function Pass({ lot }: { lot: BeanLotView }) {
             change={(change) => draft.set((before) => ({ ...before, marks: change(before.marks) }))}
           />
         )}
-        {step === 5 && <VerdictStep lot={lot} draft={draft} verdict={verdict.action} claimG={verdict.claimG} />}
+        {step === 5 && (
+          <VerdictStep
+            lot={lot}
+            draft={draft}
+            look={look}
+            found={found}
+            verdict={verdict.action}
+            claimG={verdict.claimG}
+          />
+        )}
         <StepVerdict draft={value} step={step} />
         <div className="mt-6 flex flex-wrap gap-3">
           {step > 0 && (
@@ -164,73 +188,33 @@ function Pass({ lot }: { lot: BeanLotView }) {
   );
 }
 
-function StepVerdict({ draft, step }: { draft: InspectionDraft; step: number }) {
+function StepVerdict({ draft, step }: { draft: InspectionCounts; step: number }) {
   const judged = step === 2 ? judgeMoisture(draft.moisture) : step === 3 ? judgeCounts(draft.per100g) : null;
   if (!judged) return null;
   return <p className={`figure mt-5 text-xl ${judged.tone === 'bad' ? 'text-crimson' : ''}`}>{judged.sentence}</p>;
 }
 
-type SetDraft = (part: Partial<InspectionDraft>) => void;
+const SIGNS = ['looked', 'webbing', 'droppings', 'rodents'] as const;
+const COUNTED = ['larvae', 'moths', 'wetSacks', 'tornSacks'] as const;
 
-function LookStep({ lot, draft, set }: { lot: BeanLotView; draft: InspectionDraft; set: SetDraft }) {
-  const sign = (part: Partial<InspectionDraft['signs']>): void => set({ signs: { ...draft.signs, ...part } });
+function LookStep({ lot }: { lot: BeanLotView }) {
   return (
     <div className="grid gap-5">
-      <Chips
-        legend="It smells of"
-        several
-        options={SMELL_OPTIONS}
-        chosen={draft.smells}
-        choose={(smells) => set({ smells })}
-      />
+      <Field at="smells" />
       <fieldset>
         <legend className="label">Seen along the seams and in the beans</legend>
         <div className="flex flex-wrap gap-x-8">
-          <Tick checked={draft.signs.looked === true} onChange={(looked) => sign({ looked })}>
-            I looked: none of these
-          </Tick>
-          <Tick checked={draft.signs.webbing} onChange={(webbing) => sign({ webbing })}>
-            Webbing
-          </Tick>
-          <Tick checked={draft.signs.droppings} onChange={(droppings) => sign({ droppings })}>
-            Droppings of insects
-          </Tick>
-          <Tick checked={draft.signs.rodents} onChange={(rodents) => sign({ rodents })}>
-            Gnawing or droppings of rats and mice
-          </Tick>
+          {SIGNS.map((sign) => (
+            <Field key={sign} at={`signs.${sign}`} />
+          ))}
         </div>
         <div className="mt-2 grid grid-cols-2 gap-4 sm:grid-cols-4">
-          <NumberBox
-            label="Larvae"
-            value={draft.signs.larvae}
-            problem={unreadable(draft.signs.larvae)}
-            onChange={(larvae) => sign({ larvae })}
-            placeholder="0"
-          />
-          <NumberBox
-            label="Live moths, beetles"
-            value={draft.signs.moths}
-            problem={unreadable(draft.signs.moths)}
-            onChange={(moths) => sign({ moths })}
-            placeholder="0"
-          />
-          <NumberBox
-            label="Wet sacks"
-            value={draft.signs.wetSacks}
-            problem={unreadable(draft.signs.wetSacks)}
-            onChange={(wetSacks) => sign({ wetSacks })}
-            placeholder="0"
-          />
-          <NumberBox
-            label="Torn sacks"
-            value={draft.signs.tornSacks}
-            problem={unreadable(draft.signs.tornSacks)}
-            onChange={(tornSacks) => sign({ tornSacks })}
-            placeholder="0"
-          />
+          {COUNTED.map((sign) => (
+            <Field key={sign} at={`signs.${sign}`} />
+          ))}
         </div>
       </fieldset>
-      <Box label="Anything else" value={draft.note} onChange={(note) => set({ note })} />
+      <Field at="note" label="Anything else" />
       <AddFile code={lot.code} />
     </div>
   );
@@ -239,85 +223,82 @@ function LookStep({ lot, draft, set }: { lot: BeanLotView; draft: InspectionDraf
 function VerdictStep({
   lot,
   draft,
+  look,
+  found,
   verdict,
   claimG,
 }: {
   lot: BeanLotView;
-  draft: ReturnType<typeof useDraft<InspectionDraft>>;
+  draft: ReturnType<typeof useDraft<InspectionCounts>>;
+  look: RecordForm<typeof inspectionSeen>;
+  /** As it will be saved. */
+  found: Inspection;
   verdict: Action;
   claimG: number;
 }) {
   const navigate = useNavigate();
-  const { massSystem } = useHere().view.settings;
-  const { currency } = useHere().view.settings;
-  const { write, busy, error, fail } = useRecords(lot.code);
+  const { massSystem, currency } = useHere().view.settings;
+  const { enter } = useRecords(lot.code);
+  const record = useRecordForm(`decide.${lot.code}`, deciding, () => ({}));
+  const action = useReadable(record).action ?? verdict;
   const { value, key } = draft;
-  const action = value.action ?? verdict;
   const save = async (decide: boolean): Promise<void> => {
-    if (decide && action !== verdict && value.word.trim().length < 3)
-      return fail(
-        `You decide otherwise than proposed (${ACTION_NAMES[verdict].toLowerCase()}): say why, in a word or two. It is kept.`,
-      );
-    const { webbing: _w, droppings: _d, rodents: _r, looked: _l, ...counts } = value.signs;
-    if (Object.keys(readNumbers(counts).wrong).length > 0)
-      return fail('Larvae, moths and sacks are counted: look at “Smell and look” again.');
-    if (unreadable(value.allowance) !== undefined) return fail('The allowance is not a number.');
-    const rows = rowsOf(value.sacks, massSystem);
-    if (rows.length > 0 && !(await write({ kind: 'sacks', sacks: rows }, `${key}-sacks`))) return;
-    if (!(await write({ ...inspectionOf(value) }, `${key}-inspection`))) return;
-    if (decide) {
-      const allowance = readNumber(value.allowance) ?? 0;
-      if (
-        !(await write({ kind: 'decision', action, proposed: verdict, allowance, word: value.word }, `${key}-decision`))
-      )
-        return;
-    }
+    const saved = await record.submit(async ({ allowance, word }) => {
+      if (!(await look.form.trigger()))
+        throw new Error('Larvae, moths and sacks are counted: look at “Smell and look” again.');
+      if (decide && action !== verdict && word.length < 3)
+        throw new Error(
+          `You decide otherwise than proposed (${ACTION_NAMES[verdict].toLowerCase()}): say why, in a word or two. It is kept.`,
+        );
+      const rows = rowsOf(value.sacks, massSystem);
+      if (rows.length > 0) await enter({ kind: 'sacks', sacks: rows }, `${key}-sacks`);
+      await enter({ ...found }, `${key}-inspection`);
+      if (decide) await enter({ kind: 'decision', action, proposed: verdict, allowance, word }, `${key}-decision`);
+    });
+    if (!saved) return;
     draft.clear();
+    look.leave();
     void navigate(`/lot/${lot.code}`);
   };
   return (
-    <div className="grid gap-5">
-      <Chips
-        legend="You decide"
-        options={ACTIONS.map(
-          (name) => [name, name === verdict ? `${ACTION_NAMES[name]} (proposed)` : ACTION_NAMES[name]] as const,
-        )}
-        chosen={[action]}
-        choose={([chosen]) => draft.set((before) => ({ ...before, action: chosen ?? null }))}
-      />
-      {action === 'allowance' && (
-        <NumberBox
-          label="Allowance asked for"
-          unit={currency}
-          value={value.allowance}
-          onChange={(allowance) => draft.set((before) => ({ ...before, allowance }))}
-          hint={
-            claimG > 0
-              ? `${(claimG / 1000).toFixed(1)} kg are surely over the contract; the claim sheet works them out.`
-              : 'Nothing is surely over the contract yet.'
-          }
-          className="max-w-xs"
+    <RecordFields record={record}>
+      <div className="grid gap-5">
+        <Chips
+          legend="You decide"
+          options={ACTIONS.map(
+            (name) => [name, name === verdict ? `${ACTION_NAMES[name]} (proposed)` : ACTION_NAMES[name]] as const,
+          )}
+          chosen={[action]}
+          choose={([chosen]) => record.form.setValue('action', chosen ?? '', { shouldDirty: true })}
         />
-      )}
-      <Box
-        label={action === verdict ? 'A word with it, if you like' : 'Why otherwise than proposed'}
-        value={value.word}
-        onChange={(word) => draft.set((before) => ({ ...before, word }))}
-      />
-      <Refusal error={error} />
-      <div className="flex flex-wrap gap-3">
-        <button
-          type="button"
-          className="button button-main min-w-52 text-lg"
-          disabled={busy}
-          onClick={() => void save(true)}
-        >
-          {busy ? 'Saving …' : `${ACTION_NAMES[action]}`}
-        </button>
-        <button type="button" className="button" disabled={busy} onClick={() => void save(false)}>
-          Save without deciding
-        </button>
+        {action === 'allowance' && (
+          <Field
+            at="allowance"
+            label={`Allowance asked for (${currency})`}
+            hint={
+              claimG > 0
+                ? `${(claimG / 1000).toFixed(1)} kg are surely over the contract; the claim sheet works them out.`
+                : 'Nothing is surely over the contract yet.'
+            }
+            className="max-w-xs"
+          />
+        )}
+        <Field at="word" label={action === verdict ? 'A word with it, if you like' : 'Why otherwise than proposed'} />
+        <Refusal error={record.error} />
+        <div className="flex flex-wrap gap-3">
+          <button
+            type="button"
+            className="button button-main min-w-52 text-lg"
+            disabled={record.busy}
+            onClick={() => void save(true)}
+          >
+            {record.busy ? 'Saving …' : ACTION_NAMES[action]}
+          </button>
+          <button type="button" className="button" disabled={record.busy} onClick={() => void save(false)}>
+            Save without deciding
+          </button>
+        </div>
       </div>
-    </div>
+    </RecordFields>
   );
 }

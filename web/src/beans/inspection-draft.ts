@@ -1,7 +1,7 @@
-import type { ContractLimits, Inspection, SackRow } from '@wunsch/core/beans/records';
-import type { Action, Smell } from '@wunsch/core/beans/words';
+import type { Inspection, InspectionSeen, SackRow } from '@wunsch/core/beans/records';
 import { gramsFrom, gramsTo, type MassSystem } from '@wunsch/core/units/mass';
 import { readNumber, typedNumber } from '../parts/number';
+import type { Part } from '../record/form';
 import { tallyOf, traysOf } from './tally';
 
 export interface SackText {
@@ -10,47 +10,26 @@ export interface SackText {
   place: string;
 }
 
-export interface InspectionDraft {
+/** What is weighed, read and counted on the way through an inspection. */
+export interface InspectionCounts {
   sacks: SackText[];
   sackInHand: SackText;
-  smells: Smell[];
   moisture: number[];
   per100g: number[];
-  signs: {
-    /** Somebody looked, and saw none of these. */
-    looked?: boolean;
-    webbing: boolean;
-    droppings: boolean;
-    rodents: boolean;
-    larvae: string;
-    moths: string;
-    wetSacks: string;
-    tornSacks: string;
-  };
   planned: number;
   marks: string;
   /** More beans than planned, on purpose. */
   beyond: boolean;
-  note: string;
-  action: Action | null;
-  word: string;
-  allowance: string;
 }
 
-export const EMPTY_INSPECTION: InspectionDraft = {
+export const NOTHING_COUNTED: InspectionCounts = {
   sacks: [],
   sackInHand: { gross: '', tare: '', place: '' },
-  smells: [],
   moisture: [],
   per100g: [],
-  signs: { webbing: false, droppings: false, rodents: false, larvae: '', moths: '', wetSacks: '', tornSacks: '' },
   planned: 300,
   marks: '',
   beyond: false,
-  note: '',
-  action: null,
-  word: '',
-  allowance: '',
 };
 
 /** Sacks are weighed in kilograms or pounds, as the workshop has it. */
@@ -85,47 +64,27 @@ export const rowsOf = (sacks: readonly SackText[], system: MassSystem): SackRow[
     return 'row' in read ? [read.row] : [];
   });
 
-const whole = (text: string): number => Math.max(0, Math.round(readNumber(text) ?? 0));
-
-/** A sign that was seen was looked for. */
-const someSigns = ({
-  webbing,
-  droppings,
-  rodents,
-  larvae,
-  moths,
-  wetSacks,
-  tornSacks,
-}: InspectionDraft['signs']): boolean =>
-  webbing || droppings || rodents || [larvae, moths, wetSacks, tornSacks].some((text) => whole(text) > 0);
-
-/** The inspection as it will be saved. */
-export function inspectionOf(draft: InspectionDraft): Inspection {
-  const { signs } = draft;
+/** The inspection as it will be saved. @param seen what is smelt and looked at, as far as it can be read */
+export function inspectionOf(counts: InspectionCounts, seen: Part<InspectionSeen>): Inspection {
+  const { webbing = false, droppings = false, rodents = false, looked = false, ...counted } = seen.signs ?? {};
+  const { larvae = 0, moths = 0, wetSacks = 0, tornSacks = 0 } = counted;
+  // A sign that was seen was looked for.
+  const some = webbing || droppings || rodents || larvae + moths + wetSacks + tornSacks > 0;
   return {
     kind: 'inspection',
-    smells: draft.smells,
-    moisturePct: draft.moisture,
-    per100g: draft.per100g,
-    signs: {
-      ...signs,
-      looked: signs.looked === true || someSigns(signs),
-      larvae: whole(signs.larvae),
-      moths: whole(signs.moths),
-      wetSacks: whole(signs.wetSacks),
-      tornSacks: whole(signs.tornSacks),
-    },
+    smells: (seen.smells ?? []).filter((smell) => smell !== undefined),
+    moisturePct: counts.moisture,
+    per100g: counts.per100g,
+    signs: { webbing, droppings, rodents, looked: looked || some, larvae, moths, wetSacks, tornSacks },
     cut:
-      draft.marks === ''
+      counts.marks === ''
         ? null
         : {
-            planned: draft.planned,
-            tally: tallyOf(draft.marks),
-            trays: traysOf(draft.marks),
-            beyond: draft.beyond,
+            planned: counts.planned,
+            tally: tallyOf(counts.marks),
+            trays: traysOf(counts.marks),
+            beyond: counts.beyond,
           },
-    note: draft.note,
+    note: seen.note ?? '',
   };
 }
-
-export type { ContractLimits };

@@ -152,24 +152,26 @@ export function useRecordForm<S extends RecordSchema>(
 /** What is wrong with the record as a whole, at no field. */
 const unseen = (errors: FieldErrors): string | undefined => errors.root?.message;
 
+/** What a form says, as far as it can be read: anything may be missing, at any depth. */
+export type Part<T> = T extends readonly (infer Row)[]
+  ? (Part<Row> | undefined)[]
+  : T extends object
+    ? { [K in keyof T]?: Part<T[K]> | undefined }
+    : T;
+
 /**
  * What stands in a form now, as far as it can be read: what is no figure, or is refused by its schema, is left out.
  *
  * @returns a value for what is drawn or worked out while somebody types
  */
-export function useReadable<S extends RecordSchema>({
-  form,
-  schema,
-  units,
-  begun,
-}: RecordForm<S>): DeepPartial<z.output<S>> {
+export function useReadable<S extends RecordSchema>({ form, schema, units, begun }: RecordForm<S>): Part<z.output<S>> {
   const typed = useWatch({ control: form.control }) as Typed;
   return useMemo(() => {
     const { value } = readTyped(schema, typed, units, begun);
     const read = z.safeParse(schema, value);
-    if (read.success) return read.data as DeepPartial<z.output<S>>;
+    if (read.success) return read.data as Part<z.output<S>>;
     for (const { path } of read.error.issues) if (path.length > 0) set(value as object, path.join('.'), undefined);
-    return value as DeepPartial<z.output<S>>;
+    return value as Part<z.output<S>>;
   }, [schema, typed, units, begun]);
 }
 

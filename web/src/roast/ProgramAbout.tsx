@@ -1,42 +1,28 @@
-import { useState, type ReactNode } from 'react';
 import type { ProgramVersion } from '@wunsch/core/api/roast';
-import type { Program } from '@wunsch/core/roast/records';
+import { elementOf, shapeOf } from '@wunsch/core/fields/asked';
+import { program, type Program } from '@wunsch/core/roast/records';
 import { SCHOOLS } from '@wunsch/core/work/roasting-words';
 import { useApi } from '../parts/api';
-import { Box, Chips } from '../parts/fields';
 import { Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
+import { Field, Rows, useTyped } from '../record/Field';
+import { useRecordFields } from '../record/form';
+import { typedOf } from '../record/typed';
 import { SCHOOL_NAMES } from './words';
 
-interface Props {
-  program: Program;
-  set: (part: Partial<Program>) => void;
-}
+const suit = elementOf(shapeOf(program)['suits'] ?? program) ?? program;
 
 /** School, reason, and the beans that a program suits. */
-export function WhatFor({ program, set }: Props) {
+export function WhatFor() {
   return (
     <Section title="What it is for">
-      <Chips
-        legend="School"
-        options={SCHOOLS.map((school) => [school, SCHOOL_NAMES[school]] as const)}
-        chosen={[program.school]}
-        choose={([school]) => set({ school: school ?? 'own' })}
-      />
+      <Field at="school" choices={SCHOOLS.map((school) => [school, SCHOOL_NAMES[school]] as const)} />
       <div className="mt-3">
-        <Chips
-          legend="Of"
-          options={[
-            ['bean', 'whole beans'],
-            ['nib', 'nibs'],
-          ]}
-          chosen={[program.kind]}
-          choose={([kind]) => set({ kind: kind ?? 'bean' })}
-        />
+        <Field at="kind" />
       </div>
-      <LongBox label="Why it is as it is" value={program.reason} onChange={(reason) => set({ reason })} />
-      <Suits program={program} set={set} />
-      <LongBox label="Notes" value={program.note} onChange={(note) => set({ note })} />
+      <Field at="reason" className="mt-3" />
+      <Suits />
+      <Field at="note" className="mt-3" />
     </Section>
   );
 }
@@ -79,71 +65,35 @@ export function Versions({
   );
 }
 
-function LongBox({ label, value, onChange }: { label: ReactNode; value: string; onChange: (text: string) => void }) {
-  return (
-    <label className="label mt-3 block">
-      {label}
-      <textarea
-        className="entry min-h-24! text-base! text-ink"
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-      />
-    </label>
-  );
-}
-
 /** Families of beans that a program suits, and why. */
-function Suits({ program, set }: { program: Program; set: (part: Partial<Program>) => void }) {
+function Suits() {
+  const { form, units } = useRecordFields();
   const { data } = useApi('/api/trace/lots');
-  const [family, setFamily] = useState('');
-  const [why, setWhy] = useState('');
-  const known = [...new Set((data?.lots ?? []).map(({ family: name }) => name).filter((name) => name !== ''))];
+  const suits = useTyped<{ family: string; why: string }[]>('suits');
+  const known = [...new Set((data?.lots ?? []).map(({ family }) => family).filter((family) => family !== ''))];
+  const others = known.filter((family) => !suits.some((row) => row.family === family)).slice(0, 8);
+  const add = (family: string): void => {
+    const row = typedOf(suit, { family, why: '' }, units);
+    form.setValue('suits', [...suits, row], { shouldDirty: true });
+  };
   return (
-    <div className="mt-3">
+    <div className="mt-3" role="group" aria-label="Suits">
       <p className="label">Suits</p>
-      <ul className="text-sm">
-        {program.suits.map((row, index) => (
-          <li key={row.family} className="flex items-center justify-between gap-2">
-            <span>
-              {row.family}
-              {row.why !== '' && `: ${row.why}`}
-            </span>
-            <button
-              type="button"
-              className="button button-quiet"
-              onClick={() => set({ suits: program.suits.filter((_, i) => i !== index) })}
-            >
-              Leave out
-            </button>
-          </li>
+      <Rows at="suits" columns="grid-cols-1! gap-1! [&>button]:mt-0 [&>button]:justify-self-start" add="Other beans">
+        {(path) => (
+          <>
+            <Field at={`${path}.family`} />
+            <Field at={`${path}.why`} />
+          </>
+        )}
+      </Rows>
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        {others.map((family) => (
+          <button key={family} type="button" className="chip text-sm" onClick={() => add(family)}>
+            {family}
+          </button>
         ))}
-      </ul>
-      <div className="flex flex-wrap gap-1.5">
-        {known
-          .filter((name) => name !== family && !program.suits.some((row) => row.family === name))
-          .slice(0, 8)
-          .map((name) => (
-            <button key={name} type="button" className="chip text-sm" onClick={() => setFamily(name)}>
-              {name}
-            </button>
-          ))}
       </div>
-      <Box label="Beans" value={family} onChange={setFamily} placeholder="country, region" />
-      <Box label="Why" value={why} onChange={setWhy} />
-      <button
-        type="button"
-        className="button mt-2"
-        disabled={family.trim() === ''}
-        onClick={() => {
-          set({
-            suits: [...program.suits.filter((row) => row.family !== family.trim()), { family: family.trim(), why }],
-          });
-          setFamily('');
-          setWhy('');
-        }}
-      >
-        Add
-      </button>
     </div>
   );
 }

@@ -1,13 +1,14 @@
 import { ArrowsSplitIcon, TrashIcon } from '@phosphor-icons/react';
 import type { PlanBand } from '@wunsch/core/roast/band';
-import type { ProgramStep } from '@wunsch/core/roast/records';
+import { programStep } from '@wunsch/core/roast/records';
 import { SIGNS } from '@wunsch/core/roast/words';
-import { NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
 import { Figure } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
 import { minutesWords, rangeWords } from './words';
 import { SelectBox } from '../parts/choice';
+import { Field, useTyped } from '../record/Field';
+import { useRecordFields } from '../record/form';
+import { typedOf } from '../record/typed';
 
 /** What a program comes to, in figures with their range. */
 export function Figures({ band, massG, moisture }: { band: PlanBand | null; massG: number; moisture: number }) {
@@ -62,207 +63,93 @@ export function Figures({ band, massG, moisture }: { band: PlanBand | null; mass
   );
 }
 
-/** What stands in a field while it is typed: `7.` is read as 7 and must stay `7.`. */
-export interface Typed {
-  text: string;
-  bad: boolean;
-}
-export type Texts = Record<string, Typed>;
-
-interface CellProps {
-  label: string;
-  unit: string;
-  name: string;
-  value: number | null;
-  texts: Texts;
-  /** Takes what stands typed and, where it can be read, its value. */
-  typed: (name: string, typed: Typed, value: number | null) => void;
-  optional?: boolean;
-  least?: number;
-  most?: number;
-}
-
-/** What is wrong with a figure as it is typed. */
-export function problemOf(text: string, least: number, most: number, optional: boolean): string | undefined {
-  if (text.trim() === '') return optional ? undefined : 'is missing';
-  const value = readNumber(text);
-  if (value === null) return 'is not a number';
-  return value < least ? `is under ${least}` : value > most ? `is over ${most}` : undefined;
-}
-
-/** A figure that is also drawn elsewhere: typed here, it moves there; what cannot be read stays as it was typed. */
-export function NumberCell({
-  label,
-  unit,
-  name,
-  value,
-  texts,
-  typed,
-  optional = false,
-  least = 0,
-  most = 100_000,
-}: CellProps) {
-  const text = texts[name]?.text ?? (value === null ? '' : String(value));
+/** What ends a step: its minutes, the beans, or something that is noticed. */
+function Until({ at }: { at: string }) {
+  const show = useShow();
+  const { form, units } = useRecordFields();
+  const until = useTyped<{ what: string; sign: string; beanC: string }>(`${at}.until`);
+  const sure = typedOf(
+    programStep.shape.until,
+    { what: 'bean', beanC: show.tempIn(Math.round(show.tempOut(118))) },
+    units,
+  );
+  const set = (value: object): void => form.setValue(`${at}.until`, value, { shouldDirty: true, shouldValidate: true });
   return (
-    <NumberBox
-      label={label}
-      unit={unit}
-      value={text}
-      problem={texts[name] === undefined ? undefined : problemOf(text, least, most, optional)}
-      onChange={(now) => {
-        const bad = problemOf(now, least, most, optional) !== undefined;
-        typed(name, { text: now, bad }, bad ? null : readNumber(now));
-      }}
+    <SelectBox
+      className="col-span-3 md:col-span-1"
+      label="Until"
+      value={until.what === 'sign' ? until.sign : until.what}
+      options={[
+        ['', 'the minutes are over'],
+        ['bean', 'the beans have …'],
+        ...[...new Set([...SIGNS, ...(until.what === 'sign' ? [until.sign] : [])])].map(
+          (sign) => [sign, `“${sign}”`] as const,
+        ),
+      ]}
+      onChange={(value) =>
+        set(
+          value === ''
+            ? { ...until, what: '' }
+            : value === 'bean'
+              ? { ...(sure as object), ...(until.beanC === '' ? {} : { beanC: until.beanC }) }
+              : { ...until, what: 'sign', sign: value },
+        )
+      }
     />
   );
 }
 
 /** Steps in figures: the same as the line. */
 export function StepsTable({
-  steps,
-  texts,
-  change,
+  count,
   split,
   remove,
 }: {
-  steps: readonly ProgramStep[];
-  texts: Texts;
-  change: (steps: ProgramStep[], texts: Texts) => void;
+  count: number;
   split: (index: number) => void;
   remove: (index: number) => void;
 }) {
-  const show = useShow();
-  const { temperatureUnit } = useHere().view.settings;
-  const put = (index: number, part: Partial<ProgramStep>, typed = texts): void =>
-    change(
-      steps.map((step, i) => (i === index ? { ...step, ...part } : step)),
-      typed,
-    );
-  const type = (
-    index: number,
-    field: string,
-    text: string,
-    least: number,
-    most: number,
-    read: (value: number) => Partial<ProgramStep>,
-  ): void => {
-    const bad = problemOf(text, least, most, false) !== undefined;
-    const typed = { ...texts, [`step.${index}.${field}`]: { text, bad } };
-    put(index, bad ? {} : read(readNumber(text) ?? 0), typed);
-  };
-  const cell = (
-    index: number,
-    field: string,
-    value: number,
-    least: number,
-    most: number,
-    read: (value: number) => Partial<ProgramStep>,
-    label: string,
-    unit: string,
-  ) => {
-    const text = texts[`step.${index}.${field}`]?.text;
-    return (
-      <NumberBox
-        label={label}
-        unit={unit}
-        value={text ?? String(value)}
-        problem={text === undefined ? undefined : problemOf(text, least, most, false)}
-        onChange={(typed) => type(index, field, typed, least, most, read)}
-      />
-    );
-  };
-  const degree = `°${temperatureUnit}`;
-  const limits = [show.tempOut(20), show.tempOut(300)] as const;
   return (
     <ol className="rows mt-4">
-      {steps.map((step, index) => (
-        <li
-          key={index}
-          className="grid grid-cols-[2rem_1fr_1fr] items-end gap-x-4 gap-y-2 py-3 md:grid-cols-[2rem_6.5rem_6.5rem_minmax(0,1fr)_minmax(0,1fr)_auto]"
-        >
-          <span className="figure pb-3 text-2xl text-soft">{index + 1}</span>
-          {cell(
-            index,
-            'set',
-            Math.round(10 * show.tempOut(step.setC)) / 10,
-            ...limits,
-            (value) => ({ setC: show.tempIn(value) }),
-            'Set to',
-            degree,
-          )}
-          {cell(
-            index,
-            'minutes',
-            step.minutes,
-            0.05,
-            600,
-            (value) => ({ minutes: value }),
-            step.until ? 'At most' : 'For',
-            'min',
-          )}
-          <SelectBox
-            className="col-span-3 md:col-span-1"
-            label="Until"
-            value={step.until === null ? '' : step.until.what === 'bean' ? 'bean' : step.until.sign}
-            options={[
-              ['', 'the minutes are over'],
-              ['bean', 'the beans have …'],
-              ...[...new Set([...SIGNS, ...(step.until?.what === 'sign' ? [step.until.sign] : [])])].map(
-                (sign) => [sign, `“${sign}”`] as const,
-              ),
-            ]}
-            onChange={(value) =>
-              put(index, {
-                until:
-                  value === ''
-                    ? null
-                    : value === 'bean'
-                      ? { what: 'bean', beanC: show.tempIn(Math.round(show.tempOut(118))) }
-                      : { what: 'sign', sign: value },
-              })
-            }
-          />
-          <div className="col-span-3 flex items-end gap-3 md:col-span-1">
-            {step.until?.what === 'bean' &&
-              cell(
-                index,
-                'bean',
-                Math.round(10 * show.tempOut(step.until.beanC)) / 10,
-                ...limits,
-                (value) => ({ until: { what: 'bean', beanC: show.tempIn(value) } }),
-                'Beans at',
-                degree,
-              )}
-            <label className="label min-w-0 flex-1">
-              Note
-              <input
-                className="entry text-base! text-ink"
-                value={step.note}
-                onChange={(event) => put(index, { note: event.target.value })}
-              />
-            </label>
-          </div>
-          <span className="col-span-3 flex gap-1 md:col-span-1">
-            <button
-              type="button"
-              className="button button-quiet"
-              aria-label={`Split step ${index + 1} in two`}
-              onClick={() => split(index)}
-            >
-              <ArrowsSplitIcon size={20} aria-hidden />
-            </button>
-            <button
-              type="button"
-              className="button button-quiet"
-              aria-label={`Take step ${index + 1} out`}
-              disabled={steps.length === 1}
-              onClick={() => remove(index)}
-            >
-              <TrashIcon size={20} aria-hidden />
-            </button>
-          </span>
-        </li>
+      {Array.from({ length: count }, (_, index) => (
+        <Step key={index} index={index} only={count === 1} split={() => split(index)} remove={() => remove(index)} />
       ))}
     </ol>
+  );
+}
+
+function Step({ index, only, split, remove }: { index: number; only: boolean; split: () => void; remove: () => void }) {
+  const at = `steps.${index}`;
+  const what = useTyped(`${at}.until.what`);
+  return (
+    <li className="grid grid-cols-[2rem_1fr_1fr] items-start gap-x-4 gap-y-2 py-3 md:grid-cols-[2rem_6.5rem_6.5rem_minmax(0,1fr)_minmax(0,1fr)_auto]">
+      <span className="figure pt-6 text-2xl text-soft">{index + 1}</span>
+      <Field at={`${at}.setC`} />
+      <Field at={`${at}.minutes`} label={what === '' ? 'For' : 'At most'} />
+      <Until at={at} />
+      <div className="col-span-3 flex items-start gap-3 md:col-span-1">
+        {what === 'bean' && <Field at={`${at}.until.beanC`} className="w-24" />}
+        <Field at={`${at}.note`} className="min-w-0 flex-1" />
+      </div>
+      <span className="col-span-3 flex gap-1 md:col-span-1 md:pt-5">
+        <button
+          type="button"
+          className="button button-quiet"
+          aria-label={`Split step ${index + 1} in two`}
+          onClick={split}
+        >
+          <ArrowsSplitIcon size={20} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="button button-quiet"
+          aria-label={`Take step ${index + 1} out`}
+          disabled={only}
+          onClick={remove}
+        >
+          <TrashIcon size={20} aria-hidden />
+        </button>
+      </span>
+    </li>
   );
 }
