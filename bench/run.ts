@@ -9,6 +9,7 @@ import { measureRoasting } from './roast';
 import { measureTasting } from './taste';
 import { measureTempering } from './temper';
 import { compositionOf } from '@wunsch/core/composition/composition';
+import { SERVER } from '../scripts/server.mjs';
 
 /** Measures what the budgets speak of, on the demo and on ten years of work, and prints a table. */
 const root = join(import.meta.dirname, '..');
@@ -52,7 +53,7 @@ interface Server {
 
 function start(flags: string[], directory: string): Promise<Server> {
   const began = performance.now();
-  const child = spawn(process.execPath, ['server/dist/main.js', ...flags], {
+  const child = spawn(process.execPath, [...SERVER, ...flags], {
     cwd: root,
     env: { ...process.env, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: directory },
   });

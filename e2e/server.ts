@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
+import { SERVER } from '../scripts/server.mjs';
 
 const root = join(import.meta.dirname, '..');
 
@@ -23,7 +24,7 @@ export async function startServer(
   flags: readonly string[] = [],
   env: Record<string, string> = {},
 ): Promise<RunningServer> {
-  const child: ChildProcess = spawn(process.execPath, ['server/dist/main.js', ...flags], {
+  const child: ChildProcess = spawn(process.execPath, [...SERVER, ...flags], {
     cwd: root,
     env: { ...process.env, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: data, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],

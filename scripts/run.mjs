@@ -1,7 +1,7 @@
 // npm run demo | start | dev | bench | attack | calibrate | screenshots: works in a bare clone.
 import { spawn } from 'node:child_process';
-import { join } from 'node:path';
 import { installChromium, installPackages, root, run } from './install.mjs';
+import { SERVER } from './server.mjs';
 
 const [what = 'start', ...rest] = process.argv.slice(2);
 
@@ -13,16 +13,15 @@ function keep(command, args, env = {}) {
 
 installPackages();
 const { build } = await import('./build.mjs');
-const server = [join(root, 'server/dist/main.js')];
 let code;
 if (what === 'demo' || what === 'start') {
   await build();
-  code = await keep(process.execPath, [...server, ...(what === 'demo' ? ['--demo'] : []), ...rest], {
+  code = await keep(process.execPath, [...SERVER, ...(what === 'demo' ? ['--demo'] : []), ...rest], {
     WUNSCH_LOG: process.env.WUNSCH_LOG ?? (what === 'demo' ? 'off' : 'on'),
   });
 } else if (what === 'dev') {
   await build();
-  const back = keep(process.execPath, [...server, '--demo', ...rest]);
+  const back = keep(process.execPath, [...SERVER, '--demo', ...rest]);
   const front = keep('npx', ['vite', 'web']);
   code = await Promise.race([back, front]);
 } else if (what === 'bench') {

@@ -132,6 +132,7 @@ export {
   type CorrectionPreview,
   type CostView,
   type DueItem,
+  type EnteredStep,
   type FloorStation,
   type FloorView,
   type GrindView,
@@ -148,3 +149,4 @@ export {
   type WorkView,
   type WorkshopView,
 } from './types';
+export { type AskPath, type AskedAt, type AskedOf, type WritePath, type WrittenAt, type WrittenOf } from './writes';

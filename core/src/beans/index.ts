@@ -36,14 +36,17 @@ export {
   type Harvest,
   type Hold,
   type Inspection,
+  type InspectionSeen,
   type Papers,
   type RecordWith,
   type SackRow,
   beanRecord,
   contractLimits,
+  decision,
   dryingEntry,
   fermentEntry,
   harvest,
+  inspectionSeen,
   newestOf,
   ofKind,
   papers,
@@ -56,4 +59,4 @@ export { station } from './station';
 export { type TrapAlarm, type TrapCount, type TrapWeek, trapAlarm, trapWeeks } from './traps';
 export { beanUpgrades } from './upgrades';
 export { type ArrivalVerdict, judgeArrival } from './verdict';
-export { ACTIONS, ACTION_NAMES, type Action, SMELLS, type Smell } from './words';
+export { ACTIONS, ACTION_NAMES, type Action } from './words';

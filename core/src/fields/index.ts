@@ -1,6 +1,6 @@
 /* Contents: what others use of this room, file by file. Kept by scripts/contents.mjs. */
 
-export { type Asked, askedAt, askedOf, elementOf, shapeOf } from './asked';
+export { type Asked, askedAt, askedOf, elementOf, shapeOf, variantsOf } from './asked';
 export { id, massG, massOrNoneG, minutes, money, name, note, pieces, tempC, text, word } from './fields';
 export { type Sent, labelOf } from './labels';
 export { FIELDS, field } from './registry';

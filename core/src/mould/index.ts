@@ -3,7 +3,7 @@
 export { mould } from './commands';
 export { mouldGates } from './gates';
 export { barsFrom, planMould } from './mould';
-export { planMoulds, setWarnings } from './plan';
+export { type MouldPlan, planMoulds, setWarnings } from './plan';
 export { type MouldFacts, mouldFacts, mouldRecord } from './records';
 export { station } from './station';
 export {

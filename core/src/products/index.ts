@@ -3,7 +3,7 @@
 export { checkPackedAs, productsOf } from './book';
 export { asGtin14, checkDigit, isGtin } from './gtin';
 export { type Margin, type SoldLine, leftOfPrice, marginOfAll, margins } from './margin';
-export { type PieceParts, type ProductVersion, fillFrom, partsOf, pieceParts } from './product';
+export { type Left, type PieceParts, type ProductVersion, fillFrom, partsOf, pieceParts } from './product';
 export {
   FORM_WORDS,
   type Form,

@@ -7,11 +7,13 @@ export { type Bowlful, type LabelVerdict, correctBowl, judgeLabel, originAfter }
 export { type SackLeft, forward, needsOf, whichSacks } from './forward';
 export { type Ingredient, type Line, type RecipeFigures, type Role, figuresOfLines } from './ingredient';
 export { entryBeside, entryOf, materialFrom } from './ingredient-entry';
+export { type LabelPart } from './ingredient-line';
 export { keepLimits } from './keep';
 export { VARIED, ladderOf, usualGap } from './ladder';
 export { nameOfLimit, valueOf, valueText } from './limits';
 export { type LinearSolver } from './linear';
-export { feedPlan } from './order';
+export { type Portion, feedPlan } from './order';
+export { type Answer } from './question';
 export { READY_MADE_RECIPES, type ReadyMade } from './ready-made';
 export {
   type Limit,
@@ -28,6 +30,7 @@ export {
   recipeLine,
   recipeRecord,
 } from './records';
+export { type ReferenceClass } from './reference';
 export { replan } from './replan';
 export { mostFrom, scaleTo, splitAmong } from './scale';
 export { solveRecipe } from './solve';

@@ -17,9 +17,9 @@ export {
   curveRows,
   readCurveTable,
 } from './curve-file';
-export { type Stall, jumpsIn, stallsIn } from './events';
+export { type Jump, type Stall, jumpsIn, stallsIn } from './events';
 export { type RoastFigures, killFigure, roastFigures } from './figures';
-export { type RoasterFit, expectLoad, fitRoaster, fitWords } from './fit';
+export { type HeldOut, type LoadFit, type RoasterFit, expectLoad, fitRoaster, fitWords } from './fit';
 export {
   type Ahead,
   type NextAct,
@@ -49,7 +49,7 @@ export { readProgram, writeProgram } from './program-text';
 export { READY_MADE } from './ready-made';
 export { type RoastRecord, type RoastRecordValue, type Trial, roastRecord, trial } from './records';
 export { planRoast } from './roast';
-export { simulateProgram } from './simulate';
+export { type AirParameters, simulateProgram } from './simulate';
 export {
   type OvenLoad,
   type OvenSecond,

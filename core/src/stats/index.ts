@@ -2,7 +2,7 @@
 
 export { type BayesLine, type Estimate, bayesLine, estimateAt } from './bayes-line';
 export { normals, seeded } from './chance';
-export { findChange } from './change-point';
+export { type ChangePoint, findChange } from './change-point';
 export {
   betaShare,
   fisherQuantile,

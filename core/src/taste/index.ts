@@ -24,7 +24,7 @@ export {
   tasteWord,
 } from './records';
 export { SAME_TESTS, type SameResult, type SameTest, isItTheSame, power, triesFor } from './same';
-export { type SameRound, blindCodes, fairTasters, readRounds, sameRounds, servings } from './serving';
+export { type SameRound, type Serving, blindCodes, fairTasters, readRounds, sameRounds, servings } from './serving';
 export { station } from './station';
 export { planTaste } from './taste';
 export { type ComesUp, type Impression, Vocabulary, type VocabularyWord, type WordAct, comesUp } from './vocabulary';

@@ -33,7 +33,7 @@ export { SILK, planSilk, silkNow, simulatedSilkC } from './silk';
 export { simulatedMeter } from './simulated-meter';
 export { simulatedPourC } from './simulated-pour';
 export { station } from './station';
-export { seed, slab, steelBowl } from './sums';
+export { type Silk, type Slab, seed, slab, steelBowl } from './sums';
 export { planRemelt, planTemper } from './temper';
 export {
   CHOCOLATES,

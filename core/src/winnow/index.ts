@@ -2,7 +2,7 @@
 
 export { winnow } from './commands';
 export { DIALS, DIAL_NAMES, type Dial, type Dials, type Response, fitResponse } from './response';
-export { type PickedSample, SHELL_CEILING, airAdvice, sampleShare, secondPass } from './samples';
+export { type PickedSample, SHELL_CEILING, type SecondPass, airAdvice, sampleShare, secondPass } from './samples';
 export { type Sieve, judgeSieve } from './sieve';
 export { station } from './station';
 export { planWinnow } from './winnow';

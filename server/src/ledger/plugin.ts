@@ -172,7 +172,7 @@ export function ledgerRoutes(router: Router, views: Views): void {
     };
   });
   for (const station of STATIONS) {
-    router.read(`/api/${station}/bench`, `The bench at ${station}`, () => benchView(views, station));
+    router.still(`/api/${station}/bench`, `The bench at ${station}`, () => benchView(views, station));
   }
 }
 
