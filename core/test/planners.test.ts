@@ -55,7 +55,7 @@ function poured(bench: Bench, lot: string, massG: number): { batchId: string; po
     workC: 32,
     test: 'set',
     note,
-  } as Command);
+  });
   return { batchId: bowl.batchId ?? '', pour: made(pour), massG };
 }
 
@@ -120,7 +120,7 @@ test('buying: packaging is counted, ingredients are weighed, and each purchase i
   const wrappers = bench.buy('wrapper', 200, 30);
   expect(bench.book.balance(made(wrappers))).toMatchObject({ pieces: 200, massMg: 0 });
   const buy = (materialId: string, amount: object) =>
-    bench.do({ kind: 'buy', materialId, supplier: '', supplierBatch: '', note, price: 1, ...amount } as Command);
+    bench.do({ kind: 'buy', materialId, supplier: '', supplierBatch: '', note, price: 1, ...amount });
   expect(refusal(() => buy('wrapper', { massG: 100 }))).toBe('money/amount');
   expect(refusal(() => buy('sugar', { pieces: 100 }))).toBe('money/amount');
 });
@@ -201,7 +201,7 @@ test('packing: bars go by the code that is printed on them, spoilt wrappers are 
 });
 
 const sold = (bench: Bench, pack: string, pieces: number, takings = 50) =>
-  bench.do({ kind: 'sell', sources: whole(pack, pieces), takings, to: 'Corner grocers', note } as Command);
+  bench.do({ kind: 'sell', sources: whole(pack, pieces), takings, to: 'Corner grocers', note });
 const back = (bench: Bench, saleId: string, holdingId: string, pieces: number, fate = 'back') =>
   bench.do({ kind: 'return', saleId, holdingId, pieces, refund: 5, fate, why: '', note } as Command);
 
@@ -245,7 +245,7 @@ test('a husk that is sold with bars has to say what it fetched itself', () => {
 test('a count: the difference is booked, its agreement too, and more than ever came in is refused', () => {
   const { bench, pack } = packed();
   const counted = (holdingId: string, rest: object) =>
-    bench.do({ kind: 'adjust', holdingId, cause: 'unaccounted', note, ...rest } as Command);
+    bench.do({ kind: 'adjust', holdingId, cause: 'unaccounted', note, ...rest });
   expect(losses(counted(pack, { countedPieces: 38 }))).toEqual({ unaccounted: 100 });
   const agrees = counted(pack, { countedPieces: 38 });
   expect(agrees.postings.filter(({ holdingId }) => holdingId !== null)).toEqual([]);

@@ -209,7 +209,7 @@ export class Router implements Calculators {
     url: U,
     summary: string,
     body: B,
-    act: (body: z.infer<B>, request: FastifyRequest) => WrittenAt<'POST', U>,
+    act: (body: z.infer<B>, request: FastifyRequest) => Promise<Awaited<WrittenAt<'POST', U>>>,
   ): void {
     this.routes.push({ method: 'POST', url, summary, body });
     this.app.post(url, { config: { body } }, async (request, reply) => {
@@ -220,7 +220,11 @@ export class Router implements Calculators {
   }
 
   /** Something large that is read as it comes, of any size. @param take reads it, and takes its own turn to write */
-  upload<U extends string>(url: U, summary: string, take: (stream: Readable) => WrittenAt<'POST', U>): void {
+  upload<U extends string>(
+    url: U,
+    summary: string,
+    take: (stream: Readable) => Promise<Awaited<WrittenAt<'POST', U>>>,
+  ): void {
     this.routes.push({ method: 'POST', url, summary });
     void this.app.register((scope, _, done) => {
       scope.removeAllContentTypeParsers();

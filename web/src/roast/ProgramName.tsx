@@ -4,7 +4,10 @@ import { useRecordFields } from '../record/form';
 /** The name of a program, as the heading of its page. */
 export function ProgramName() {
   const { form } = useRecordFields();
-  const { field, fieldState } = useController({ control: form.control as Control, name: 'name' });
+  const {
+    field: { ref, value, onChange },
+    fieldState,
+  } = useController({ control: form.control as Control, name: 'name' });
   const problem = fieldState.error?.message;
   return (
     <>
@@ -12,9 +15,9 @@ export function ProgramName() {
         className="w-full bg-transparent font-display text-4xl font-semibold outline-offset-4"
         aria-label="Name of the program"
         aria-invalid={problem !== undefined}
-        ref={field.ref}
-        value={(field.value ?? '') as string}
-        onChange={(event) => field.onChange(event.target.value)}
+        ref={ref}
+        value={(value ?? '') as string}
+        onChange={(event) => onChange(event.target.value)}
       />
       {problem !== undefined && <p className="mt-2 text-sm font-semibold text-crimson">{problem}</p>}
     </>
