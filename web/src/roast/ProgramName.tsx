@@ -7,7 +7,7 @@ export function ProgramName() {
   const {
     field: { ref, value, onChange },
     fieldState,
-  } = useController({ control: form.control as Control, name: 'name' });
+  } = useController({ control: form.control as unknown as Control<{ name: string }>, name: 'name' });
   const problem = fieldState.error?.message;
   return (
     <>
@@ -16,7 +16,7 @@ export function ProgramName() {
         aria-label="Name of the program"
         aria-invalid={problem !== undefined}
         ref={ref}
-        value={(value ?? '') as string}
+        value={value}
         onChange={(event) => onChange(event.target.value)}
       />
       {problem !== undefined && <p className="mt-2 text-sm font-semibold text-crimson">{problem}</p>}
