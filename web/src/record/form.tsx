@@ -134,8 +134,9 @@ export function useRecordForm<S extends RecordSchema>(
           setError(reason);
           if (reason instanceof ApiError)
             for (const { path, message } of reason.problem.errors) {
-              const at = path.replace(/^record\./, '');
-              if (askedAt(schema, at.split('.'))) form.setError(at, { type: 'refused', message });
+              // The record may be a part of what was sent: `program.loadG`.
+              const at = [path, path.replace(/^[^.]+\./, '')].find((one) => askedAt(schema, one.split('.')));
+              if (at !== undefined) form.setError(at, { type: 'refused', message });
             }
         } finally {
           setBusy(false);
