@@ -94,7 +94,7 @@ test('wet beans are dried in their own lot, to less than they were; the rest was
   const bench = new Bench();
   const wet = bench.do({ ...(bench.lot(100).command as object), form: 'wet', netG: 20_000 } as Command);
   const lot = made(wet);
-  const dry = (outG: number) => bench.do({ kind: 'dry', lotId: lot, outG, note: '' } as Command);
+  const dry = (outG: number) => bench.do({ kind: 'dry', lotId: lot, outG, note: '' });
   expect(refusal(() => dry(20_000))).toBe('beans/not-lighter');
   const step = dry(7600);
   expect(made(step)).toBe(lot);

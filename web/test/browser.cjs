@@ -5,3 +5,10 @@ for (const name of ['TextEncoder', 'TextDecoder']) globalThis[name] ??= util[nam
 
 // React's parts for tests are in its development build only, whatever the tests are run under.
 process.env.NODE_ENV = 'test';
+
+if (typeof Element !== 'undefined') Element.prototype.scrollIntoView ??= () => undefined;
+globalThis.ResizeObserver ??= class {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+};

@@ -1,0 +1,220 @@
+/** @jest-environment jsdom */
+import { cleanup, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { SWRConfig } from 'swr';
+import type { HoldingView, WorkshopView } from '@wunsch/core/api/types';
+import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
+import { MemoryRouter } from 'react-router';
+import { HereContext } from '../src/parts/workshop';
+import { fields } from '../src/sort/fields';
+import { StepForm } from '../src/entry/StepForm';
+
+/* An entry at a bench: typed, refused or asked about, sent once, kept until it is. */
+
+const tub = (id: string, code: string, freeG: number): HoldingView =>
+  ({
+    id,
+    code,
+    kind: 'lot',
+    name: 'Kasule Ridge',
+    place: 'beans',
+    routeId: 'whole-bean',
+    batchId: null,
+    batchCode: null,
+    materialId: null,
+    massMg: freeG * 1000,
+    freeMg: freeG * 1000,
+    pieces: 0,
+    since: 0,
+    valueMilli: 0,
+    perKgMilli: 0,
+    perPieceMilli: 0,
+    family: 'Uganda, west',
+    lots: [],
+    allergens: [],
+    bestBefore: null,
+    marks: [],
+  }) as HoldingView;
+const TUBS = [tub('h1', 'L001', 5000), tub('h2', 'L002', 900)];
+
+interface Sent {
+  url: string;
+  key: string | undefined;
+  body: { command: Record<string, unknown>; personId: string };
+}
+const sent: Sent[] = [];
+let answer: () => { ok: boolean; status: number; body: object } = () => ({ ok: true, status: 201, body: {} });
+
+function Bench({ personId = 'ilse' as string | null }) {
+  const view = {
+    settings: DEFAULT_SETTINGS,
+    people: [{ id: 'ilse', name: 'Ilse', active: true }],
+    machines: [],
+    materials: [],
+    routes: [],
+  } as unknown as WorkshopView;
+  return (
+    <MemoryRouter>
+      <SWRConfig value={{ provider: () => new Map() }}>
+        <HereContext.Provider value={{ view, personId, choosePerson: () => undefined }}>
+          <StepForm
+            kind="sort"
+            station="sort"
+            draftId="sort.test"
+            candidates={TUBS}
+            specs={fields.sort ?? []}
+            submit="Save the sorting"
+            finish={({ goodG, note }, sources) => ({ goodG, note: note ?? '', rejects: [], sources })}
+          />
+        </HereContext.Provider>
+      </SWRConfig>
+    </MemoryRouter>
+  );
+}
+
+const step = {
+  id: 's1',
+  kind: 'sort',
+  station: 'sort',
+  at: 0,
+  lines: [],
+  batchCode: null,
+  person: 'Ilse',
+  losses: [],
+};
+beforeEach(() => {
+  localStorage.clear();
+  sent.length = 0;
+  answer = () => ({ ok: true, status: 201, body: { step, judgement: null } });
+  globalThis.fetch = ((url: string, init: RequestInit) => {
+    const headers = init.headers as Record<string, string>;
+    sent.push({ url, key: headers['idempotency-key'], body: JSON.parse(init.body as string) as Sent['body'] });
+    const { ok, status, body } = answer();
+    return Promise.resolve({
+      ok,
+      status,
+      headers: new Map([['content-type', 'application/json']]),
+      json: () => Promise.resolve(body),
+    });
+  }) as never;
+});
+afterEach(cleanup);
+
+const pick = (code: string) => screen.getByRole('button', { name: new RegExp(code) });
+const good = () => screen.getByLabelText<HTMLInputElement>('Good beans');
+const save = () => screen.getByRole('button', { name: 'Save the sorting' });
+
+test('what was picked goes in whole, what came out is read in the unit of the screen', async () => {
+  const user = userEvent.setup();
+  render(<Bench />);
+  await user.click(pick('L001'));
+  await user.type(good(), '4800');
+  await user.click(save());
+  expect(sent).toHaveLength(1);
+  expect(sent[0]).toMatchObject({
+    url: '/api/ledger/steps',
+    body: {
+      personId: 'ilse',
+      command: { kind: 'sort', goodG: 4800, sources: [{ holdingId: 'h1', massG: 5000 }], rejects: [] },
+    },
+  });
+  expect(sent[0]?.key).toMatch(/.{8,}/);
+  // Saved, it begins again.
+  expect(good().value).toBe('');
+});
+
+test('nobody, nothing picked, a figure that is none: each is told, nothing is sent', async () => {
+  const user = userEvent.setup();
+  const first = render(<Bench personId={null} />);
+  await user.click(save());
+  expect(screen.getByRole('alert').textContent).toMatch(/\S/);
+  first.unmount();
+  render(<Bench />);
+  await user.type(good(), '4800');
+  await user.click(save());
+  expect(screen.getByRole('alert').textContent).toContain('Choose what goes in.');
+  await user.click(pick('L001'));
+  await user.clear(good());
+  await user.type(good(), '48oo');
+  await user.click(save());
+  expect(good().getAttribute('aria-invalid')).toBe('true');
+  expect(sent).toEqual([]);
+});
+
+test('a figure that is off by ten is asked about, and sent once it is said to be meant', async () => {
+  const user = userEvent.setup();
+  render(<Bench />);
+  await user.click(pick('L001'));
+  await user.type(good(), '480');
+  await user.click(save());
+  expect(sent).toEqual([]);
+  expect(screen.getByText(/What went in/)).toBeTruthy();
+  await user.click(screen.getByRole('button', { name: /480.*as typed/ }));
+  expect(sent[0]?.body.command['goodG']).toBe(480);
+});
+
+test('what was meant is put in its place by one press', async () => {
+  const user = userEvent.setup();
+  render(<Bench />);
+  await user.click(pick('L001'));
+  await user.type(good(), '480');
+  await user.click(save());
+  await user.click(screen.getByRole('button', { name: /was meant/ }));
+  expect(sent[0]?.body.command['goodG']).toBe(4800);
+});
+
+test('a refusal of the server keeps all that was typed, and the repeat has the same key', async () => {
+  const user = userEvent.setup();
+  answer = () => ({
+    ok: false,
+    status: 422,
+    body: {
+      code: 'ledger/more-out-than-in',
+      title: 'Refused',
+      status: 422,
+      type: '',
+      detail: 'More came out than went in.',
+      errors: [{ path: 'command.goodG', label: 'Good beans', message: 'is more than went in' }],
+    },
+  });
+  render(<Bench />);
+  await user.click(pick('L002'));
+  await user.type(good(), '950');
+  await user.click(save());
+  expect(screen.getByText('is more than went in')).toBeTruthy();
+  expect(good().value).toBe('950');
+  await user.click(save());
+  expect(sent).toHaveLength(2);
+  expect(sent[1]?.key).toBe(sent[0]?.key);
+});
+
+test('half an entry is there after a reload, with what was picked', async () => {
+  const user = userEvent.setup();
+  const first = render(<Bench />);
+  await user.click(pick('L001'));
+  await user.click(pick('L002'));
+  await user.type(good(), '57');
+  first.unmount();
+  render(<Bench />);
+  expect(good().value).toBe('57');
+  expect(pick('L001').getAttribute('aria-pressed')).toBe('true');
+  await user.clear(good());
+  await user.type(good(), '5700');
+  await user.click(save());
+  expect(sent[0]?.body.command['sources']).toEqual([
+    { holdingId: 'h1', massG: 5000 },
+    { holdingId: 'h2', massG: 900 },
+  ]);
+});
+
+test('a part of what was picked is typed beside it', async () => {
+  const user = userEvent.setup();
+  render(<Bench />);
+  await user.click(pick('L001'));
+  const part = screen.getByLabelText(/^L001, of/);
+  await user.type(part, '2000');
+  await user.type(good(), '1900');
+  await user.click(save());
+  expect(sent[0]?.body.command['sources']).toEqual([{ holdingId: 'h1', massG: 2000 }]);
+  expect(within(document.body).queryByText(/is not a number/)).toBeNull();
+});
