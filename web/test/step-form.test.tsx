@@ -34,7 +34,7 @@ const tub = (id: string, code: string, freeG: number): HoldingView =>
     allergens: [],
     bestBefore: null,
     marks: [],
-  }) as HoldingView;
+  });
 const TUBS = [tub('h1', 'L001', 5000), tub('h2', 'L002', 900)];
 
 interface Sent {
@@ -150,6 +150,7 @@ test('a figure that is off by ten is asked about, and sent once it is said to be
   expect(sent).toEqual([]);
   expect(screen.getByText(/What went in/)).toBeTruthy();
   await user.click(screen.getByRole('button', { name: /480.*as typed/ }));
+  await user.click(save());
   expect(sent[0]?.body.command['goodG']).toBe(480);
 });
 
@@ -160,6 +161,7 @@ test('what was meant is put in its place by one press', async () => {
   await user.type(good(), '480');
   await user.click(save());
   await user.click(screen.getByRole('button', { name: /was meant/ }));
+  await user.click(save());
   expect(sent[0]?.body.command['goodG']).toBe(4800);
 });
 
