@@ -11,30 +11,29 @@ import { StepForm } from '../src/entry/StepForm';
 
 /* An entry at a bench: typed, refused or asked about, sent once, kept until it is. */
 
-const tub = (id: string, code: string, freeG: number): HoldingView =>
-  ({
-    id,
-    code,
-    kind: 'lot',
-    name: 'Kasule Ridge',
-    place: 'beans',
-    routeId: 'whole-bean',
-    batchId: null,
-    batchCode: null,
-    materialId: null,
-    massMg: freeG * 1000,
-    freeMg: freeG * 1000,
-    pieces: 0,
-    since: 0,
-    valueMilli: 0,
-    perKgMilli: 0,
-    perPieceMilli: 0,
-    family: 'Uganda, west',
-    lots: [],
-    allergens: [],
-    bestBefore: null,
-    marks: [],
-  });
+const tub = (id: string, code: string, freeG: number): HoldingView => ({
+  id,
+  code,
+  kind: 'lot',
+  name: 'Kasule Ridge',
+  place: 'beans',
+  routeId: 'whole-bean',
+  batchId: null,
+  batchCode: null,
+  materialId: null,
+  massMg: freeG * 1000,
+  freeMg: freeG * 1000,
+  pieces: 0,
+  since: 0,
+  valueMilli: 0,
+  perKgMilli: 0,
+  perPieceMilli: 0,
+  family: 'Uganda, west',
+  lots: [],
+  allergens: [],
+  bestBefore: null,
+  marks: [],
+});
 const TUBS = [tub('h1', 'L001', 5000), tub('h2', 'L002', 900)];
 
 interface Sent {
