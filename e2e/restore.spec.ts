@@ -13,7 +13,8 @@ test('everything of one workshop goes out as a ZIP and comes into an empty one; 
   await file.setInputFiles({ name: 'notes.md', mimeType: 'text/markdown', buffer: Buffer.from('# Notes') });
   await expect(page.getByRole('alert')).toContainText('That is no export of a workshop');
   await file.setInputFiles({ name: 'wunsch-workshop.zip', mimeType: 'application/zip', buffer: zip });
-  await expect(page.getByRole('heading', { name: 'Orrin & Lusk, Saltgarth' })).toBeVisible();
+  // All of a demo is read row by row, with others in between.
+  await expect(page.getByRole('heading', { name: 'Orrin & Lusk, Saltgarth' })).toBeVisible({ timeout: 90_000 });
   await expect(file).toHaveCount(0);
   await page.goto('/lot/L005');
   // Its photos came along.

@@ -1,6 +1,6 @@
-import QRCode from 'qrcode';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Label } from '@wunsch/core/pack/label';
+import { codeOf, drawCode, type Code } from '../print/code';
 import { Paper } from '../print/paper';
 
 const MM = 72 / 25.4;
@@ -37,7 +37,7 @@ export async function labelPdf(
     ]);
   const page: [number, number] = sheet ? [A4[0] * MM, A4[1] * MM] : [widthMm * MM, heightMm * MM];
   const paper = await Paper.beginLabels(`Label ${label.batch}`, label.maker, now, page);
-  const qr = link === null ? null : await QRCode.toBuffer(link, { margin: 0, width: 300, errorCorrectionLevel: 'M' });
+  const qr = link === null ? null : codeOf(link);
   paper.doc.addPage();
   const size = fit(paper, label, widthMm * MM, heightMm * MM, qr !== null);
   const each = across * down;
@@ -126,10 +126,10 @@ function draw(
     size,
     qr,
     frame,
-  }: { x: number; y: number; width: number; height: number; size: number; qr: Buffer | null; frame: boolean },
+  }: { x: number; y: number; width: number; height: number; size: number; qr: Code | null; frame: boolean },
 ): void {
   if (frame) paper.doc.rect(x, y, width, height).lineWidth(0.3).strokeColor('#c6d0c9').stroke();
-  if (qr) paper.doc.image(qr, x + width - (PAD + QR_MM) * MM, y + PAD * MM, { width: QR_MM * MM });
+  if (qr) drawCode(paper, qr, { x: x + width - (PAD + QR_MM) * MM, y: y + PAD * MM, side: QR_MM * MM });
   for (const row of placed(paper, label, size, width, qr !== null).rows)
     paper.runsAt(row.runs, { x: x + PAD * MM, y: y + row.top, width: row.width, size: size * row.scale });
 }

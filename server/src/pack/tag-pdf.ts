@@ -1,4 +1,4 @@
-import QRCode from 'qrcode';
+import { codeOf, drawCode, type Code } from '../print/code';
 import { Paper } from '../print/paper';
 
 const MM = 72 / 25.4;
@@ -31,7 +31,7 @@ export async function tagPdf(
   const paper = await Paper.beginLabels(`Label ${tags[0]?.code ?? ''}`, maker, now, size);
   for (const tag of tags) {
     const { link } = tag;
-    const qr = link === null ? null : await QRCode.toBuffer(link, { margin: 0, width: 400, errorCorrectionLevel: 'M' });
+    const qr = link === null ? null : codeOf(link);
     for (let n = 0; n < copies; n += 1) drawTag(paper, tag, qr, size);
   }
   return paper.bytes();
@@ -40,7 +40,7 @@ export async function tagPdf(
 function drawTag(
   paper: Paper,
   { code, lines }: Tag,
-  qr: Buffer | null,
+  qr: Code | null,
   [width, height]: readonly [number, number],
 ): void {
   const pad = 3 * MM;
@@ -49,7 +49,7 @@ function drawTag(
   // The code as large as the label lets it be.
   const large = Math.min(0.34 * height, (1.55 * inner) / Math.max(3, code.length));
   paper.doc.addPage();
-  if (qr) paper.doc.image(qr, width - pad - side, pad, { width: side });
+  if (qr) drawCode(paper, qr, { x: width - pad - side, y: pad, side });
   paper.runsAt([{ text: code, strong: true }], { x: pad, y: pad, width: inner, size: large });
   let y = pad + large * 1.35;
   const size = Math.max(6, Math.min(11, (height - y - pad) / (lines.length * 1.5)));

@@ -1,4 +1,4 @@
-import QRCode from 'qrcode';
+import { codeOf, drawCode } from './code';
 import { away } from '../heavy/away';
 import { Paper, SOFT_INK } from './paper';
 
@@ -64,7 +64,7 @@ export class Sheet {
 export async function drawSheet({ title, author, at }: SheetHead, drawings: readonly Drawing[]): Promise<Uint8Array> {
   const paper = await Paper.begin(title, author, at);
   for (const drawing of drawings) {
-    if (drawing.what === 'code') drawCode(paper, drawing.text);
+    if (drawing.what === 'code') drawLink(paper, drawing.text);
     else if (drawing.what === 'below code') paper.doc.y = Math.max(paper.y, QR_TOP + QR_POINTS + 24);
     else if (drawing.what === 'picture') drawPicture(paper, drawing);
     else (paper[drawing.what] as (...args: unknown[]) => void)(...drawing.args);
@@ -86,18 +86,10 @@ function drawPicture(paper: Paper, { bytes, width, height }: Extract<Drawing, { 
   paper.doc.y = y + Math.min(TALLEST, (paper.width * height) / width) + 6;
 }
 
-/** The code as squares, so that it prints sharp at any size. */
-function drawCode(paper: Paper, text: string): void {
-  const { modules } = QRCode.create(text, { errorCorrectionLevel: 'M' });
-  const side = QR_POINTS / (modules.size + 2 * QR_QUIET);
+/** A code with its address under it, at the top of a sheet. */
+function drawLink(paper: Paper, text: string): void {
   const left = paper.left + paper.width - QR_POINTS;
-  for (let row = 0; row < modules.size; row += 1) {
-    for (let column = 0; column < modules.size; column += 1) {
-      if (modules.get(row, column) !== 0)
-        paper.doc.rect(left + (column + QR_QUIET) * side, QR_TOP + (row + QR_QUIET) * side, side + 0.05, side + 0.05);
-    }
-  }
-  paper.doc.fill('#2b1735');
+  drawCode(paper, codeOf(text), { x: left, y: QR_TOP, side: QR_POINTS, quiet: QR_QUIET, colour: '#2b1735' });
   paper.write(text.replace(/^https?:\/\//, ''), {
     size: 8,
     colour: SOFT_INK,
