@@ -27,7 +27,8 @@ const isCopied = (node: ts.Expression): boolean =>
 test('no step is spread but as a plain copy', () => {
   const read = ts.readConfigFile(join(SERVER, 'tsconfig.json'), (path) => ts.sys.readFile(path));
   const { fileNames, options } = ts.parseJsonConfigFileContent(read.config, ts.sys, SERVER);
-  const program = ts.createProgram(fileNames, options);
+  const sources = fileNames.filter((name) => name.includes('/src/'));
+  const program = ts.createProgram(sources, options);
   const checker = program.getTypeChecker();
   const found: string[] = [];
   let seen = 0;
