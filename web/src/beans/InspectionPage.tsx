@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useWatch } from 'react-hook-form';
 import { z } from 'zod/mini';
 import type { BeanLotView } from '@wunsch/core/api/beans';
 import { decision, inspectionSeen, type Inspection } from '@wunsch/core/beans/records';
@@ -241,9 +242,11 @@ function VerdictStep({
   const { enter } = useRecords(lot.code);
   const record = useRecordForm(`decide.${lot.code}`, deciding, () => ({}));
   const action = useReadable(record).action ?? verdict;
+  // What was typed stays in sight, whatever is decided then: it may be what is refused.
+  const allowance = useWatch({ control: record.form.control, name: 'allowance' }) as string;
   const { value, key } = draft;
   const save = async (decide: boolean): Promise<void> => {
-    const saved = await record.submit(async ({ allowance, word }) => {
+    const saved = await record.submit(async ({ allowance: asked, word }) => {
       if (!(await look.form.trigger()))
         throw new Error('Larvae, moths and sacks are counted: look at “Smell and look” again.');
       if (decide && action !== verdict && word.length < 3)
@@ -253,7 +256,8 @@ function VerdictStep({
       const rows = rowsOf(value.sacks, massSystem);
       if (rows.length > 0) await enter({ kind: 'sacks', sacks: rows }, `${key}-sacks`);
       await enter({ ...found }, `${key}-inspection`);
-      if (decide) await enter({ kind: 'decision', action, proposed: verdict, allowance, word }, `${key}-decision`);
+      if (decide)
+        await enter({ kind: 'decision', action, proposed: verdict, allowance: asked, word }, `${key}-decision`);
     });
     if (!saved) return;
     draft.clear();
@@ -271,7 +275,7 @@ function VerdictStep({
           chosen={[action]}
           choose={([chosen]) => record.form.setValue('action', chosen ?? '', { shouldDirty: true })}
         />
-        {action === 'allowance' && (
+        {(action === 'allowance' || allowance !== '') && (
           <Field
             at="allowance"
             label={`Allowance asked for (${currency})`}
