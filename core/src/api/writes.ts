@@ -10,13 +10,11 @@ import type { WeightStudy } from '../mould/weights';
 import type { CustomerFacts } from '../orders/records';
 import type { LabelWords, Market } from '../pack/records';
 import type { Left } from '../products/product';
-import type { SackLeft } from '../recipe/forward';
-import type { RecipeFigures } from '../recipe/ingredient';
-import type { LabelPart } from '../recipe/ingredient-line';
+import type { Forward, Needs, SackLeft } from '../recipe/forward';
 import type { Portion } from '../recipe/order';
-import type { ReferenceClass } from '../recipe/reference';
 import type { Swap } from '../recipe/swap';
-import type { Range } from '../roast/band';
+import type { PlanBand } from '../roast/band';
+import type { RoastFigures } from '../roast/figures';
 import type { FillVerdict } from '../roast/compare';
 import type { Jump, Stall } from '../roast/events';
 import type { HeldOut, LoadFit } from '../roast/fit';
@@ -203,23 +201,9 @@ export interface Asks {
   'POST /api/calc/products/fill': Left;
   'POST /api/calc/recipe/cocoa': { cocoaPct: number; withoutButterPct: number; sugarPct: number };
   'POST /api/calc/recipe/correct': SolvedRecipe;
-  'POST /api/calc/recipe/figures': {
-    needs: {
-      fromSacks: SackLeft[];
-      nibsG: number;
-      green: { mean: number; low: number; high: number };
-      loads: { mean: number; low: number; high: number };
-      sacks: { mean: number; low: number; high: number } | null;
-      ingredient: string;
-    }[];
+  'POST /api/calc/recipe/figures': Forward & {
+    needs: (Needs & { ingredient: string; fromSacks: SackLeft[] })[];
     order: Portion[];
-    figures: RecipeFigures;
-    parts: LabelPart[];
-    line: string;
-    allergens: { allergen: string; from: string[] }[];
-    classes: ReferenceClass[];
-    bars: number;
-    cautions: string[];
   };
   'POST /api/calc/recipe/scale': {
     totalG: number;
@@ -228,43 +212,25 @@ export interface Asks {
   };
   'POST /api/calc/recipe/solve': SolvedRecipe;
   'POST /api/calc/recipe/swap': Swap;
-  'POST /api/calc/roast/figures': {
+  'POST /api/calc/roast/figures': RoastFigures & {
     stalls: Stall[];
     jumps: Jump[];
     gaps: Span[];
     stuck: Span[];
     slips: { second: number; readC: number }[];
-    minutes: number;
-    startC: number | null;
-    endC: number | null;
-    peak: { tempC: number; second: number } | null;
-    baseC: number;
-    minutesAboveBase: number;
-    areaAboveBase: number;
-    bands: { fromC: number; toC: number | null; minutes: number }[];
-    climbMost: { perMin: number; second: number } | null;
-    climbEnd: number | null;
   };
   'POST /api/calc/roast/fill': FillVerdict;
   'POST /api/calc/roast/fit': {
-    warmingPerMin: { mean: number; low: number; high: number };
-    dryingPerMin: { mean: number; low: number; high: number };
+    warmingPerMin: Interval;
+    dryingPerMin: Interval;
     air: AirParameters;
     loads: LoadFit[];
     heldOut: HeldOut | null;
   };
   'POST /api/calc/roast/heat-kill': { reductions: number };
-  'POST /api/calc/roast/simulate': {
-    middle: { minutes: number[]; beanC: number[]; airC: number[]; setC: number[]; water: number[] };
+  'POST /api/calc/roast/simulate': Omit<PlanBand, 'middle'> & {
     fit: string;
-    minutes: number[];
-    low: number[];
-    high: number[];
-    totalMin: Range;
-    endC: Range;
-    moistureOut: Range;
-    weightLeft: Range;
-    above: { baseC: number; minutes: Range }[];
+    middle: { minutes: number[]; beanC: number[]; airC: number[]; setC: number[]; water: number[] };
   };
   'POST /api/calc/roast/steady': { setC: number | null };
   'POST /api/calc/roast/trial': RoastTrialVerdict;
@@ -311,6 +277,12 @@ export interface Asks {
   'POST /api/temper/works/:id/probe': { probe: 'simulated' | 'sent' | null };
   'POST /api/temper/works/:id/readings': { kept: boolean };
   'POST /api/trace/shared': SharedView;
+}
+
+interface Interval {
+  mean: number;
+  low: number;
+  high: number;
 }
 
 type Method = 'POST' | 'PUT' | 'DELETE';

@@ -4,10 +4,9 @@ export { type KeptRecipe, RecipeBook, type RecipeVersion } from './book';
 export { bowlIngredient } from './bowl';
 export { type Change, changesBetween, lineChanges, meanScore } from './compare';
 export { type Bowlful, type LabelVerdict, correctBowl, judgeLabel, originAfter } from './correct';
-export { type SackLeft, forward, needsOf, whichSacks } from './forward';
+export { type Forward, type Needs, type SackLeft, forward, needsOf, whichSacks } from './forward';
 export { type Ingredient, type Line, type RecipeFigures, type Role, figuresOfLines } from './ingredient';
 export { entryBeside, entryOf, materialFrom } from './ingredient-entry';
-export { type LabelPart } from './ingredient-line';
 export { keepLimits } from './keep';
 export { VARIED, ladderOf, usualGap } from './ladder';
 export { nameOfLimit, valueOf, valueText } from './limits';
@@ -30,7 +29,6 @@ export {
   recipeLine,
   recipeRecord,
 } from './records';
-export { type ReferenceClass } from './reference';
 export { replan } from './replan';
 export { mostFrom, scaleTo, splitAmong } from './scale';
 export { solveRecipe } from './solve';
