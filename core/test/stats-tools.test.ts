@@ -141,7 +141,6 @@ test('with a normal prior and normal readings the posterior is the one worked ou
   expect(draws.effective).toBeGreaterThan(400);
   const { mean: found, covariance } = momentsOf(draws);
   // Precision 1/4 + 4, mean (10/4 + 50.7)/4.25 = 12.518, deviation 0.485.
-  expect(found[0]).toBeCloseTo(12.52, 0);
   expect(Math.abs((found[0] ?? NaN) - 12.518)).toBeLessThan(0.12);
   expect(Math.sqrt(covariance[0]?.[0] ?? NaN)).toBeCloseTo(0.485, 1);
   // Of what was not read the prior stays.

@@ -4,12 +4,12 @@ import userEvent from '@testing-library/user-event';
 import type { WorkshopView } from '@wunsch/core/api/types';
 import { program as schema, type Program } from '@wunsch/core/roast/records';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
-import { ApiError } from '../src/parts/api';
 import { HereContext } from '../src/parts/workshop';
 import { Field } from '../src/record/Field';
 import { RecordFields, useReadable, useRecordForm } from '../src/record/form';
 import { ProgramName } from '../src/roast/ProgramName';
 import { StepsTable } from '../src/roast/ProgramParts';
+import { refusing } from './refused';
 
 /* The steps of a roast program as they are typed, and what is drawn of them meanwhile. */
 
@@ -126,20 +126,10 @@ test('half-typed steps are there after a reload', async () => {
 
 test('a refusal of the server stands at the step that it is about', async () => {
   const user = userEvent.setup();
-  const refuse = (): Promise<unknown> =>
-    Promise.reject(
-      new ApiError({
-        type: '',
-        title: 'Refused',
-        status: 422,
-        code: 'http/invalid',
-        detail: 'That program cannot be.',
-        errors: [
-          { path: 'program.steps.1.setC', label: 'Set to', message: 'is over what this roaster does' },
-          { path: 'personId', label: 'Who', message: 'is not here' },
-        ],
-      }),
-    );
+  const refuse = refusing('That program cannot be.', [
+    { path: 'program.steps.1.setC', label: 'Set to', message: 'is over what this roaster does' },
+    { path: 'personId', label: 'Who', message: 'is not here' },
+  ]);
   show({}, refuse);
   await user.click(screen.getByRole('button', { name: 'Save' }));
   expect(step(2).getByText('is over what this roaster does')).toBeTruthy();

@@ -6,10 +6,10 @@ import type { WorkshopView } from '@wunsch/core/api/types';
 import { field } from '@wunsch/core/fields/registry';
 import { massG, money, name, tempC } from '@wunsch/core/fields/fields';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
-import { ApiError } from '../src/parts/api';
 import { HereContext } from '../src/parts/workshop';
 import { Field, Rows } from '../src/record/Field';
 import { RecordSheet, useRecordForm } from '../src/record/form';
+import { refusing } from './refused';
 
 const sheet = z
   .object({
@@ -157,17 +157,9 @@ test('a half-typed form is there after a reload, under the same key; left, it is
 
 test("the server's word about a field stands at that field", async () => {
   const user = userEvent.setup();
-  const refuse = (): Promise<unknown> =>
-    Promise.reject(
-      new ApiError({
-        type: '',
-        title: 'Refused',
-        status: 422,
-        code: 'http/invalid',
-        detail: 'There is a machine of that name.',
-        errors: [{ path: 'record.name', label: 'Name', message: 'is taken' }],
-      }),
-    );
+  const refuse = refusing('There is a machine of that name.', [
+    { path: 'record.name', label: 'Name', message: 'is taken' },
+  ]);
   show({ save: refuse });
   await user.type(screen.getByLabelText('Name'), 'Oven');
   await user.click(screen.getByRole('button', { name: 'Save' }));

@@ -4,11 +4,11 @@ import { papers } from '@wunsch/core/beans/records';
 import { field } from '@wunsch/core/fields/registry';
 import { massG, money, name, note, tempC } from '@wunsch/core/fields/fields';
 import { READY_MADE } from '@wunsch/core/roast/ready-made';
-import { program } from '@wunsch/core/roast/records';
+import { loadFacts, program } from '@wunsch/core/roast/records';
 import { productFacts } from '@wunsch/core/products/records';
 import { machineFacts, newRoute, settingsChange, DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import { setDecimalMark } from '../src/parts/number';
-import { inUnits, readTyped, typedOf, unitShown, type Typed, type Units } from '../src/record/typed';
+import { inUnits, readFigure, readTyped, typedOf, unitShown, type Typed, type Units } from '../src/record/typed';
 import { askedOf } from '@wunsch/core/fields/asked';
 
 const METRIC: Units = { heavy: 'kg', light: 'g', temperature: 'C' };
@@ -230,4 +230,14 @@ test('every program of the house is typed and read back as it is, in both system
       const bare = program.parse(readTyped(program, typed, units).value);
       bare.steps.forEach((row, i) => expect(Math.abs(row.setC - (ready.steps[i]?.setC ?? 0))).toBeLessThan(0.06));
     }
+});
+
+test('a figure of no record is read and refused by the schema of its field', () => {
+  const { moisturePct } = loadFacts.shape;
+  expect(readFigure(moisturePct, '7,5', METRIC)).toEqual({ value: 7.5, problem: undefined });
+  expect(readFigure(moisturePct, ' ', METRIC)).toEqual({ value: null, problem: undefined });
+  expect(readFigure(moisturePct, '7o', METRIC)).toEqual({ value: null, problem: 'is not a number' });
+  expect(readFigure(moisturePct, '900', METRIC)).toEqual({ value: null, problem: 'is wetter than any beans to roast' });
+  expect(readFigure(moisturePct, '-3', METRIC).problem).toMatch(/^is below 0\.5/);
+  expect(readFigure(tempC, '212', IMPERIAL).value).toBeCloseTo(100, 8);
 });

@@ -33,6 +33,7 @@ export {
   roastClock,
   whereIn,
 } from './live';
+export { USUAL_MOISTURE } from './logged';
 export { type BeanStart, follower } from './model';
 export {
   checkProgram,

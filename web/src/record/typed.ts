@@ -1,5 +1,5 @@
 import { get, set } from 'react-hook-form';
-import type { z } from 'zod/mini';
+import { z } from 'zod/mini';
 import { askedOf, elementOf, shapeOf, variantsOf, type Asked } from '@wunsch/core/fields/asked';
 import { gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
 import { celsiusFrom, celsiusTo, type TemperatureUnit } from '@wunsch/core/units/temperature';
@@ -135,7 +135,8 @@ export function readTyped(
     if (asked.kind === 'fixed') return literalOf(asked.schema);
     if (given === undefined) return asked.empty;
     if (typeof given === 'string') {
-      if (was && was.typed === given && was.value !== undefined) return was.value;
+      if (was && was.typed === given && was.value !== undefined)
+        return Array.isArray(was.value) ? [...(was.value as unknown[])] : was.value;
       const text = given.trim();
       switch (asked.kind) {
         case 'mass':
@@ -198,6 +199,22 @@ const rowBefore = (was: Before | undefined, index: number): Before | undefined =
   was && Array.isArray(was.value) && Array.isArray(was.typed)
     ? { value: was.value[index], typed: was.typed[index] }
     : undefined;
+
+/**
+ * One figure that belongs to no record, read by the schema of a field.
+ *
+ * @returns null where nothing stands, or what stands there is refused; and why it is
+ */
+export function readFigure(
+  schema: Schema,
+  text: string,
+  units: Units,
+): { value: number | null; problem: string | undefined } {
+  const { value, problems } = readTyped(schema, text, units);
+  const read = z.safeParse(schema, value);
+  const problem = problems[''] ?? read.error?.issues[0]?.message;
+  return { value: problem === undefined && typeof read.data === 'number' ? read.data : null, problem };
+}
 
 /** What was typed in some units, as it is typed in others; what cannot be read stays as it stands. */
 export function inUnits(schema: Schema, typed: Typed, from: Units, to: Units): Typed {

@@ -3,18 +3,19 @@ import { useNavigate } from 'react-router';
 import type { ProgramVersion } from '@wunsch/core/api/roast';
 import { elementOf, shapeOf } from '@wunsch/core/fields/asked';
 import { checkProgram, layerOf, layerWords, withSplit, without } from '@wunsch/core/roast/program';
-import { program as schema, programStep, type Program } from '@wunsch/core/roast/records';
+import { USUAL_MOISTURE } from '@wunsch/core/roast/logged';
+import { loadFacts, program as schema, programStep, type Program } from '@wunsch/core/roast/records';
 import { fitWords } from '@wunsch/core/roast/fit';
 import { send } from '../parts/api';
 import { Box, Chips, NumberBox } from '../parts/fields';
-import { readNumber, typedNumber, unreadable } from '../parts/number';
+import { typedNumber } from '../parts/number';
 import { Caution, Refusal, Section } from '../parts/pieces';
 import { somebody } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
 import { useWorked } from '../parts/worked';
 import { Field } from '../record/Field';
 import { RecordFields, useReadable, useRecordForm } from '../record/form';
-import { typedOf } from '../record/typed';
+import { readFigure, typedOf } from '../record/typed';
 import { roasting, useFit, useRoasters } from './compute';
 import { Versions, WhatFor } from './ProgramAbout';
 import { ProgramName } from './ProgramName';
@@ -22,6 +23,9 @@ import { Figures, StepsTable } from './ProgramParts';
 import { ProgramLine } from './ProgramLine';
 import { RoastingNav } from './RoastingNav';
 import { lastGood } from './program-read';
+
+/** Water in stored beans, % with one decimal, where nobody says otherwise. */
+const USUAL_PCT = Math.round(1000 * USUAL_MOISTURE) / 10;
 
 const formId = (id: string, version: number): string => `program.${id}.${version}`;
 /** Name of the draft of a program's version. */
@@ -59,8 +63,9 @@ export function ProgramEditor({
   const roaster =
     roasters?.find((row) => row.id === program.roasterId) ?? (roasters ? (roasters[0] ?? null) : undefined);
   const fit = useFit(roaster, program.kind === 'nib');
-  const [water, setWater] = useState('7');
-  const moisture = readNumber(water) ?? 7;
+  const [water, setWater] = useState(() => typedNumber(USUAL_PCT));
+  const wet = readFigure(loadFacts.shape.moisturePct, water, units);
+  const moisture = wet.value ?? USUAL_PCT;
   const [bases, setBases] = useState(() => [100, 110, 120].map((c) => Math.round(show.tempOut(c))).join(', '));
   const wanted = bases
     .split(/[,; ]+/)
@@ -68,7 +73,8 @@ export function ProgramEditor({
     .slice(0, 6);
   const usualMm = layerOf(program.loadG, roaster?.facts ?? null);
   const [layer, setLayer] = useState<string | null>(null);
-  const load = { massG: program.loadG, layerMm: (layer === null ? null : readNumber(layer)) ?? usualMm };
+  const deep = readFigure(loadFacts.shape.layerMm, layer ?? '', units);
+  const load = { massG: program.loadG, layerMm: deep.value ?? usualMm };
   const start = { beanC: 20, moisture: moisture / 100 };
   const band = useWorked(
     fit ? JSON.stringify([program.steps, program.preheatC, load, start, wanted, fit.loads.length, roaster?.id]) : null,
@@ -177,7 +183,7 @@ export function ProgramEditor({
           <Section title="Load">
             <div className="grid grid-cols-2 gap-4">
               <Field at="loadG" />
-              <NumberBox label="Water in them" unit="%" value={water} problem={unreadable(water)} onChange={setWater} />
+              <NumberBox label="Water in them" unit="%" value={water} problem={wet.problem} onChange={setWater} />
             </div>
             <input
               type="range"
@@ -199,7 +205,7 @@ export function ProgramEditor({
                 label="Layer"
                 unit="mm"
                 value={layer ?? (usualMm === null ? '' : typedNumber(Math.round(usualMm)))}
-                problem={layer === null ? undefined : unreadable(layer)}
+                problem={deep.problem}
                 onChange={setLayer}
               />
               <Field at="preheatC" />
