@@ -1,5 +1,5 @@
 import { ratesAt, changeRates } from '../src/money/rates';
-import { clockText, dayText, instantOf, mondayOf } from '../src/units/zone';
+import { clockText, dayText, instantOf, mondayOf, wallClock } from '../src/units/zone';
 import { formatMoney, milliFromMajor } from '../src/units/money';
 import { DEFAULT_SETTINGS } from '../src/workshop/schemas';
 import { refusal } from './fixtures';
@@ -38,6 +38,16 @@ describe('the workshop’s clock', () => {
         const moment = Date.UTC(2026, 5, 1, hour, 15);
         expect(instantOf(clockText(moment, zone), zone)).toBe(moment);
       }
+  });
+
+  test('an axis of UTC shows its hours, the one that comes twice as well', () => {
+    const early = instantOf('2026-07-01T06:30', 'Asia/Ho_Chi_Minh') ?? NaN;
+    expect(wallClock(early, 'Asia/Ho_Chi_Minh')).toBe(Date.UTC(2026, 6, 1, 6, 30));
+    const first = Date.UTC(2026, 9, 25, 0, 30);
+    expect([first, first + 3_600_000].map((moment) => wallClock(moment, 'Europe/Lisbon'))).toEqual([
+      Date.UTC(2026, 9, 25, 1, 30),
+      Date.UTC(2026, 9, 25, 1, 30),
+    ]);
   });
 
   test('weeks begin on the workshop’s Monday', () => {

@@ -1,3 +1,4 @@
+import { numberFormat } from '../units/formats';
 import type { ContractLimits } from './records';
 import type { ArrivalVerdict } from './verdict';
 import type { CountCheck } from './sacks';
@@ -83,9 +84,7 @@ export function claimSheet(facts: Facts): ClaimSheet {
         : { what: 'Beans over the limit, as the cut test found them', grams: cutG },
     );
   const money = (grams: number): string =>
-    new Intl.NumberFormat('en-GB', { style: 'currency', currency: facts.currency }).format(
-      (grams / 1000) * facts.perKg,
-    );
+    numberFormat({ style: 'currency', currency: facts.currency }).format((grams / 1000) * facts.perKg);
   const totalG = items.reduce((sum, { grams }) => sum + grams, 0);
   const unproven = rows.some(({ word }) => word === 'over, not sure');
   return {

@@ -2,6 +2,7 @@
 
 export { apportion } from './apportion';
 export { type Cell, TABLE_OUT, harmlessCell } from './cells';
+export { dateFormat, numberFormat } from './formats';
 export { dewPointC } from './humidity';
 export {
   MASS_UNITS,

@@ -1,4 +1,4 @@
-import { numberFormat } from './number';
+import { numberFormat } from './formats';
 import { DomainError } from '../errors/domain-error';
 
 /**

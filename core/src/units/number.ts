@@ -1,3 +1,5 @@
+import { numberFormat } from './formats';
+
 /** What stands before the decimals where the maker writes: `1.5` or `1,5`. */
 export const DECIMAL_MARKS = ['.', ','] as const;
 export type DecimalMark = (typeof DECIMAL_MARKS)[number];
@@ -43,16 +45,6 @@ export function parseNumber(text: string, mark: DecimalMark): number | null {
 
 /** A number for a field, in the workshop's own hand: `parseNumber` reads it back. */
 export const writeNumber = (value: number, mark: DecimalMark): string => String(value).replace('.', mark);
-
-const formats = new Map<string, Intl.NumberFormat>();
-
-/** A format of numbers, made once: making one takes as long as using it a hundred times. */
-export function numberFormat(options: Intl.NumberFormatOptions): Intl.NumberFormat {
-  const key = JSON.stringify(options);
-  let format = formats.get(key);
-  if (!format) formats.set(key, (format = new Intl.NumberFormat('en-GB', options)));
-  return format;
-}
 
 /** Thousands apart by a blank that does not break, which nobody reads as decimals: `12 500`. */
 export function formatNumber(value: number, digits = 0, fewest = digits): string {

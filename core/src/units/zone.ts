@@ -1,4 +1,5 @@
 import { TZDate } from '@date-fns/tz';
+import { dateFormat } from './formats';
 
 const two = (value: number): string => String(value).padStart(2, '0');
 
@@ -36,6 +37,10 @@ export function dayText(at: number, zone: string): string {
   return `${local.getFullYear()}-${two(local.getMonth() + 1)}-${two(local.getDate())}`;
 }
 
+/** What the workshop's clock shows, as the ms of the same hour in UTC: an axis of UTC has its days and hours then. */
+export const wallClock = (at: number, zone: string): number =>
+  at - new TZDate(at, zone).getTimezoneOffset() * 60_000;
+
 /** UTC ms of Monday 00:00 of the week that an instant is in, in the workshop's zone. */
 export function mondayOf(at: number, zone: string): number {
   const local = new TZDate(at, zone);
@@ -53,6 +58,6 @@ export const localIn =
 
 /** Days of a zone in words: `26 November 2026`. */
 export const dayIn = (timeZone: string) => {
-  const format = new Intl.DateTimeFormat('en-GB', { timeZone, day: 'numeric', month: 'long', year: 'numeric' });
+  const format = dateFormat({ timeZone, day: 'numeric', month: 'long', year: 'numeric' });
   return (at: number): string => format.format(at);
 };

@@ -4,6 +4,7 @@ import { allergens, datedFacts, madeOf } from '../ledger/contents';
 import { id, massG, money, tempC } from '../fields/fields';
 import { roasterFacts } from '../work/roasting';
 import { STATIONS } from '../work/stations';
+import { dateFormat } from '../units/formats';
 import { MASS_UNITS } from '../units/mass';
 import { DECIMAL_MARKS } from '../units/number';
 
@@ -25,7 +26,7 @@ export const settings = z.object({
     z.string().check(
       z.refine((zone) => {
         try {
-          new Intl.DateTimeFormat('en-GB', { timeZone: zone });
+          dateFormat({ timeZone: zone });
           return true;
         } catch {
           return false;

@@ -1,9 +1,13 @@
 import type { SeriesView } from '@wunsch/core/api/losses';
+import { dateFormat } from '@wunsch/core/units/formats';
+import { useHere } from '../parts/workshop';
 import { Chart, ink, quiet } from './base';
 
 /** Points in order against their natural limits; where a rule fires they are marked, and where it began is a band. */
 export default function ControlChart({ view, open }: { view: SeriesView; open: (stepId: string) => void }) {
   const colours = ink();
+  const { timeZone } = useHere().view.settings;
+  const day = dateFormat({ timeZone, day: 'numeric', month: 'short' });
   const { points, chart, change, metric } = view;
   const data = points.map(({ level }, index) => ({ x: index + 1, y: Math.round(level * 10_000) / 100 }));
   const values = data.map(({ y }) => y);
@@ -63,9 +67,7 @@ export default function ControlChart({ view, open }: { view: SeriesView; open: (
               labels: {
                 formatter: (value: string) => {
                   const point = points[Math.round(Number(value)) - 1];
-                  return point
-                    ? new Date(point.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
-                    : '';
+                  return point ? day.format(point.at) : '';
                 },
               },
               axisBorder: { show: false },

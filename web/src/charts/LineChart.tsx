@@ -1,3 +1,5 @@
+import { wallClock } from '@wunsch/core/units/zone';
+import { useHere } from '../parts/workshop';
 import { Chart, ink, quiet } from './base';
 
 export interface LinePoint {
@@ -39,10 +41,13 @@ export default function LineChart({
   digits = 0,
 }: Props) {
   const colours = ink();
-  const line = (rows: readonly LinePoint[]): { x: number; y: number | null }[] => rows.map(({ x, y }) => ({ x, y }));
+  const { timeZone } = useHere().view.settings;
+  const along = (x: number): number => (hours ? x : wallClock(x, timeZone));
+  const line = (rows: readonly LinePoint[]): { x: number; y: number | null }[] =>
+    rows.map(({ x, y }) => ({ x: along(x), y }));
   const series = [
     ...(band
-      ? [{ name: 'usual', type: 'rangeArea', data: band.map(({ x, low, high }) => ({ x, y: [low, high] })) }]
+      ? [{ name: 'usual', type: 'rangeArea', data: band.map(({ x, low, high }) => ({ x: along(x), y: [low, high] })) }]
       : []),
     { name: names[0] || unit, type: bars ? 'column' : 'line', data: line(points) },
     ...(second && second.length > 0 ? [{ name: names[1], type: 'line', data: line(second) }] : []),
@@ -70,7 +75,6 @@ export default function LineChart({
               type: hours ? 'numeric' : 'datetime',
               ...(hours ? days(points.map(({ x }) => x)) : { tickAmount: 6 }),
               labels: {
-                datetimeUTC: false,
                 ...(hours ? { formatter: (value: string) => `${Math.round(Number(value))} h` } : {}),
               },
               axisBorder: { show: false },

@@ -4,6 +4,7 @@ import type { StreamStation } from '@wunsch/core/api/types';
 import type { LossRow } from '@wunsch/core/losses/losses';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
+import { numberFormat } from '@wunsch/core/units/formats';
 import { useApi } from '../parts/api';
 import { Empty, Loading, Section } from '../parts/pieces';
 import { count, useHere, useShow } from '../parts/workshop';
@@ -136,7 +137,7 @@ function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; 
   const show = useShow();
   const { currency } = useHere().view.settings;
   const money = (major: number): string =>
-    new Intl.NumberFormat('en-GB', { style: 'currency', currency, maximumFractionDigits: 0 }).format(major);
+    numberFormat({ style: 'currency', currency, maximumFractionDigits: 0 }).format(major);
   return (
     <div className="mt-4 overflow-x-auto">
       <table className="w-full min-w-[44rem] text-left">

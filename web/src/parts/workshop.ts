@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { WorkshopView } from '@wunsch/core/api/types';
+import { dateFormat } from '@wunsch/core/units/formats';
 import { formatMass, gramsFrom, gramsTo, massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
 import { formatNumber } from '@wunsch/core/units/number';
 import { formatMoney } from '@wunsch/core/units/money';
@@ -65,7 +66,7 @@ export function useShow(unit?: MassUnit): Show {
   const { settings } = useHere().view;
   const { timeZone, massSystem, temperatureUnit, currency } = settings;
   const format = (options: Intl.DateTimeFormatOptions) => {
-    const formatter = new Intl.DateTimeFormat('en-GB', { timeZone, ...options });
+    const formatter = dateFormat({ timeZone, ...options });
     return (at: number): string => formatter.format(at);
   };
   const day = format({ day: 'numeric', month: 'short', year: 'numeric' });

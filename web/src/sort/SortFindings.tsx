@@ -1,4 +1,5 @@
 import type { SortView } from '@wunsch/core/api/beans';
+import { numberFormat } from '@wunsch/core/units/formats';
 import { useHere, useShow } from '../parts/workshop';
 import { PileIcon } from '../parts/drawings';
 
@@ -8,7 +9,7 @@ export function SortFindings({ view }: { view: SortView }) {
   const { currency } = useHere().view.settings;
   const { summary, rest, advice, speeds } = view;
   const money = (major: number): string =>
-    new Intl.NumberFormat('en-GB', {
+    numberFormat({
       style: 'currency',
       currency,
       maximumFractionDigits: Math.abs(major) < 0.1 ? 3 : 2,
