@@ -1,33 +1,53 @@
-const project = (name, environment = 'node') => ({
+const core = require('./core/package.json');
+const server = require('./server/package.json');
+
+/** Packages that are modules only: they are turned into what Jest loads. */
+const MODULES_ONLY = ['nanoid', 'cookie', 'ml-levenberg-marquardt', 'ml-savitzky-golay-generalized', 'is-any-array'];
+
+/** What is loaded once for all tests of a process. */
+const ONCE = [
+  ...Object.keys({ ...core.dependencies, ...server.dependencies }),
+  ...['ajv', 'fast-check', 'pdfjs-dist', 'typescript'],
+].filter((name) => ![...MODULES_ONLY, '@wunsch/core'].includes(name));
+
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      target: 'es2022',
+      parser: { syntax: 'typescript', tsx: true },
+      transform: { react: { runtime: 'automatic' } },
+    },
+    module: { type: 'commonjs' },
+  },
+];
+
+const project = (name) => ({
   displayName: name,
   rootDir: __dirname,
-  testEnvironment: environment,
   testMatch: [`<rootDir>/${name}/test/**/*.test.{ts,tsx}`],
-  transform: {
-    '^.+\\.(ts|tsx|js|mjs)$': [
-      '@swc/jest',
-      {
-        jsc: {
-          target: 'es2022',
-          parser: { syntax: 'typescript', tsx: true },
-          transform: { react: { runtime: 'automatic' } },
-        },
-        module: { type: 'commonjs' },
-      },
-    ],
-  },
-  transformIgnorePatterns: [
-    'node_modules/(?!(?:.*/)?(?:nanoid|cookie|ml-levenberg-marquardt|ml-savitzky-golay-generalized|is-any-array)/)',
-  ],
+  transform: { '^.+\\.(ts|tsx|js|mjs)$': swc },
+  transformIgnorePatterns: [`node_modules/(?!(?:.*/)?(?:${MODULES_ONLY.join('|')})/)`],
   moduleNameMapper: { '^@wunsch/core/(.*)$': '<rootDir>/core/src/$1.ts' },
+});
+
+/** Tests without a page: in Node's own context, with packages that are loaded once. */
+const plain = (name) => ({
+  ...project(name),
+  testEnvironment: '<rootDir>/scripts/jest/environment.cjs',
+  transform: {
+    [`/node_modules/(?:${ONCE.join('|')})/.*\\.c?js$`]: '<rootDir>/scripts/jest/packages.cjs',
+    ...project(name).transform,
+  },
+  transformIgnorePatterns: [`node_modules/(?!(?:.*/)?(?:${[...MODULES_ONLY, ...ONCE].join('|')})/)`],
 });
 
 module.exports = {
   globalSetup: '<rootDir>/server/test/prepare.cjs',
   projects: [
-    project('core', '<rootDir>/core/test/environment.cjs'),
-    project('server'),
-    { ...project('web'), setupFiles: ['<rootDir>/web/test/browser.cjs'] },
+    plain('core'),
+    { ...plain('server'), setupFiles: ['<rootDir>/server/test/database-once.cjs'] },
+    { ...project('web'), testEnvironment: 'node', setupFiles: ['<rootDir>/web/test/browser.cjs'] },
   ],
   testTimeout: 180000,
   maxWorkers: 2,
