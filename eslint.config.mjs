@@ -1,5 +1,6 @@
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
+import { plainSteps } from './scripts/lint/plain-steps.mjs';
 
 /** Areas may use these, and not each other: everything they share goes through the ledger. */
 const LOWER = [
@@ -39,6 +40,11 @@ export default tseslint.config(
       '@typescript-eslint/no-deprecated': 'error',
       '@typescript-eslint/no-unnecessary-condition': 'error',
     },
+  },
+  {
+    files: ['{core,server}/src/**/*.ts'],
+    plugins: { ledger: { rules: { 'plain-steps': plainSteps } } },
+    rules: { 'ledger/plain-steps': 'error' },
   },
   {
     files: ['**/*.{ts,tsx}'],

@@ -3,9 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startServer, type RunningServer } from './server';
 
-/** Where workshops are made before the journeys begin. */
-export const MADE = join(import.meta.dirname, '../.cache/e2e');
-export const made = (origin: 'demo' | 'empty'): string => join(MADE, origin);
+/** Names the folder in which workshops are made before the journeys begin. */
+export const MADE = 'WUNSCH_E2E_MADE';
+export const made = (origin: 'demo' | 'empty'): string => join(process.env[MADE] ?? '', origin);
 
 interface Kind {
   origin: 'demo' | 'empty';

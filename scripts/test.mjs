@@ -4,11 +4,14 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { installChromium, installPackages, root } from './install.mjs';
+import { scratch } from './scratch.mjs';
 
 installPackages();
 installChromium();
 const { build } = await import('./build.mjs');
 await build();
+
+const onScratch = { TMPDIR: scratch() };
 
 const results = join(root, 'test-results');
 let passed = 0;
@@ -44,7 +47,7 @@ mkdirSync(results, { recursive: true });
 const jest = join(results, 'jest.json');
 const [lint, jestCode] = await Promise.all([
   npm('lint'),
-  npm('jest', ['--json', `--outputFile=${jest}`, '--silent'], { quiet: true }),
+  npm('jest', ['--json', `--outputFile=${jest}`, '--silent'], { env: onScratch, quiet: true }),
 ]);
 count(lint === 0, 'lint');
 if (existsSync(jest)) {
@@ -54,7 +57,7 @@ if (existsSync(jest)) {
 } else count(false, 'Jest ran');
 if (jestCode !== 0 && failed === 0) count(false, 'Jest ended well');
 
-const e2eCode = await npm('e2e');
+const e2eCode = await npm('e2e', [], { env: onScratch });
 const e2e = join(results, 'e2e.json');
 if (existsSync(e2e)) {
   const { stats } = JSON.parse(readFileSync(e2e, 'utf8'));

@@ -13,6 +13,8 @@ export const MIGRATIONS = join(__dirname, '../migrations');
 
 /** Made once for all tests by the global set-up: the seconds of a first start are spent there. */
 export const TEMPLATE = join(__dirname, '../../.cache/pg-template.tar');
+/** The same without a table. */
+export const BARE = join(__dirname, '../../.cache/pg-bare.tar');
 
 export interface Answer {
   status: number;

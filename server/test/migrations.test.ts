@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
-import { lotCommand, MIGRATIONS } from './harness';
+import { BARE, lotCommand, MIGRATIONS } from './harness';
 import { buildApp } from '../src/app';
 import { openDatabase } from '../src/store/database';
 import { packFloats } from '../src/store/floats';
@@ -24,11 +24,20 @@ function upTo(count: number, directory: string): string {
   return directory;
 }
 
+/** A database as it was then, in a directory. */
+async function databaseOf(count: number, directory: string): Promise<PGlite> {
+  const client = await PGlite.create({
+    dataDir: join(directory, 'pg'),
+    loadDataDir: new Blob([readFileSync(BARE)]),
+  });
+  await migrate(drizzle(client), { migrationsFolder: upTo(count, join(directory, 'migrations')) });
+  return client;
+}
+
 test('a workshop of the first version opens, keeps its lots, and can be written to', async () => {
   const directory = mkdtempSync(join(tmpdir(), 'wunsch-migrate-'));
   try {
-    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
-    await migrate(drizzle(client), { migrationsFolder: upTo(1, join(directory, 'first')) });
+    const client = await databaseOf(1, directory);
     // As the first version left it: settings and papers without what came later, a session without a pause.
     await client.exec(`
       insert into settings values ('workshop', '{"name":"Old","currency":"EUR","timeZone":"UTC","wagePerHour":12,"energyPerKwh":0.2,"massSystem":"metric","temperatureUnit":"C","restDays":14,"readingHours":24,"demo":false}');
@@ -84,8 +93,7 @@ test('a workshop of the first version opens, keeps its lots, and can be written 
 test('a workshop from before roasts were followed opens: its roasts stay, its oven is one set by hand, a roast can be followed', async () => {
   const directory = mkdtempSync(join(tmpdir(), 'wunsch-migrate-'));
   try {
-    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
-    await migrate(drizzle(client), { migrationsFolder: upTo(2, join(directory, 'second')) });
+    const client = await databaseOf(2, directory);
     const step = (id: string, seq: number, kind: string, station: string, rest: object): string => {
       const value = {
         id,
@@ -177,8 +185,7 @@ test('a workshop from before roasts were followed opens: its roasts stay, its ov
 test('before migrations change a database it is packed into one file, which opens as it was', async () => {
   const directory = mkdtempSync(join(tmpdir(), 'wunsch-migrate-'));
   try {
-    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
-    await migrate(drizzle(client), { migrationsFolder: upTo(1, join(directory, 'first')) });
+    const client = await databaseOf(1, directory);
     await client.exec("insert into people values ('ann', 'Ann', true)");
     await client.close();
     const copies = join(directory, 'copies');
@@ -223,8 +230,7 @@ test('records of beans and roasts lie in one store with versions, and older ones
       note: 'dry and clean',
     });
   try {
-    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
-    await migrate(drizzle(client), { migrationsFolder: upTo(7, join(directory, 'before')) });
+    const client = await databaseOf(7, directory);
     await client.exec(`
       insert into people values ('ann', 'Ann', true);
       insert into bean_records values ('b1', null, 'trap', 1760000000000, 1760000000000, 'ann', '{"kind":"trap","trap":"door","moths":3,"days":7}');
@@ -271,8 +277,7 @@ test('curves of two nameless columns get named channels, also what they gained s
   const packed = (...values: number[]): string =>
     `'\\x${Buffer.from(packFloats(Float64Array.from(values))).toString('hex')}'`;
   try {
-    const client = await PGlite.create({ dataDir: join(directory, 'pg') });
-    await migrate(drizzle(client), { migrationsFolder: upTo(8, join(directory, 'before')) });
+    const client = await databaseOf(8, directory);
     const curve = (id: string, source: string, ...columns: number[][]): string =>
       `insert into roast_curves values ('${id}', null, 'x', '${source}', 1760000000000, 2, ${columns.map((of) => packed(...of)).join(', ')});`;
     const part = (id: string, ...columns: number[][]): string =>

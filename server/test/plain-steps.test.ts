@@ -1,49 +1,46 @@
 import { join } from 'node:path';
+import { Linter } from 'eslint';
 import ts from 'typescript';
+import { parser, type FlatConfig } from 'typescript-eslint';
+import { plainSteps } from '../../scripts/lint/plain-steps.mjs';
 
-/*
- * A step of the past has its fields from elsewhere: where it is spread, or taken apart with a rest, they are lost, and no
- * type says so. `plainStep` copies it.
- */
+const FILE = join(__dirname, 'made-up.ts');
+const BEFORE = `
+interface Step { seq: number; order: number; postings: number[]; slots: object; at: number }
+interface Other { seq: number; order: number }
+declare const step: Step;
+declare const maybe: Step | Other;
+declare const other: Other;
+declare const plainStep: (step: Step) => Step;
+`;
 
-const SERVER = join(__dirname, '..');
-const OWN = ['seq', 'order', 'postings', 'slots'];
-
-const isStep = (type: ts.Type): boolean =>
-  (type.isUnion() ? type.types : [type]).some((one) => OWN.every((name) => one.getProperty(name) !== undefined));
-
-/** What is spread by an expression or a pattern; null where it spreads nothing. */
-function spread(node: ts.Node): ts.Expression | undefined {
-  if (ts.isSpreadAssignment(node)) return node.expression;
-  const isRest = ts.isBindingElement(node) && node.dotDotDotToken && ts.isObjectBindingPattern(node.parent);
-  if (!isRest) return undefined;
-  const { parent } = node.parent;
-  return ts.isVariableDeclaration(parent) ? parent.initializer : undefined;
+/** Lines of a text that the rule finds something in. */
+function found(text: string): string[] {
+  const source = BEFORE + text;
+  const host = ts.createCompilerHost({});
+  const own = ts.createSourceFile(FILE, source, ts.ScriptTarget.ES2022, true);
+  const program = ts.createProgram([FILE], { noLib: true }, { ...host, getSourceFile: () => own });
+  const config: FlatConfig.Config = {
+    files: ['**/*.ts'],
+    plugins: { ledger: { rules: { 'plain-steps': plainSteps } } },
+    languageOptions: { parser: parser, parserOptions: { programs: [program] } },
+    rules: { 'ledger/plain-steps': 'error' },
+  };
+  const lines = source.split('\n');
+  return new Linter({ cwd: __dirname })
+    .verify(source, config as Linter.Config, FILE)
+    .map(({ ruleId, message, line }) => (ruleId === null ? message : (lines[line - 1] ?? '')));
 }
 
-const isCopied = (node: ts.Expression): boolean =>
-  ts.isCallExpression(node) && node.expression.getText() === 'plainStep';
+test.each(['const copy = { ...step };', 'const { at, ...rest } = step;', 'const either = { ...maybe, at: 1 };'])(
+  'a step is not spread: %s',
+  (line) => expect(found(line)).toEqual([line]),
+);
 
-test('no step is spread but as a plain copy', () => {
-  const read = ts.readConfigFile(join(SERVER, 'tsconfig.json'), (path) => ts.sys.readFile(path));
-  const { fileNames, options } = ts.parseJsonConfigFileContent(read.config, ts.sys, SERVER);
-  const sources = fileNames.filter((name) => name.includes('/src/'));
-  const program = ts.createProgram(sources, options);
-  const checker = program.getTypeChecker();
-  const found: string[] = [];
-  let seen = 0;
-  for (const file of program.getSourceFiles()) {
-    if (file.isDeclarationFile || !/\/(core|server)\/src\//.test(file.fileName)) continue;
-    const visit = (node: ts.Node): void => {
-      const from = spread(node);
-      if (from && isStep(checker.getTypeAtLocation(from))) {
-        seen += 1;
-        if (!isCopied(from)) found.push(`${file.fileName}: ${node.getText(file)}`);
-      }
-      ts.forEachChild(node, visit);
-    };
-    visit(file);
-  }
-  expect(found).toEqual([]);
-  expect(seen).toBeGreaterThan(2);
-});
+test.each([
+  'const copy = { ...plainStep(step), at: 1 };',
+  'const { at, ...rest } = plainStep(step);',
+  'const small = { ...other };',
+  'const { at, seq } = step;',
+  'const made = ({ ...rest }: Other) => rest;',
+])('what is copied plainly may be, and what is no step: %s', (line) => expect(found(line)).toEqual([]));

@@ -33,6 +33,11 @@ export interface OpenDatabase extends Store {
 
 /** A write is sent again within moments; after so long its first answer is no more kept. */
 const ANSWERS_MS = 30 * 86_400_000;
+/**
+ * What the database keeps of its pages, in the memory of this process. Most of what is asked stands in the workshop's own
+ * lists; the system keeps what is read of the files.
+ */
+const PAGES = 'shared_buffers=16MB';
 /** Folders of the data directory in which an upload lies while it is read. */
 export const INCOMING = 'incoming-';
 
@@ -56,6 +61,7 @@ export async function openDatabase(
   const client = await PGlite.create({
     ...(directory === null ? {} : { dataDir: join(directory, 'pg') }),
     ...(prepared ? { loadDataDir: prepared } : {}),
+    startParams: [...PGlite.defaultStartParams, '-c', PAGES],
   });
   const db = drizzle(client, { schema });
   if (directory !== null && copies !== undefined) await copyBeforeMigration(client, migrations, copies);
