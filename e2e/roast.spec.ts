@@ -168,7 +168,7 @@ test('a live roast at sixty times the clock: reload, unplugged probe, stop, weig
     await choose(page.getByRole('combobox', { name: 'Add' }), { index: 0 });
     await expect(page.getByRole('heading', { level: 1 })).toContainText(`${i + 2} loads over one another`);
   }
-  await expect(page.locator('.apexcharts-series path[fill="none"]')).toHaveCount(3);
+  await expect(page.locator('.apexcharts-line-series > .apexcharts-series')).toHaveCount(3);
   await expect(page.getByRole('row', { name: /^Weight lost/ })).toContainText('%');
   await choose(page.getByRole('combobox', { name: 'Laid over one another by' }), 'bean');
   await page.getByLabel('Beans at (°C)').fill('95');

@@ -1,0 +1,3 @@
+import type { ESLint } from 'eslint';
+
+export const plainSteps: NonNullable<ESLint.Plugin['rules']>[string];
