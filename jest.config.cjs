@@ -43,7 +43,6 @@ const plain = (name) => ({
 });
 
 module.exports = {
-  globalSetup: '<rootDir>/server/test/prepare.cjs',
   projects: [
     plain('core'),
     { ...plain('server'), setupFiles: ['<rootDir>/server/test/database-once.cjs'] },

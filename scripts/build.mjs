@@ -1,4 +1,5 @@
-// Builds what is stale: the server bundle, what it says of its answers, and the interface. `--force` builds both.
+// Builds what is stale: the server bundle, what it says of its answers, its empty database, and the interface. `--force`
+// builds all.
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
@@ -25,6 +26,13 @@ export async function build({ force = false } = {}) {
   if (force || isStale('server/dist/answers.json', 'core/src', 'scripts/answers.mjs')) {
     const { writeAnswers } = await import('./answers.mjs');
     await writeAnswers(root, join(root, 'server/dist/answers.json'));
+  }
+  if (
+    force ||
+    isStale('server/dist/database/empty/PG_VERSION', 'server/migrations', 'scripts/database.mjs', 'package-lock.json')
+  ) {
+    const { writeDatabases } = await import('./database.mjs');
+    await writeDatabases(join(root, 'server/migrations'), join(root, 'server/dist/database'));
   }
   if (force || isStale('server/dist/main.js', 'server/src', 'core/src', 'package-lock.json')) {
     const { build: bundle } = await import('esbuild');

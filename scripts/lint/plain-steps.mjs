@@ -22,7 +22,8 @@ export const plainSteps = ESLintUtils.RuleCreator.withoutDocs({
   create: (context) => {
     const types = ESLintUtils.getParserServices(context);
     const check = (node, from) => {
-      if (from && !isCopied(from) && isStep(types.getTypeAtLocation(from))) context.report({ node, messageId: 'spread' });
+      if (from && !isCopied(from) && isStep(types.getTypeAtLocation(from)))
+        context.report({ node, messageId: 'spread' });
     };
     return {
       'ObjectExpression > SpreadElement': (node) => check(node, node.argument),

@@ -51,7 +51,10 @@ async function main(): Promise<void> {
   const unlock = await lockDirectory(directory);
   checkDirectory(directory);
   const copies = resolve(process.env['WUNSCH_BACKUPS'] ?? join(directory, BACKUPS));
-  const opened = await openDatabase(directory, join(root, 'server/migrations'), undefined, copies);
+  const opened = await openDatabase(directory, join(root, 'server/migrations'), {
+    empty: join(here, 'database/empty'),
+    copies,
+  });
   const clock = clockOf(process.env['WUNSCH_CLOCK_SPEED']);
   const workshop = await Workshop.open(opened, clock.now, hashOf(readFileSync(fileURLToPath(import.meta.url))));
   if (demo && isUnfinished(directory)) await workshop.empty();

@@ -30,9 +30,9 @@ let opened: OpenDatabase;
 let workshop: Workshop;
 
 const open = async (build = 'one'): Promise<void> => {
-  const prepared = existsSync(data) ? undefined : new Blob([readFileSync(TEMPLATE)]);
+  const isNew = !existsSync(data);
   mkdirSync(data, { recursive: true });
-  opened = await openDatabase(data, MIGRATIONS, prepared);
+  opened = await openDatabase(data, MIGRATIONS, isNew ? { prepared: new Blob([readFileSync(TEMPLATE)]) } : {});
   workshop = await Workshop.open(opened, () => NOW, build);
 };
 /** As after a kill: nothing more is written. */

@@ -156,7 +156,7 @@ test('where something else is, or a database was lost, nothing begins anew', asy
 
 test('what is committed has been brought to the disk, segment by segment', async () => {
   const own = mkdtempSync(join(tmpdir(), 'wunsch-sync-'));
-  const opened = await openDatabase(own, MIGRATIONS, new Blob([readFileSync(TEMPLATE)]));
+  const opened = await openDatabase(own, MIGRATIONS, { prepared: new Blob([readFileSync(TEMPLATE)]) });
   try {
     const log = new WriteAheadLog(own);
     expect(await log.sync()).toBeGreaterThan(0);

@@ -11,10 +11,12 @@ import { Workshop } from '../src/journal/workshop';
 
 export const MIGRATIONS = join(__dirname, '../migrations');
 
-/** Made once for all tests by the global set-up: the seconds of a first start are spent there. */
-export const TEMPLATE = join(__dirname, '../../.cache/pg-template.tar');
+/** An empty database, as it is built: the seconds of a first start are spent there. */
+export const TEMPLATE = join(__dirname, '../dist/database/empty.tar');
+/** The same as a directory. */
+export const EMPTY = join(__dirname, '../dist/database/empty');
 /** The same without a table. */
-export const BARE = join(__dirname, '../../.cache/pg-bare.tar');
+export const BARE = join(__dirname, '../dist/database/bare.tar');
 
 export interface Answer {
   status: number;
@@ -40,7 +42,7 @@ export interface TestServer {
 
 /** A real server on a real database, in memory, with two people and a small pantry. */
 export async function testServer(clock: () => number = Date.now): Promise<TestServer> {
-  const opened = await openDatabase(null, MIGRATIONS, new Blob([readFileSync(TEMPLATE)]));
+  const opened = await openDatabase(null, MIGRATIONS, { prepared: new Blob([readFileSync(TEMPLATE)]) });
   const workshop = await Workshop.open(opened, clock);
   await furnish(workshop);
   const app = await buildApp({ workshop });

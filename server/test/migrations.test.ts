@@ -189,7 +189,7 @@ test('before migrations change a database it is packed into one file, which open
     await client.exec("insert into people values ('ann', 'Ann', true)");
     await client.close();
     const copies = join(directory, 'copies');
-    const opened = await openDatabase(directory, MIGRATIONS, undefined, copies);
+    const opened = await openDatabase(directory, MIGRATIONS, { copies });
     await opened.close();
     const [copy] = readdirSync(copies);
     expect(copy).toMatch(/^wunsch-.*-before-migration\.tar\.gz$/);
@@ -198,9 +198,9 @@ test('before migrations change a database it is packed into one file, which open
     expect((await old.query("select to_regclass('bean_records')::text as there")).rows).toEqual([{ there: null }]);
     await old.close();
     // Up to date, nothing more is packed; nor for a new one.
-    await (await openDatabase(directory, MIGRATIONS, undefined, copies)).close();
+    await (await openDatabase(directory, MIGRATIONS, { copies })).close();
     mkdirSync(join(directory, 'new'));
-    await (await openDatabase(join(directory, 'new'), MIGRATIONS, undefined, join(directory, 'none'))).close();
+    await (await openDatabase(join(directory, 'new'), MIGRATIONS, { copies: join(directory, 'none') })).close();
     expect(readdirSync(copies)).toHaveLength(1);
     expect(existsSync(join(directory, 'none'))).toBe(false);
   } finally {

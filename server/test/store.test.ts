@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import {
   existsSync,
+  mkdirSync,
   mkdtempSync,
   readdirSync,
   readFileSync,
@@ -18,8 +19,9 @@ import { isUnfinished, makeDemo, STANDARD_DEMO } from '../src/demo/generator';
 import { onward } from '../src/devices/clock';
 import { openDatabase, type OpenDatabase } from '../src/store/database';
 import { Disk } from '../src/store/disk';
+import { checkDirectory } from '../src/store/lock';
 import { Workshop } from '../src/journal/workshop';
-import { lotCommand, MIGRATIONS, TEMPLATE, testServer, type TestServer } from './harness';
+import { EMPTY, lotCommand, MIGRATIONS, TEMPLATE, testServer, type TestServer } from './harness';
 
 const template = (): Blob => new Blob([readFileSync(TEMPLATE)]);
 const folder = (): string => mkdtempSync(join(tmpdir(), 'wunsch-store-'));
@@ -90,9 +92,31 @@ describe('a curve that grows', () => {
   });
 });
 
+test('a database begins whole: what was left of one half copied is thrown away, and one that is there stays', async () => {
+  const directory = folder();
+  const half = join(directory, 'pg.new');
+  mkdirSync(half);
+  writeFileSync(join(half, 'PG_VERSION'), '17');
+  expect(() => checkDirectory(directory)).not.toThrow();
+  const first = await openDatabase(directory, MIGRATIONS, { empty: EMPTY });
+  expect(existsSync(half)).toBe(false);
+  const { app } = await served(first);
+  expect((await app.inject({ method: 'POST', url: '/api/ledger/steps', payload: lotEntry })).statusCode).toBe(201);
+  await app.close();
+  await first.close();
+  const again = await openDatabase(directory, MIGRATIONS, { empty: EMPTY });
+  expect((await Workshop.open(again)).book.steps.size).toBe(1);
+  await again.close();
+  // Only a database is a workshop: half of one beside a lost one is none.
+  rmSync(join(directory, 'pg'), { recursive: true });
+  mkdirSync(half);
+  expect(() => checkDirectory(directory)).toThrow(/holds no workshop/);
+  rmSync(directory, { recursive: true });
+});
+
 test('a database that ends before what was saved is not gone on with', async () => {
   const directory = folder();
-  const first = await openDatabase(directory, MIGRATIONS, template());
+  const first = await openDatabase(directory, MIGRATIONS, { prepared: template() });
   const { app } = await served(first);
   expect((await app.inject({ method: 'POST', url: '/api/ledger/steps', payload: lotEntry })).statusCode).toBe(201);
   await app.close();
@@ -113,7 +137,7 @@ test('a database that ends before what was saved is not gone on with', async () 
 
 test('photos lie beside the database, those of before are moved there, and what is missing is told', async () => {
   const directory = folder();
-  const opened = await openDatabase(directory, MIGRATIONS, template());
+  const opened = await openDatabase(directory, MIGRATIONS, { prepared: template() });
   const { workshop, app } = await served(opened);
   await app.inject({ method: 'POST', url: '/api/ledger/steps', payload: lotEntry });
   const bytes = Buffer.concat([Buffer.from('%PDF-1.4\n'), Buffer.alloc(2000, 7)]);
@@ -157,7 +181,7 @@ test('photos lie beside the database, those of before are moved there, and what 
 
 test('a demo that was ended while it was made is known to be unfinished', async () => {
   const directory = folder();
-  const opened = await openDatabase(directory, MIGRATIONS, template());
+  const opened = await openDatabase(directory, MIGRATIONS, { prepared: template() });
   const workshop = await Workshop.open(opened);
   await workshop.empty();
   expect(isUnfinished(directory)).toBe(false);
@@ -193,7 +217,7 @@ function smallDisk(): string | null {
 test('a full disk: a clear word, reads go on, writes come back by themselves', async () => {
   const disk = smallDisk();
   const directory = disk ?? folder();
-  const opened = await openDatabase(directory, MIGRATIONS, template());
+  const opened = await openDatabase(directory, MIGRATIONS, { prepared: template() });
   const { workshop, app } = await served(opened);
   const enter = () => app.inject({ method: 'POST', url: '/api/ledger/steps', payload: lotEntry });
   try {

@@ -2,12 +2,25 @@ import { PGlite } from '@electric-sql/pglite';
 import { lt } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
-import { closeSync, fsyncSync, mkdirSync, openSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  closeSync,
+  cpSync,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { Disk } from './disk';
 import { WriteAheadLog } from './durable';
 import { FolderFiles, MemoryFiles, type Files } from './files';
 import { LastStep } from './last-step';
+import { UNFINISHED } from './lock';
 import { filesInside, movedOut } from './records';
 import * as schema from './schema';
 import type { Database } from './types';
@@ -46,18 +59,21 @@ export const INCOMING = 'incoming-';
  *
  * @param directory where the data is; null keeps everything in memory, for tests
  * @param migrations directory with the migration files
+ * @param empty directory with a database that nothing was entered into: saves the same, for one that begins in a directory
  * @param copies where a copy of the whole database goes before migrations change it; left out, none is made
  * @param prepared a data directory packed by `dumpDataDir`: saves the seconds of a first start
  */
 export async function openDatabase(
   directory: string | null,
   migrations: string,
-  prepared?: Blob,
-  copies?: string,
+  { prepared, empty, copies }: { prepared?: Blob; empty?: string; copies?: string } = {},
 ): Promise<OpenDatabase> {
   const disk = new Disk(directory);
   disk.room();
-  if (directory !== null) tidy(directory);
+  if (directory !== null) {
+    tidy(directory);
+    if (empty !== undefined) begin(directory, empty);
+  }
   const client = await PGlite.create({
     ...(directory === null ? {} : { dataDir: join(directory, 'pg') }),
     ...(prepared ? { loadDataDir: prepared } : {}),
@@ -92,6 +108,15 @@ export async function openDatabase(
       await client.close();
     },
   };
+}
+
+/** Puts an empty database where there is none: all of it, or nothing. */
+function begin(directory: string, empty: string): void {
+  const [unfinished, there] = [join(directory, UNFINISHED), join(directory, 'pg')];
+  rmSync(unfinished, { recursive: true, force: true });
+  if (existsSync(there) || !existsSync(empty)) return;
+  cpSync(empty, unfinished, { recursive: true });
+  renameSync(unfinished, there);
 }
 
 /** What an upload that was cut short left behind. */

@@ -18,6 +18,8 @@ export class DirectoryInUse extends Error {}
 export class NoWorkshop extends Error {}
 
 const LOCK = 'wunsch.lock';
+/** Where a new database lies until all of it is there. */
+export const UNFINISHED = 'pg.new';
 /** Where whole copies are kept, unless WUNSCH_BACKUPS says otherwise. */
 export const BACKUPS = 'backups';
 /** What `flock` ends with when somebody else holds the lock. */
@@ -73,7 +75,7 @@ export async function lockDirectory(directory: string): Promise<() => void> {
  * @throws NoWorkshop
  */
 export function checkDirectory(directory: string): void {
-  const there = readdirSync(directory).filter((name) => name !== LOCK);
+  const there = readdirSync(directory).filter((name) => name !== LOCK && name !== UNFINISHED);
   if (there.length === 0 || existsSync(join(directory, 'pg', 'PG_VERSION'))) return;
   const copies = existsSync(join(directory, BACKUPS)) ? readdirSync(join(directory, BACKUPS)).sort() : [];
   const newest = copies.at(-1);
