@@ -138,12 +138,19 @@ interface Checker {
 async function barriers(page: Page, options: object): Promise<string[]> {
   const found = await page.evaluate(
     async (asked) => (await (window as unknown as { axe: Checker }).axe.run(document, asked)).violations,
-    options,
+    { resultTypes: ['violations'], ...options },
   );
   return found
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')
     .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
 }
+
+/** Goes to a view as a link within the program does: that is loaded once. */
+const turn = (page: Page, view: string): Promise<void> =>
+  page.evaluate((path) => {
+    history.pushState(null, '', path);
+    dispatchEvent(new PopStateEvent('popstate'));
+  }, view);
 
 /** All looks at a view are taken in one visit: to come to it costs more than to look. */
 async function look(page: Page, view: string): Promise<string[]> {
@@ -151,11 +158,7 @@ async function look(page: Page, view: string): Promise<string[]> {
   const here = page.getByRole('main');
   // Narrow first: a page has to fit as it comes, and to grow with its window.
   await page.setViewportSize({ width: 390, height: 844 });
-  // As a link within it goes there: the program itself is loaded once.
-  await page.evaluate((path) => {
-    history.pushState(null, '', path);
-    dispatchEvent(new PopStateEvent('popstate'));
-  }, view);
+  await turn(page, view);
   await page.waitForTimeout(100);
   await expect(here, view).not.toContainText('Reading the book');
   for (const [width, height] of [
@@ -225,13 +228,14 @@ test('at every bench the figure in hand, the pad and the save are in view togeth
     'pack',
     'taste',
   ];
+  await page.goto('/batches');
   for (const [width, height] of [
     [1280, 800],
     [768, 1024],
   ] as const) {
     await page.setViewportSize({ width, height });
     for (const bench of benches) {
-      await page.goto(`/station/${bench}`);
+      await turn(page, `/station/${bench}`);
       const pad = page.getByRole('region', { name: 'Weigh pad' });
       const hand = page.locator('.readout[data-active=true]').first();
       await expect(pad, bench).toBeVisible();
