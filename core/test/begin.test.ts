@@ -1,6 +1,6 @@
 import { canBeWorked } from '../src/beans/state';
 import { individuals } from '../src/stats/individuals';
-import { airOf, heard, makeReady, priorOf, roasterOf, said, value, type LoggedLoad } from '../src/roast/logged';
+import { airOf, makeReady, priorOf, roasterOf, said, value, type LoggedLoad } from '../src/roast/logged';
 import type { Command } from '../src/commands';
 import { isCounted, knownGoods } from '../src/money/opening';
 import { OPENING_KINDS } from '../src/money/opening-command';
@@ -176,7 +176,7 @@ test('what a roaster would have said stands beside what was heard, reading by re
   const ready = makeReady(load(10));
   if (!ready) throw new Error('ready');
   const common = priorOf('oven');
-  const [expected, real] = [said(ready, common, [0, 0]), heard(ready)];
+  const [expected, real] = [said(ready, common, [0, 0]), ready.heard];
   expect(expected).toHaveLength(real.length);
   expect(real.length).toBe(ready.bean.minutes.length + ready.air.minutes.length + 1);
   // Faster warming says warmer beans early on.
@@ -185,7 +185,7 @@ test('what a roaster would have said stands beside what was heard, reading by re
   expect(faster[early]).toBeGreaterThan(expected[early] ?? Infinity);
   // Not weighed: nothing of weight is compared.
   const unweighed = makeReady(load(10, { weightLeft: null }));
-  expect(unweighed && heard(unweighed)).toHaveLength(real.length - 1);
+  expect(unweighed && unweighed.heard).toHaveLength(real.length - 1);
 });
 
 test('figures of a roaster stay where roasters are, however far a fit looks', () => {

@@ -17,7 +17,7 @@ import {
 import { PERFECT_PROBE, type BeanParameters, type ProbeParameters } from './model';
 import type { RoasterFacts, Setting } from './records';
 import type { AirParameters, Roaster } from './simulate';
-import { type Fitted, WORTH, fitTogether, square, variances } from './together';
+import { type Fitted, WORTH, fitTogether, slopesOf, square, variances } from './together';
 
 export { airOf, DEFAULTS, USUAL_MOISTURE, type LoggedLoad } from './logged';
 
@@ -177,9 +177,12 @@ function foretell(fitted: Fitted, prior: Common): HeldOut {
   const folds = min(rows.length, FOLDS);
   let [squares, count, expected, restSquares, endSquares, weightSquares, weighed] = [0, 0, 0, 0, 0, 0, 0];
   const quarters = Array.from({ length: 4 }, () => ({ squares: 0, count: 0 }));
+  const slopes = new Map(
+    rows.map((row) => [row.load, slopesOf(row, fitted.common, said(row, fitted.common, row.own))]),
+  );
   for (let fold = 0; fold < folds; fold += 1) {
     const kept = rows.filter((_, i) => i % folds !== fold).map((row) => ({ ...row }));
-    const without = fitTogether(kept, prior, 3, fitted);
+    const without = fitTogether(kept, prior, 3, { ...fitted, slopes: ({ load }) => slopes.get(load) });
     for (const row of rows.filter((_, i) => i % folds === fold)) {
       const values = said(row, without.common, [0, 0]);
       const allowed = variances(row, without, values);

@@ -139,6 +139,8 @@ export interface Ready {
   endMin: number;
   beanWeight: number;
   airWeight: number;
+  /** All that was read and weighed, weighted, in the order of `said`. */
+  heard: Float64Array;
   own: [number, number];
 }
 
@@ -150,8 +152,10 @@ const freshness = (minutes: readonly number[]): number => {
 export function makeReady(load: LoggedLoad): Ready | null {
   const bean = readings(load, load.beanC);
   if (bean.minutes.length < FEWEST_READINGS) return null;
-  const heard = readings(load, load.airC);
-  const air = heard.minutes.length >= FEWEST_READINGS && load.settings.length > 0 ? heard : { minutes: [], tempC: [] };
+  const ofAir = readings(load, load.airC);
+  const air = ofAir.minutes.length >= FEWEST_READINGS && load.settings.length > 0 ? ofAir : { minutes: [], tempC: [] };
+  const beanWeight = freshness(bean.minutes) / BEAN_ERROR_C;
+  const airWeight = freshness(air.minutes) / AIR_ERROR_C;
   const startC = load.beanStartC ?? ((bean.minutes[0] ?? 1) < 0.25 ? (bean.tempC[0] ?? ROOM_C) : ROOM_C);
   return {
     load,
@@ -160,8 +164,13 @@ export function makeReady(load: LoggedLoad): Ready | null {
     air,
     startC,
     endMin: max(0.1, load.minutes[load.minutes.length - 1] ?? 0),
-    beanWeight: freshness(bean.minutes) / BEAN_ERROR_C,
-    airWeight: freshness(air.minutes) / AIR_ERROR_C,
+    beanWeight,
+    airWeight,
+    heard: Float64Array.from([
+      ...bean.tempC.map((c) => c * beanWeight),
+      ...air.tempC.map((c) => c * airWeight),
+      ...(load.weightLeft === null ? [] : [load.weightLeft / WEIGHT_ERROR]),
+    ]),
     own: [0, 0],
   };
 }
@@ -187,13 +196,4 @@ export function said(ready: Ready, common: Common, own: readonly [number, number
   }
   if (load.weightLeft !== null) out[out.length - 1] = curve.weightLeft / WEIGHT_ERROR;
   return out;
-}
-
-export function heard(ready: Ready): Float64Array {
-  const { load, bean, air, beanWeight, airWeight } = ready;
-  return Float64Array.from([
-    ...bean.tempC.map((c) => c * beanWeight),
-    ...air.tempC.map((c) => c * airWeight),
-    ...(load.weightLeft === null ? [] : [load.weightLeft / WEIGHT_ERROR]),
-  ]);
 }

@@ -1,5 +1,5 @@
 import { inverse, Matrix } from 'ml-matrix';
-import { type Common, NAMES, NUDGE, PRIOR_SD, type Ready, heard, said } from './logged';
+import { type Common, NAMES, NUDGE, PRIOR_SD, type Ready, said } from './logged';
 
 const { max, abs, sqrt } = Math;
 
@@ -23,6 +23,37 @@ export const square = (values: Iterable<number>): number => {
   return sum;
 };
 
+/** How what is said of a load moves with each common figure, and with its own two. */
+export interface Slopes {
+  common: Float64Array[];
+  own: [Float64Array, Float64Array];
+}
+
+const slope = (moved: Float64Array, base: Float64Array, nudge: number): Float64Array =>
+  moved.map((v, j) => (v - (base[j] ?? 0)) / nudge);
+
+/** @param base what is said of the load with these figures */
+export function slopesOf(row: Ready, common: Common, base: Float64Array): Slopes {
+  const [warming, drying] = row.own;
+  return {
+    common: NAMES.map((_, k) => {
+      const nudge = NUDGE[k] ?? 1e-3;
+      const moved = common.map((v, j) => (j === k ? v + nudge : v));
+      return slope(said(row, moved, row.own), base, nudge);
+    }),
+    own: [
+      slope(said(row, common, [warming + 1e-3, drying]), base, 1e-3),
+      slope(said(row, common, [warming, drying + 1e-3]), base, 1e-3),
+    ],
+  };
+}
+
+function dot(p: Float64Array, q: Float64Array): number {
+  let sum = 0;
+  for (let j = 0; j < p.length; j += 1) sum += (p[j] ?? 0) * (q[j] ?? 0);
+  return sum;
+}
+
 /** Cost of a fit: squared distances, and how far it went from where it began. */
 function costOf(
   rows: readonly Ready[],
@@ -33,8 +64,7 @@ function costOf(
 ): number {
   let cost = 0;
   rows.forEach((row, i) => {
-    const want = heard(row);
-    said[i]?.forEach((v, j) => (cost += robust((want[j] ?? 0) - v)));
+    said[i]?.forEach((v, j) => (cost += robust((row.heard[j] ?? 0) - v)));
     cost += (row.own[0] / (scatter[0] ?? 1)) ** 2 + (row.own[1] / (scatter[1] ?? 1)) ** 2;
   });
   return cost + square(common.map((v, k) => (v - (prior[k] ?? 0)) / (PRIOR_SD[k] ?? 1)));
@@ -51,12 +81,14 @@ const robustWeight = (r: number): number => (abs(r) <= HUBER ? 1 : HUBER / abs(r
  * All loads of a roaster together: figures that are common to them, and for each load how its beans warmed and dried
  * differently (normal about the common figures, with a scatter that is learned too). Gauss–Newton steps with
  * Levenberg's damping; each load's own figures are eliminated first, so that forty loads cost forty times one.
+ *
+ * @param from where to begin; with slopes of the loads there, which are kept: near where it ends they hardly change
  */
 export function fitTogether(
   rows: Ready[],
   prior: Common,
   rounds: number,
-  from?: Pick<Fitted, 'common' | 'scatter'>,
+  from?: Pick<Fitted, 'common' | 'scatter'> & { slopes: (row: Ready) => Slopes | undefined },
 ): Fitted {
   const K = prior.length;
   let common = [...(from?.common ?? prior)];
@@ -73,51 +105,37 @@ export function fitTogether(
     const ownVariance: [number, number] = [0, 0];
     rows.forEach((row, i) => {
       const base = now[i] as Float64Array;
-      const want = heard(row);
-      const residual = want.map((v, j) => v - (base[j] ?? 0));
+      const residual = row.heard.map((v, j) => v - (base[j] ?? 0));
       const weight = residual.map(robustWeight);
-      const J = NAMES.map((_, k) => {
-        const nudge = NUDGE[k] ?? 1e-3;
-        const moved = said(
-          row,
-          common.map((v, j) => (j === k ? v + nudge : v)),
-          row.own,
-        );
-        return moved.map((v, j) => (v - (base[j] ?? 0)) / nudge);
-      });
-      const L = ([0, 1] as const).map((k) => {
-        const moved = said(row, common, [row.own[0] + (k === 0 ? 1e-3 : 0), row.own[1] + (k === 1 ? 1e-3 : 0)]);
-        return moved.map((v, j) => (v - (base[j] ?? 0)) / 1e-3);
-      });
-      const dot = (p: Float64Array, q: Float64Array): number => {
-        let sum = 0;
-        for (let j = 0; j < p.length; j += 1) sum += (p[j] ?? 0) * (q[j] ?? 0) * (weight[j] ?? 1);
-        return sum;
-      };
-      const [l0, l1] = L as [Float64Array, Float64Array];
+      const weighted = (line: Float64Array): Float64Array => line.map((v, j) => v * (weight[j] ?? 1));
+      const { common: J, own } = from?.slopes(row) ?? slopesOf(row, common, base);
+      const [l0, l1] = own;
+      const [w0, w1] = [weighted(l0), weighted(l1)];
       const H: [number, number, number] = [
-        (dot(l0, l0) + priorLocal[0]) * (1 + damping),
-        dot(l0, l1),
-        (dot(l1, l1) + priorLocal[1]) * (1 + damping),
+        (dot(w0, l0) + priorLocal[0]) * (1 + damping),
+        dot(w0, l1),
+        (dot(w1, l1) + priorLocal[1]) * (1 + damping),
       ];
       const g: [number, number] = [
-        dot(l0, residual) - priorLocal[0] * row.own[0],
-        dot(l1, residual) - priorLocal[1] * row.own[1],
+        dot(w0, residual) - priorLocal[0] * row.own[0],
+        dot(w1, residual) - priorLocal[1] * row.own[1],
       ];
-      const C = J.map((j) => Float64Array.from([dot(j, l0), dot(j, l1)]));
+      const C = J.map((j) => Float64Array.from([dot(w0, j), dot(w1, j)]));
       const det = H[0] * H[2] - H[1] ** 2;
       ownVariance[0] += H[2] / det;
       ownVariance[1] += H[0] / det;
       for (let p = 0; p < K; p += 1) {
-        const [jp, cp] = [J[p] as Float64Array, C[p] as Float64Array];
+        const [jp, cp] = [weighted(J[p] as Float64Array), C[p] as Float64Array];
         const along: [number, number] = [
           (H[2] * (cp[0] ?? 0) - H[1] * (cp[1] ?? 0)) / det,
           (H[0] * (cp[1] ?? 0) - H[1] * (cp[0] ?? 0)) / det,
         ];
         b[p] = (b[p] ?? 0) + dot(jp, residual) - along[0] * g[0] - along[1] * g[1];
-        for (let q = 0; q < K; q += 1) {
+        for (let q = 0; q <= p; q += 1) {
           const cq = C[q] as Float64Array;
-          S.set(p, q, S.get(p, q) + dot(jp, J[q] as Float64Array) - along[0] * (cq[0] ?? 0) - along[1] * (cq[1] ?? 0));
+          const both = dot(jp, J[q] as Float64Array) - along[0] * (cq[0] ?? 0) - along[1] * (cq[1] ?? 0);
+          S.set(p, q, S.get(p, q) + both);
+          if (q < p) S.set(q, p, S.get(q, p) + both);
         }
       }
       locals.push({ H, g, C });
