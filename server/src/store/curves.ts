@@ -1,4 +1,4 @@
-import { eq, inArray } from 'drizzle-orm';
+import { eq, inArray, sql } from 'drizzle-orm';
 import { withPart, type Channel, type Readings } from '@wunsch/core/run/readings';
 import type { CurveMeta } from '@wunsch/core/workshop/kept';
 import { packFloats, unpackFloats } from './floats';
@@ -38,7 +38,9 @@ function unpackReadings(channels: readonly Channel[], row: { seconds: Uint8Array
 /** Writes a whole curve, or its newest state over the one before and over its parts. */
 export async function writeCurve(tx: Tx, { curve, ...meta }: CurveRow): Promise<void> {
   const row = { ...meta, readings: curve.seconds.length, channels: [...curve.channels], ...packReadings(curve) };
-  await tx.insert(t.curves).values(row).onConflictDoUpdate({ target: t.curves.id, set: row });
+  // The bytes are sent once.
+  const set = { ...row, seconds: sql`excluded."seconds"`, values: sql`excluded."values"` };
+  await tx.insert(t.curves).values(row).onConflictDoUpdate({ target: t.curves.id, set });
   await tx.delete(t.curveParts).where(eq(t.curveParts.curveId, row.id));
 }
 

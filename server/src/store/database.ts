@@ -1,4 +1,4 @@
-import { PGlite } from '@electric-sql/pglite';
+import { PGlite, types } from '@electric-sql/pglite';
 import { lt } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
@@ -51,6 +51,11 @@ const ANSWERS_MS = 30 * 86_400_000;
  * lists; the system keeps what is read of the files.
  */
 const PAGES = 'shared_buffers=16MB';
+/** Bytes go over as hexadecimal text; a curve has a million of them. */
+const BYTES = {
+  serializers: { [types.BYTEA]: (bytes: Uint8Array) => `\\x${Buffer.from(bytes).toString('hex')}` },
+  parsers: { [types.BYTEA]: (text: string) => Buffer.from(text.slice(2), 'hex') },
+};
 /** Folders of the data directory in which an upload lies while it is read. */
 export const INCOMING = 'incoming-';
 
@@ -77,6 +82,7 @@ export async function openDatabase(
   const client = await PGlite.create({
     ...(directory === null ? {} : { dataDir: join(directory, 'pg') }),
     ...(prepared ? { loadDataDir: prepared } : {}),
+    ...BYTES,
     startParams: [...PGlite.defaultStartParams, '-c', PAGES],
   });
   const db = drizzle(client, { schema });
