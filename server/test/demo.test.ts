@@ -55,11 +55,20 @@ test('it is worked while somebody is there: hardly anything is entered on Sunday
   const local = localIn(settings.timeZone);
   const { fromMin, toMin, days } = settings.attended;
   const steps = [...book.steps.values()];
-  const late = steps.filter(({ at }) => {
+  const isLate = ({ at }: { at: number }): boolean => {
     const { minute, weekday } = local(at);
     return !days.includes(weekday) || minute < fromMin - 60 || minute > toMin + 120;
-  });
-  expect(late.length).toBeLessThan(0.04 * steps.length);
+  };
+  expect(steps.filter(isLate).length).toBeLessThan(0.04 * steps.length);
+  // Only a probe writes down what it read in the night.
+  const { records, recipes, roasts, beans } = server.workshop;
+  const byHand = [records, recipes, roasts, beans]
+    .flatMap((of) =>
+      [...of.everything()].map(({ at, value }) => ({ at, value: value as { kind: string; by?: string } })),
+    )
+    .filter(({ value }) => value.by !== 'probe');
+  expect(byHand.length).toBeGreaterThan(300);
+  expect(byHand.filter(isLate).map(({ value }) => value.kind)).toEqual([]);
 });
 
 test('its mistakes are there to be found', () => {

@@ -66,7 +66,9 @@ export class BeanStory {
 
   private write(lotId: string | null, at: number, value: BeanRecordValue, personId = this.demo.person()): void {
     if (at > this.demo.now) return;
-    this.demo.workshop.addBeanRecord(lotId, value, { personId, at: new Date(at).toISOString() });
+    // A probe reads at night too.
+    const when = value.kind === 'core' && value.by === 'probe' ? at : this.demo.doors.beforeClosing(at);
+    this.demo.workshop.addBeanRecord(lotId, value, { personId, at: new Date(when).toISOString() });
   }
 
   /** A lot at the door: papers, sacks, inspection, decision, and looks while it lasts. */
@@ -148,7 +150,7 @@ export class BeanStory {
   private mothHold(lotId: string, at: number): void {
     const { now } = this.demo;
     this.write(lotId, at, { kind: 'decision', action: 'hold', proposed: 'hold', allowance: 0, word: '' }, 'ilse');
-    const began = Math.max(at + DAY, now - 6.4 * DAY);
+    const began = this.demo.doors.beforeClosing(Math.max(at + DAY, now - 6.4 * DAY));
     this.write(
       lotId,
       began,

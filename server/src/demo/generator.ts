@@ -55,7 +55,7 @@ export class Demo {
   readonly roastStory = new RoastStory(this);
   readonly now: number;
   private readonly settings: Settings;
-  private readonly doors: Doors;
+  readonly doors: Doors;
   private readonly lots: LotState[] = [];
   private lotCount = 0;
   private readonly stock = new Map<string, { id: string; left: number }>();

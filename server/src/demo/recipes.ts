@@ -1,6 +1,7 @@
 import type { Recipe } from '@wunsch/core/recipe/records';
 import type { Workshop } from '../journal/workshop';
 import { ORIGINS, type Origin } from './scenario';
+import { Doors } from './schedule';
 
 const DAY = 86_400_000;
 /** Long before now somebody found the Fiji too thick to pour, and its recipe got more butter. */
@@ -49,7 +50,8 @@ function darkOf({ lot, bar, cocoaPct }: Origin, butterShare: number, note: strin
 
 /** The recipes that the workshop's bars are made by, with one that changed, and a milk that is being tried. */
 export function writeRecipes(workshop: Workshop, from: number, now: number): void {
-  const at = (when: number) => new Date(Math.min(when, now)).toISOString();
+  const doors = new Doors(workshop.settings);
+  const at = (when: number) => new Date(Math.min(doors.beforeClosing(when), now)).toISOString();
   const keep = (id: string, version: number, recipe: Recipe, when: number, personId: string, why = ''): void =>
     void workshop.addRecipeRecord({ kind: 'recipe', recipeId: id, version, recipe, why }, { personId, at: at(when) });
   for (const origin of ORIGINS) {

@@ -95,7 +95,8 @@ export class RoastStory {
   private readonly idOf = (origin: Origin): string => `falling-${ORIGINS.indexOf(origin) + 1}`;
 
   private write(value: Parameters<Demo['workshop']['addRoastRecord']>[0], at: number, personId = 'ilse'): void {
-    this.demo.workshop.addRoastRecord(value, { personId, at: new Date(at).toISOString() });
+    const when = this.demo.doors.beforeClosing(at);
+    this.demo.workshop.addRoastRecord(value, { personId, at: new Date(when).toISOString() });
   }
 
   /** The house programs, each with a first version that was found too short. */
