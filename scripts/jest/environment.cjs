@@ -7,7 +7,7 @@ const own = new WeakSet();
 const { compileFunction } = vm;
 /** What was compiled before, by its file: each test file runs it anew. */
 const compiled = new Map();
-vm.compileFunction = (code, names, { parsingContext, ...options }) => {
+vm.compileFunction = (code, names, { parsingContext, ...options } = {}) => {
   if (!own.has(parsingContext)) return compileFunction(code, names, { ...options, parsingContext });
   const before = compiled.get(options.filename);
   if (before?.code === code) return before.run;

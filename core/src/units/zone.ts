@@ -38,8 +38,7 @@ export function dayText(at: number, zone: string): string {
 }
 
 /** What the workshop's clock shows, as the ms of the same hour in UTC: an axis of UTC has its days and hours then. */
-export const wallClock = (at: number, zone: string): number =>
-  at - new TZDate(at, zone).getTimezoneOffset() * 60_000;
+export const wallClock = (at: number, zone: string): number => at - new TZDate(at, zone).getTimezoneOffset() * 60_000;
 
 /** UTC ms of Monday 00:00 of the week that an instant is in, in the workshop's zone. */
 export function mondayOf(at: number, zone: string): number {
