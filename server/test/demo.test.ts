@@ -64,7 +64,7 @@ test('it is worked while somebody is there: hardly anything is entered on Sunday
   const { records, recipes, roasts, beans } = server.workshop;
   const byHand = [records, recipes, roasts, beans]
     .flatMap((of) =>
-      [...of.everything()].map(({ at, value }) => ({ at, value: value as { kind: string; by?: string } })),
+      [...of.everything()].map(({ at, value }) => ({ at, value: value })),
     )
     .filter(({ value }) => value.by !== 'probe');
   expect(byHand.length).toBeGreaterThan(300);
