@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo } from 'react';
+import { lazy, Suspense, useMemo, type ReactElement } from 'react';
 import type { PlanBand } from '@wunsch/core/roast/band';
 import { gapsOf } from '@wunsch/core/run/gaps';
 import type { Ahead } from '@wunsch/core/roast/live';
@@ -7,6 +7,9 @@ import { curveLines, plainLine, settingLine } from './lines';
 import type { Live } from './useLive';
 
 const RoastChart = lazy(() => import('../charts/RoastChart'));
+
+/** Seconds of a roast between two drawings: a line moves by a pixel in so many, and to draw it takes a quarter of one. */
+const DRAWN_EVERY_S = 3;
 
 /** How it goes over how it was planned, and where it is heading. */
 export function LiveChart({
@@ -26,27 +29,25 @@ export function LiveChart({
   const { temperatureUnit } = useHere().view.settings;
   const { roast } = view;
   const count = curve.seconds.length;
-  const lines = useMemo(
-    () => curveLines(curve, show.tempOut),
-    // Readings are only ever added.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [count, temperatureUnit],
-  );
-  const band = plan
-    ? plan.minutes.map((x, i) => ({ x, low: show.tempOut(plan.low[i] ?? 0), high: show.tempOut(plan.high[i] ?? 0) }))
-    : undefined;
-  const gaps = gapsOf(
-    curve.seconds,
-    curve.beanC.map((value) => value ?? NaN),
-  );
-  return (
-    <Suspense fallback={<div className="h-[235px]" />}>
+  const isOver = roast.seconds !== null;
+  const draw = (): ReactElement => {
+    const lines = curveLines(curve, show.tempOut);
+    const band = plan?.minutes.map((x, i) => ({
+      x,
+      low: show.tempOut(plan.low[i] ?? 0),
+      high: show.tempOut(plan.high[i] ?? 0),
+    }));
+    const gaps = gapsOf(
+      curve.seconds,
+      curve.beanC.map((value) => value ?? NaN),
+    );
+    return (
       <RoastChart
         caption="Over the minutes; the band is where eight in ten such loads would run"
         endMin={endMin}
         unit={`°${temperatureUnit}`}
         band={band}
-        height={roast.seconds === null ? 215 : 320}
+        height={isOver ? 320 : 215}
         onPlot={onPlot}
         low={0}
         lines={[
@@ -61,7 +62,7 @@ export function LiveChart({
             : []),
           { name: 'set', look: 'set', points: settingLine(roast.settings, second, show.tempOut) },
           ...(lines.air.length > 0 ? [{ name: 'air', look: 'air' as const, points: lines.air }] : []),
-          ...(ahead && roast.seconds === null
+          ...(ahead && !isOver
             ? [
                 {
                   name: 'beans, expected',
@@ -71,7 +72,7 @@ export function LiveChart({
               ]
             : []),
           // Where the line goes on, its name stands at the end of that.
-          { name: ahead && roast.seconds === null ? '' : 'beans', look: 'bean', points: lines.bean },
+          { name: ahead && !isOver ? '' : 'beans', look: 'bean', points: lines.bean },
         ]}
         marks={[
           // The words stand on the lane below; here only where they cut the curve.
@@ -80,6 +81,25 @@ export function LiveChart({
         ]}
         stretches={gaps.map(({ fromS, toS }) => ({ from: fromS / 60, to: toS / 60, word: 'not read' }))}
       />
-    </Suspense>
+    );
+  };
+  // What is read and expected goes with the moment, what is done is drawn at once.
+  const key = JSON.stringify([
+    isOver ? count : Math.floor(second / DRAWN_EVERY_S),
+    isOver,
+    ahead === null,
+    endMin,
+    temperatureUnit,
+    roast.signs.length,
+    roast.stirs.length,
+    roast.settings.length,
+    document.documentElement.dataset['theme'],
+  ]);
+  const chart = useMemo(
+    () => draw(),
+    // The key holds what is worth drawing it for.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [key, plan],
   );
+  return <Suspense fallback={<div className="h-[235px]" />}>{chart}</Suspense>;
 }
