@@ -63,6 +63,9 @@ const LOOKS = [
   { day: 30, untilDay: 45, words: 'a month' },
 ] as const;
 
+/** Days after which nobody is asked to look again. */
+export const LAST_LOOK_DAY = Math.max(...LOOKS.map(({ untilDay }) => untilDay));
+
 /**
  * Which look at bars is due.
  *

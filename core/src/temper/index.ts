@@ -1,6 +1,6 @@
 /* Contents: what others use of this room, file by file. Kept by scripts/contents.mjs. */
 
-export { type Cause, SEEN_WORDS, type Sight, bloomBy, isFault, lookDue, looksOf, whyIt } from './bloom';
+export { type Cause, LAST_LOOK_DAY, SEEN_WORDS, type Sight, bloomBy, isFault, lookDue, looksOf, whyIt } from './bloom';
 export { BOWL, POUR_CHANNELS } from './channels';
 export { remelt, silk, temper } from './commands';
 export { type Bar, type SeedKind, thickness } from './crystal';

@@ -29,4 +29,4 @@ export {
   parseTemperature,
 } from './temperature';
 export { readDay, readMoment, sayTyped } from './typed-day';
-export { clockText, dayIn, dayText, instantOf, localIn, mondayOf } from './zone';
+export { clockText, dayIn, dayText, instantOf, localIn, mondayOf, wallClock } from './zone';

@@ -1,6 +1,7 @@
 import type { DueItem } from '@wunsch/core/api/types';
 import type { CommandOf } from '@wunsch/core/commands';
-import { lookDue } from '@wunsch/core/temper/bloom';
+import type { Book } from '@wunsch/core/ledger/book';
+import { LAST_LOOK_DAY, lookDue } from '@wunsch/core/temper/bloom';
 import type { Views } from '../ledger/views';
 
 const DAY_MS = 86_400_000;
@@ -9,17 +10,17 @@ const DAY_MS = 86_400_000;
 export function looksDue(views: Views): DueItem[] {
   const { book, batches } = views.workshop;
   const now = views.workshop.now();
+  const moulded = mouldedSince(book, now - LAST_LOOK_DAY * DAY_MS);
   const batchIds = new Set<string>();
   for (const holdingId of book.live) {
     const { kind, batchId } = book.holding(holdingId);
-    if (batchId !== null && (kind === 'bars' || kind === 'packed')) batchIds.add(batchId);
+    if (batchId !== null && moulded.has(batchId) && (kind === 'bars' || kind === 'packed')) batchIds.add(batchId);
   }
   return [...batchIds].flatMap((batchId): DueItem[] => {
-    const steps = views.stepsOfBatch(batchId);
-    const mouldedAt = steps.findLast(({ kind }) => kind === 'mould')?.at;
+    const mouldedAt = moulded.get(batchId);
     const code = batches.get(batchId)?.code;
     if (mouldedAt === undefined || code === undefined || !lookDue((now - mouldedAt) / DAY_MS, [])) return [];
-    const looked = steps.flatMap((step) =>
+    const looked = views.stepsOfBatch(batchId).flatMap((step) =>
       step.kind === 'reading' && step.at >= mouldedAt && (step.command as CommandOf<'reading'>).what === 'seen'
         ? [(step.at - mouldedAt) / DAY_MS]
         : [],
@@ -36,4 +37,15 @@ export function looksDue(views: Views): DueItem[] {
       },
     ];
   });
+}
+
+/** Batches that were moulded since a moment, and when that was last. */
+function mouldedSince({ timeline }: Book, since: number): Map<string, number> {
+  const found = new Map<string, number>();
+  for (let i = timeline.length - 1; i >= 0; i -= 1) {
+    const step = timeline[i];
+    if (!step || step.at < since) break;
+    if (step.kind === 'mould' && step.batchId !== null && !found.has(step.batchId)) found.set(step.batchId, step.at);
+  }
+  return found;
 }
