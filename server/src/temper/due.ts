@@ -20,11 +20,13 @@ export function looksDue(views: Views): DueItem[] {
     const mouldedAt = moulded.get(batchId);
     const code = batches.get(batchId)?.code;
     if (mouldedAt === undefined || code === undefined || !lookDue((now - mouldedAt) / DAY_MS, [])) return [];
-    const looked = views.stepsOfBatch(batchId).flatMap((step) =>
-      step.kind === 'reading' && step.at >= mouldedAt && (step.command as CommandOf<'reading'>).what === 'seen'
-        ? [(step.at - mouldedAt) / DAY_MS]
-        : [],
-    );
+    const looked = views
+      .stepsOfBatch(batchId)
+      .flatMap((step) =>
+        step.kind === 'reading' && step.at >= mouldedAt && (step.command as CommandOf<'reading'>).what === 'seen'
+          ? [(step.at - mouldedAt) / DAY_MS]
+          : [],
+      );
     const due = lookDue((now - mouldedAt) / DAY_MS, looked);
     if (!due) return [];
     return [
