@@ -19,7 +19,8 @@ export const plainSteps = {
   create: (context) => {
     const types = context.sourceCode.parserServices;
     const check = (node, from) => {
-      if (from && !isCopied(from) && isStep(types.getTypeAtLocation(from))) context.report({ node, messageId: 'spread' });
+      if (from && !isCopied(from) && isStep(types.getTypeAtLocation(from)))
+        context.report({ node, messageId: 'spread' });
     };
     return {
       'ObjectExpression > SpreadElement': (node) => check(node, node.argument),
