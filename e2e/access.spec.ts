@@ -145,22 +145,32 @@ async function barriers(page: Page, options: object): Promise<string[]> {
     .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
 }
 
-/** Goes to a view as a link within the program does: that is loaded once. */
-const turn = (page: Page, view: string): Promise<void> =>
-  page.evaluate((path) => {
-    history.pushState(null, '', path);
-    dispatchEvent(new PopStateEvent('popstate'));
-  }, view);
+const NOTHING = 'There is nothing at this address.';
+
+/**
+ * Goes to a view as a link within the program does: that is loaded once. By way of an address at which nothing is, as the
+ * view before stays until the next one is there.
+ */
+async function turn(page: Page, view: string): Promise<void> {
+  const to = (path: string): Promise<void> =>
+    page.evaluate((address) => {
+      history.pushState(null, '', address);
+      dispatchEvent(new PopStateEvent('popstate'));
+    }, path);
+  const here = page.getByRole('main');
+  await to('/nothing/here');
+  await expect(here).toContainText(NOTHING);
+  await to(view);
+  await expect(here, view).not.toContainText(NOTHING);
+  await expect(here, view).not.toContainText('Reading the book');
+}
 
 /** All looks at a view are taken in one visit: to come to it costs more than to look. */
 async function look(page: Page, view: string): Promise<string[]> {
   const said: string[] = [];
-  const here = page.getByRole('main');
   // Narrow first: a page has to fit as it comes, and to grow with its window.
   await page.setViewportSize({ width: 390, height: 844 });
   await turn(page, view);
-  await page.waitForTimeout(100);
-  await expect(here, view).not.toContainText('Reading the book');
   for (const [width, height] of [
     [390, 844],
     [768, 1024],

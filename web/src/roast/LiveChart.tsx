@@ -90,9 +90,9 @@ export function LiveChart({
     ahead === null,
     endMin,
     temperatureUnit,
-    roast.signs.length,
-    roast.stirs.length,
-    roast.settings.length,
+    roast.signs,
+    roast.stirs,
+    roast.settings,
     document.documentElement.dataset['theme'],
   ]);
   const chart = useMemo(
