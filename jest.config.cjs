@@ -1,6 +1,8 @@
 const core = require('./core/package.json');
 const server = require('./server/package.json');
 
+const SPREADS = require('./scripts/spreads.cjs');
+
 /** Packages that are modules only: they are turned into what Jest loads. */
 const MODULES_ONLY = ['nanoid', 'cookie', 'ml-levenberg-marquardt', 'ml-savitzky-golay-generalized', 'is-any-array'];
 
@@ -13,8 +15,9 @@ const ONCE = [
 const swc = [
   '@swc/jest',
   {
+    env: SPREADS.env,
     jsc: {
-      target: 'es2022',
+      assumptions: SPREADS.assumptions,
       parser: { syntax: 'typescript', tsx: true },
       transform: { react: { runtime: 'automatic' } },
     },

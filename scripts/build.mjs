@@ -51,6 +51,7 @@ export async function build({ force = false } = {}) {
       alias: { '@wunsch/core': join(root, 'core/src') },
       logLevel: 'warning',
     });
+    for (const name of ['thread', 'main']) await assignSpreads(join(root, `server/dist/${name}.js`));
   }
   if (
     force ||
@@ -68,6 +69,21 @@ export async function build({ force = false } = {}) {
     await vite.build({ root: join(root, 'web'), configFile: join(root, 'web/vite.config.ts'), logLevel: 'warn' });
     compress(join(root, 'web/dist'));
   }
+}
+
+/** What is done to spreads; see `spreads.cjs`. */
+async function assignSpreads(file) {
+  const { transform } = await import('@swc/core');
+  const { default: spreads } = await import('./spreads.cjs');
+  const { code, map } = await transform(readFileSync(file, 'utf8'), {
+    env: spreads.env,
+    jsc: { assumptions: spreads.assumptions, parser: { syntax: 'ecmascript' } },
+    isModule: true,
+    inputSourceMap: readFileSync(`${file}.map`, 'utf8'),
+    sourceMaps: true,
+  });
+  writeFileSync(`${file}.map`, map);
+  writeFileSync(file, code);
 }
 
 function compress(directory) {

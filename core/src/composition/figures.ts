@@ -96,6 +96,10 @@ export function figuresOf(parts: readonly FigurePart[]): Figures {
     sugarsPct: 0,
     proteinPct: 0,
     fibrePct: 0,
+    fatPct: 0,
+    milkPct: 0,
+    solids: 0,
+    flow: null as number | null,
   };
   let [fatMl, solidMl] = [0, 0];
   for (const { share, contents: c, cocoaPct, withoutButterPct } of parts) {
@@ -123,12 +127,10 @@ export function figuresOf(parts: readonly FigurePart[]): Figures {
     fatMl += share * volume.fatMl;
     solidMl += share * volume.solidMl;
   }
-  const solids = fatMl + solidMl > 0 ? solidMl / (fatMl + solidMl) : 0;
-  return {
-    ...f,
-    fatPct: f.cocoaButterPct + f.milkFatPct + f.otherFatPct,
-    milkPct: f.dryMilkPct + f.milkFatPct,
-    solids,
-    flow: flowOf(solids),
-  };
+  // Of one shape from the beginning: many of them are kept.
+  f.fatPct = f.cocoaButterPct + f.milkFatPct + f.otherFatPct;
+  f.milkPct = f.dryMilkPct + f.milkFatPct;
+  f.solids = fatMl + solidMl > 0 ? solidMl / (fatMl + solidMl) : 0;
+  f.flow = flowOf(f.solids);
+  return f;
 }

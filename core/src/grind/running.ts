@@ -33,18 +33,28 @@ export function lifeOf(
   endedAt: number | null,
   first: { machineId: string | null; conches: boolean } = { machineId: null, conches: false },
 ): Life {
-  let now: RunState = { running: true, lifted: false, ...first };
+  let now: RunState = { running: true, lifted: false, machineId: first.machineId, conches: first.conches };
   let from = startedAt;
   const found: Life = [];
   for (const event of [...events].sort((a, b) => a.at - b.at)) {
     if (event.at < startedAt || (endedAt !== null && event.at > endedAt)) continue;
     const next = after(now, event);
-    if (event.at > from) found.push({ ...now, from, to: event.at });
+    if (event.at > from) found.push(stretchOf(now, from, event.at));
     [now, from] = [next, event.at];
   }
-  found.push({ ...now, from, to: endedAt });
+  found.push(stretchOf(now, from, endedAt));
   return found;
 }
+
+// Named one by one: with a spread each of many would get a shape of its own, which takes more room than it.
+const stretchOf = ({ running, lifted, machineId, conches }: RunState, from: number, to: number | null) => ({
+  running,
+  lifted,
+  machineId,
+  conches,
+  from,
+  to,
+});
 
 function after(now: RunState, event: RunEvent): RunState {
   switch (event.what) {

@@ -16,6 +16,8 @@ import {
 import type { Holding, Step } from './types';
 
 let books = 0;
+/** Of so many holdings of the past the entries are kept as they were read; they are read anew after that. */
+const MOST_ASKED = 2000;
 
 /**
  * The double-entry mass ledger in memory: holdings, steps and running balances.
@@ -29,14 +31,19 @@ export class Book {
   readonly steps = new Map<string, Step>();
   /** Steps in force, in the order of the work. */
   readonly timeline: Step[] = [];
+  /** Of holdings that something was entered for since the past, and where there is none. */
   private readonly entries = new Map<string, Entry[]>();
+  /** Of other holdings that were asked for lately. */
+  private readonly asked = new Map<string, readonly Entry[]>();
   private readonly successors = new Map<string, string>();
   /** Steps in force that are about a holding and move nothing in it, by holding. */
   private readonly silent = new Map<string, Set<Step>>();
+  /** Of holdings that something was entered for, and of the past what has something in it. */
   private readonly balances = new Map<string, Balance>();
   private readonly codes = new Map<string, string>();
   /** Holdings with something in them. */
   readonly live = new Set<string>();
+  private here: { version: number; holdings: readonly Holding[] } = { version: 0, holdings: [] };
   private past: Past | null = null;
   /** The earliest place in the order of the work where something was changed since the past was entered. */
   private changed: Position | null = null;
@@ -64,8 +71,9 @@ export class Book {
     for (const step of past.inForce) this.timeline.push(step);
     for (const [holdingId, step] of past.silent) this.silentOf(holdingId).add(step);
     for (const [holdingId, balance] of past.balances) {
+      if (balance.massMg === 0 && balance.pieces === 0) continue;
       this.balances.set(holdingId, balance);
-      if (balance.massMg !== 0 || balance.pieces !== 0) this.live.add(holdingId);
+      this.live.add(holdingId);
     }
     this.version += 1;
   }
@@ -89,6 +97,13 @@ export class Book {
     this.codes.set(facts.code.toUpperCase(), holding.id);
     this.version += 1;
     return holding;
+  }
+
+  /** Holdings with something in them, one after another as they were filled. */
+  get standing(): readonly Holding[] {
+    if (this.here.version !== this.version)
+      this.here = { version: this.version, holdings: Array.from(this.live, (id) => this.holding(id)) };
+    return this.here.holdings;
   }
 
   holding(id: string): Holding {
@@ -118,17 +133,20 @@ export class Book {
   }
 
   entriesOf(id: string): readonly Entry[] {
-    return this.rowsOf(id) ?? [];
+    const known = this.entries.get(id) ?? this.asked.get(id);
+    if (known || !this.past) return known ?? [];
+    if (this.asked.size >= MOST_ASKED) this.asked.clear();
+    const found = this.past.entriesOf(id);
+    this.asked.set(id, found);
+    return found;
   }
 
-  /** The entries of a holding; those of the past are brought from there when they are asked for first. */
-  private rowsOf(id: string): Entry[] | undefined {
-    const rows = this.entries.get(id);
-    if (rows || !this.past) return rows;
-    const found = this.past.entriesOf(id);
-    if (found.length === 0) return undefined;
-    this.entries.set(id, found);
-    return found;
+  /** The entries of a holding, to be changed; those of the past are brought from there first. */
+  private rowsOf(id: string): Entry[] {
+    let rows = this.entries.get(id);
+    if (!rows) this.entries.set(id, (rows = this.past?.entriesOf(id) ?? []));
+    this.asked.delete(id);
+    return rows;
   }
 
   /** What moved in a holding after a moment. */
@@ -290,7 +308,7 @@ export class Book {
         });
       for (const { holdingId } of step.postings) if (holdingId !== null) this.holding(holdingId);
     }
-    for (const holdingId of this.balances.keys()) {
+    for (const holdingId of this.holdings.keys()) {
       if ((count += 1) % atOnce === 0) yield;
       const rows = this.entriesOf(holdingId);
       const sum = { massMg: 0, pieces: 0 };
@@ -347,8 +365,7 @@ export class Book {
     }
     this.keepSilent(step, true);
     for (const [holdingId, change] of movements(step.postings)) {
-      let rows = this.rowsOf(holdingId);
-      if (!rows) this.entries.set(holdingId, (rows = []));
+      const rows = this.rowsOf(holdingId);
       const entry = { ...key, stepId: step.id, kind: step.kind, ...change };
       const newest = rows.at(-1);
       if (!newest || before(newest, key) <= 0) rows.push(entry);
@@ -366,7 +383,7 @@ export class Book {
     if (position >= 0) this.timeline.splice(position, 1);
     this.keepSilent(step, false);
     for (const [holdingId, change] of movements(step.postings)) {
-      const rows = this.rowsOf(holdingId) ?? [];
+      const rows = this.rowsOf(holdingId);
       const index = rows.findIndex((entry) => entry.stepId === step.id);
       if (index >= 0) rows.splice(index, 1);
       this.addBalance(holdingId, -change.massMg, -change.pieces);

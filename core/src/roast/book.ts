@@ -21,6 +21,8 @@ export class RoastBook {
   private readonly words = new Map<string, Of<'word'>[]>();
   readonly curves = new Map<string, CurveMeta>();
   private readonly byLoad = new Map<string, string>();
+  /** Lists of channels, by what they say: nearly all curves have one of a few. */
+  private readonly channels = new Map<string, CurveMeta['channels']>();
   /** Goes up with every curve that comes or goes. */
   curveRevision = 0;
 
@@ -94,8 +96,15 @@ export class RoastBook {
 
   addCurve(meta: CurveMeta): void {
     if (this.curves.get(meta.id)?.loadId !== meta.loadId) this.curveRevision += 1;
-    this.curves.set(meta.id, meta);
+    this.curves.set(meta.id, { ...meta, channels: this.shared(meta.channels) });
     if (meta.loadId !== null) this.byLoad.set(meta.loadId, meta.id);
+  }
+
+  private shared(channels: CurveMeta['channels']): CurveMeta['channels'] {
+    const key = JSON.stringify(channels);
+    const known = this.channels.get(key);
+    if (!known) this.channels.set(key, channels);
+    return known ?? channels;
   }
 
   removeCurve(id: string): void {

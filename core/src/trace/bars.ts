@@ -14,7 +14,8 @@ export interface BatchBars {
 /** A holding's chocolate while the book is read: grams, and the share of each batch in a gram. */
 interface Content {
   massMg: number;
-  shares: Map<string, number>;
+  /** Never changed: many have the same. */
+  shares: ReadonlyMap<string, number>;
 }
 
 const NONE: BatchBars = { made: 0, massMg: 0, standing: 0, sold: 0 };
@@ -31,6 +32,8 @@ export class BarsByBatch {
   private seen = 0;
   private bars = new Map<string, BatchBars>();
   private contents = new Map<string, Content>();
+  /** What is all of one batch, by that: most holdings are. */
+  private readonly wholes = new Map<string, ReadonlyMap<string, number>>();
   private standing = { state: '', pieces: new Map<string, number>() };
 
   constructor(
@@ -57,8 +60,7 @@ export class BarsByBatch {
 
   private piecesHere(book: Book): Map<string, number> {
     const pieces = new Map<string, number>();
-    for (const holdingId of book.live) {
-      const { kind } = book.holding(holdingId);
+    for (const { id: holdingId, kind } of book.standing) {
       if (kind !== 'bars' && kind !== 'packed') continue;
       for (const [batchId, share] of this.contents.get(holdingId)?.shares ?? [])
         pieces.set(batchId, (pieces.get(batchId) ?? 0) + book.balance(holdingId).pieces * share);
@@ -90,14 +92,25 @@ export class BarsByBatch {
         }
         continue;
       }
-      const content = contents.get(p.holdingId) ?? { massMg: 0, shares: new Map<string, number>() };
-      contents.set(p.holdingId, content);
-      blend(content, pool, p.massMg);
-      if (own) content.shares.set(p.holdingId, 1);
+      const before = contents.get(p.holdingId);
+      const shares = blend(before, pool, p.massMg);
+      if (own) shares.set(p.holdingId, 1);
+      contents.set(p.holdingId, {
+        massMg: Math.max(0, before?.massMg ?? 0) + p.massMg,
+        shares: this.shared(shares),
+      });
       if (step.kind !== 'mould' || p.pieces <= 0 || book.holding(p.holdingId).kind !== 'bars') continue;
       count(pool, 'made', p.pieces);
       count(pool, 'massMg', p.massMg);
     }
+  }
+
+  private shared(shares: ReadonlyMap<string, number>): ReadonlyMap<string, number> {
+    const [[batchId, share] = ['', 0]] = shares;
+    if (shares.size !== 1 || share !== 1) return shares;
+    const known = this.wholes.get(batchId);
+    if (!known) this.wholes.set(batchId, shares);
+    return known ?? shares;
   }
 }
 
@@ -125,11 +138,13 @@ function takeOut(book: Book, step: Step, contents: Map<string, Content>, count: 
   return pool;
 }
 
-function blend(content: Content, pool: ReadonlyMap<string, number>, addedMg: number): void {
-  const had = Math.max(0, content.massMg);
+/** The share of each batch once something is added. */
+function blend(content: Content | undefined, pool: ReadonlyMap<string, number>, addedMg: number): Map<string, number> {
+  const had = Math.max(0, content?.massMg ?? 0);
   const total = had + addedMg;
-  for (const [batchId, share] of content.shares) content.shares.set(batchId, (share * had) / total);
-  for (const [batchId, share] of pool)
-    content.shares.set(batchId, (content.shares.get(batchId) ?? 0) + (share * addedMg) / total);
-  content.massMg = total;
+  const shares = new Map<string, number>();
+  // What is empty keeps nothing of what was there.
+  if (had > 0) for (const [batchId, share] of content?.shares ?? []) shares.set(batchId, (share * had) / total);
+  for (const [batchId, share] of pool) shares.set(batchId, (shares.get(batchId) ?? 0) + (share * addedMg) / total);
+  return shares;
 }

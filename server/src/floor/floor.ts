@@ -16,15 +16,15 @@ export function floorView(views: Views): FloorView {
     STATIONS.map((station) => [station, { station, standingMg: 0, workingMg: 0, passedMg: 0, holdings: 0 }]),
   );
   const store = { pieces: 0, massMg: 0, valueMilli: 0 };
-  for (const holdingId of book.live) {
-    const holding = book.holding(holdingId);
-    const { massMg, pieces } = book.balance(holdingId);
-    if (holding.kind === 'packed') {
+  for (const { id, kind, place } of book.standing) {
+    const row = isStation(place) ? stations.get(place) : undefined;
+    if (!row && kind !== 'packed') continue;
+    const { massMg, pieces } = book.balance(id);
+    if (kind === 'packed') {
       store.pieces += pieces;
       store.massMg += massMg;
-      store.valueMilli += workshop.valuation.worth(holdingId).valueMilli;
+      store.valueMilli += workshop.valuation.worth(id).valueMilli;
     }
-    const row = isStation(holding.place) ? stations.get(holding.place) : undefined;
     if (!row) continue;
     row.standingMg += massMg;
     row.holdings += 1;
@@ -71,18 +71,13 @@ export function floorView(views: Views): FloorView {
 function marked(views: Views): FloorView['marked'] {
   const { book, batches, lots } = views.workshop;
   const rows = new Map<string, FloorView['marked'][number]>();
-  for (const holdingId of book.live) {
-    const { code, name, place, batchId, kind } = book.holding(holdingId);
+  for (const { id, code, name, place, batchId, kind } of book.standing) {
     if (!isStation(place)) continue;
-    const marks = views.marks(holdingId);
+    const marks = views.marks(id);
     if (marks.length === 0) continue;
     const batch = batchId === null ? undefined : batches.get(batchId);
     const key = batch?.code ?? code;
-    const link = batch
-      ? `/batch/${batch.code}`
-      : kind === 'lot' && lots.has(holdingId)
-        ? `/lot/${code}`
-        : `/tub/${code}`;
+    const link = batch ? `/batch/${batch.code}` : kind === 'lot' && lots.has(id) ? `/lot/${code}` : `/tub/${code}`;
     const row = rows.get(key) ?? { code: key, name: batch?.name ?? name, link, marks: [] };
     row.marks.push(
       ...marks.filter((mark) => !row.marks.some(({ label, why }) => label === mark.label && why === mark.why)),

@@ -61,6 +61,12 @@ export function grindRuns(views: Views): GrindRuns {
   return known;
 }
 
+/** A batch, and the steps that name it. */
+interface Begun {
+  batch: Batch;
+  steps: readonly Step[];
+}
+
 interface KeptRun {
   /** What it was read from. */
   steps: readonly Step[];
@@ -192,14 +198,17 @@ export class GrindRuns {
   /** What the finished grinds of a machine teach, oldest first. @param before only those that were ended by then */
   past(machineId: string | null, before: number): { run: GrindRun; evidence: GrindEvidence }[] {
     if (machineId === null) return [];
-    const { workshop } = this.views;
-    const runs = [...workshop.batches.values()]
-      .filter((batch) => !workshop.book.live.has(batch.id))
-      .flatMap((batch) => this.run(batch) ?? [])
-      .filter((run) => run.machineId === machineId && run.endedAt !== null && run.endedAt <= before)
-      .filter(({ readings, populations }) => readings.length >= LEAST_READINGS && populations.length > 0)
-      .sort((a, b) => (a.endedAt ?? 0) - (b.endedAt ?? 0))
-      .slice(-MOST_PAST);
+    const { book } = this.views.workshop;
+    const runs: GrindRun[] = [];
+    // From the one begun last: no more are read than are asked.
+    for (const { batch, steps } of this.inMachine(machineId).toReversed()) {
+      if (runs.length === MOST_PAST) break;
+      if (book.live.has(batch.id) || (steps[0]?.at ?? 0) > before) continue;
+      const run = this.run(batch);
+      if (run?.machineId !== machineId || run.endedAt === null || run.endedAt > before) continue;
+      if (run.readings.length >= LEAST_READINGS && run.populations.length > 0) runs.push(run);
+    }
+    runs.sort((a, b) => (a.endedAt ?? 0) - (b.endedAt ?? 0));
     return runs.map((run) => {
       const kept = this.kept.get(run.batch.id);
       const evidence = kept?.evidence ?? evidenceOf(run);
@@ -275,23 +284,34 @@ export class GrindRuns {
       .filter((step) => step.kind === 'reading' && (step.command as CommandOf<'reading'>).what === 'pass').length;
   }
 
-  private byMachine = { of: '', rows: new Map<string, GrindRun[]>() };
+  private byMachine = { of: '', rows: new Map<string, Begun[]>() };
 
-  /** Runs that were in a machine, oldest first. */
-  ofMachine(machineId: string): readonly GrindRun[] {
+  /** Batches that were in a machine, oldest first; not yet read as runs. */
+  private inMachine(machineId: string): readonly Begun[] {
     const { told, batches } = this.views.workshop;
     const of = `${this.views.batchSteps} ${told}`;
     if (this.byMachine.of !== of) {
-      const rows = new Map<string, GrindRun[]>();
+      const rows = new Map<string, Begun[]>();
       for (const batch of batches.values()) {
-        const run = this.run(batch);
-        for (const id of new Set(run?.life.map((row) => row.machineId)))
-          if (run && id !== null) rows.set(id, [...(rows.get(id) ?? []), run]);
+        const steps = this.views.stepsOfBatch(batch.id);
+        for (const id of new Set([batch.machineId, ...steps.map((step) => step.machineId)])) {
+          if (id === null) continue;
+          const list = rows.get(id);
+          if (list) list.push({ batch, steps });
+          else rows.set(id, [{ batch, steps }]);
+        }
       }
-      for (const list of rows.values()) list.sort((a, b) => a.startedAt - b.startedAt);
+      for (const list of rows.values()) list.sort((a, b) => (a.steps[0]?.at ?? 0) - (b.steps[0]?.at ?? 0));
       this.byMachine = { of, rows };
     }
     return this.byMachine.rows.get(machineId) ?? [];
+  }
+
+  /** Runs that were in a machine, oldest first. */
+  ofMachine(machineId: string): readonly GrindRun[] {
+    return this.inMachine(machineId)
+      .flatMap(({ batch }) => this.run(batch) ?? [])
+      .filter(({ life }) => life.some((row) => row.machineId === machineId));
   }
 
   private readonly ended = new Map<string, { of: string; hours: number; live: readonly GrindRun[] }>();
@@ -307,7 +327,10 @@ export class GrindRuns {
       }, 0);
     let known = this.ended.get(key);
     if (known?.of !== state) {
-      const runs = this.ofMachine(machineId).filter(({ endedAt }) => endedAt === null || endedAt > since);
+      const runs = this.inMachine(machineId).flatMap(({ batch, steps }) => {
+        const goesOn = this.views.workshop.book.live.has(batch.id) || (steps.at(-1)?.at ?? 0) > since;
+        return (goesOn && this.run(batch)) || [];
+      });
       const isLive = ({ endedAt }: GrindRun): boolean => endedAt === null;
       known = { of: state, hours: sum(runs.filter((run) => !isLive(run))), live: runs.filter(isLive) };
       this.ended.set(key, known);

@@ -60,8 +60,8 @@ export function benchView(views: Views, station: Station): BenchView {
   const waiting: string[] = [];
   const elsewhere: string[] = [];
   const pantry: string[] = [];
-  for (const holdingId of book.live) {
-    const holding = book.holding(holdingId);
+  for (const holding of book.standing) {
+    const holdingId = holding.id;
     if (holding.place === 'pantry') pantry.push(holdingId);
     else if (station === 'beans' && holding.kind === 'lot') waiting.push(holdingId);
     else if (kept(views, holdingId, station)) continue;

@@ -245,9 +245,9 @@ export class Views {
   /** Batches with something in the bowl. @param whole with what their machines can have carried over */
   grinds(whole = false): GrindView[] {
     const { book, batches } = this.workshop;
-    return [...batches.values()]
-      .filter((batch) => book.live.has(batch.id))
-      .map((batch) => this.grind(batch.id, whole))
+    return book.standing
+      .filter(({ id, kind }) => kind === 'mass' && batches.has(id))
+      .map(({ id }) => this.grind(id, whole))
       .sort((a, b) => a.startedAt - b.startedAt);
   }
 

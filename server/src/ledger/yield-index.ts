@@ -75,8 +75,14 @@ export class YieldIndex {
     const made = step.slots['good'] ?? step.batchId;
     if (!point || made === null) return;
     const { lotId, family } = this.familyOf(made);
+    const { stepId, at, inMg, goodMg, value } = point;
+    // Named one by one: with a spread each of many would get a shape of its own, which takes more room than it.
     const row: IndexedYield = {
-      ...point,
+      stepId,
+      at,
+      inMg,
+      goodMg,
+      value,
       kind: step.kind,
       lotId,
       family,

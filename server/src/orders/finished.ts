@@ -44,8 +44,7 @@ export function finishedGoods(views: Views): FinishedGoodsView {
     for (const { picks } of lines)
       for (const { holdingId, pieces } of picks) promised.set(holdingId, (promised.get(holdingId) ?? 0) + pieces);
   const today = Date.parse(dayText(now(), settings.timeZone));
-  const goods = [...book.live].flatMap((holdingId): FinishedGoodsView['goods'] => {
-    const { kind, code, name, batchId } = book.holding(holdingId);
+  const goods = book.standing.flatMap(({ id: holdingId, kind, code, name, batchId }): FinishedGoodsView['goods'] => {
     if (kind !== 'packed') return [];
     const product = productOf(views, holdingId);
     const bestBefore = bestBeforeOf(views, holdingId);

@@ -43,8 +43,7 @@ export function stockRows(views: Views): StockRow[] {
   const { book, records } = views.workshop;
   const blocked = blocksOf(records);
   const reserved = views.workshop.reserved();
-  return [...book.live].flatMap((holdingId): StockRow[] => {
-    const { kind, code } = book.holding(holdingId);
+  return book.standing.flatMap(({ id: holdingId, kind, code }): StockRow[] => {
     if (kind !== 'packed' || blocked.has(holdingId) || reserved.has(holdingId)) return [];
     const product = productOf(views, holdingId);
     if (!product) return [];
@@ -64,8 +63,7 @@ function comingRows(views: Views): ComingRow[] {
   const current = productsOf(records).current();
   const bars: ComingRow[] = [];
   const chocolate: ComingRow[] = [];
-  for (const holdingId of book.live) {
-    const { kind, code, batchId } = book.holding(holdingId);
+  for (const { id: holdingId, kind, code, batchId } of book.standing) {
     if (blocked.has(holdingId)) continue;
     const { pieces, massMg } = book.balance(holdingId);
     if (kind === 'bars') {

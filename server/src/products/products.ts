@@ -83,8 +83,7 @@ export function versionView(
 export function stockByProduct(views: Views): Map<string, { packed: number; unpacked: number; costMilli: number }> {
   const { book, valuation } = views.workshop;
   const rows = new Map<string, { packed: number; unpacked: number; costMilli: number }>();
-  for (const holdingId of book.live) {
-    const { kind } = book.holding(holdingId);
+  for (const { id: holdingId, kind } of book.standing) {
     if (kind !== 'packed' && kind !== 'bars') continue;
     const product = productOf(views, holdingId);
     if (!product) continue;

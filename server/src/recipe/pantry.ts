@@ -49,8 +49,8 @@ export class Pantry {
   ) {
     this.reserved = views.workshop.reserved(exceptWeighing);
     const { book } = views.workshop;
-    for (const holdingId of book.live) {
-      const holding = book.holding(holdingId);
+    for (const holding of book.standing) {
+      const holdingId = holding.id;
       if (holding.kind === 'ingredient' && holding.materialId !== null) this.keep(holding.materialId, holdingId);
       if (holding.kind === 'nibs' || (holding.kind === 'lot' && this.lotIsNibs(holdingId))) {
         this.keep(NIBS, holdingId);
@@ -204,8 +204,7 @@ export class Pantry {
     const { workshop } = this.views;
     const { book } = workshop;
     const withCacao = new Set<string>();
-    for (const holdingId of book.live) {
-      const { kind } = book.holding(holdingId);
+    for (const { id: holdingId, kind } of book.standing) {
       if (kind !== 'lot' && kind !== 'beans' && kind !== 'roasted' && kind !== 'nibs') continue;
       const { lotId } = this.views.dominant(holdingId);
       if (lotId !== null && workshop.lots.get(lotId)?.sample !== true) withCacao.add(lotId);

@@ -6,13 +6,12 @@ const DAY_MS = 86_400_000;
 
 /** Blocks on the shelf: each is to come off when it has rested as long as was meant, or as is usual. */
 function blocksDue({ workshop: { book, batches, settings } }: Views): DueItem[] {
-  return [...book.live].flatMap((holdingId): DueItem[] => {
-    const { place, code, batchId } = book.holding(holdingId);
+  return book.standing.flatMap(({ id, place, code, batchId }): DueItem[] => {
     if (place !== 'rest') return [];
-    const since = book.entriesOf(holdingId)[0]?.at ?? 0;
+    const since = book.entriesOf(id)[0]?.at ?? 0;
     return [
       {
-        id: `rest-${holdingId}`,
+        id: `rest-${id}`,
         station: 'rest',
         text: `Block ${code} has rested`,
         link: `/station/rest?holding=${code}`,

@@ -20,9 +20,7 @@ const tastedAlong = (steps: readonly Step[], pouredAt: number) =>
 /** Blocks on the shelf: how long they are meant to rest, and how they tasted on their way. */
 export function restShelf(views: Views): RestShelf {
   const { book, batches } = views.workshop;
-  const ids = new Set(
-    [...book.live].flatMap((id) => (book.holding(id).place === 'rest' ? [book.holding(id).batchId] : [])),
-  );
+  const ids = new Set(book.standing.flatMap(({ place, batchId }) => (place === 'rest' ? [batchId] : [])));
   return {
     batches: [...ids].flatMap((id) => {
       const batch = id === null ? undefined : batches.get(id);

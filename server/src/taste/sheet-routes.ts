@@ -61,10 +61,9 @@ export function sheetRoutes(router: Router, views: Views): void {
   );
   /** Bars of a batch that are still there: what its code means to a tongue. */
   function barsOf(batchId: string): string | undefined {
-    return [...workshop.book.live].find((holdingId) => {
-      const { batchId: of, kind } = workshop.book.holding(holdingId);
-      return of === batchId && (kind === 'packed' || kind === 'bars');
-    });
+    return workshop.book.standing.find(
+      ({ batchId: of, kind }) => of === batchId && (kind === 'packed' || kind === 'bars'),
+    )?.id;
   }
   router.read(
     '/api/taste/tastings',

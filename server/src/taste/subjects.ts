@@ -72,8 +72,7 @@ const ORDER = Object.keys(EATEN);
 export function findSubjects(views: Views, text: string, most: number): SubjectView[] {
   const { book } = views.workshop;
   const wanted = text.trim().toLowerCase();
-  const rows = [...book.live].flatMap((id) => {
-    const { kind, code, name } = book.holding(id);
+  const rows = book.standing.flatMap(({ id, kind, code, name }) => {
     if (EATEN[kind] === undefined) return [];
     if (wanted !== '' && !`${code} ${name}`.toLowerCase().includes(wanted)) return [];
     return [{ id, rank: ORDER.indexOf(kind), at: book.entriesOf(id)[0]?.at ?? 0 }];

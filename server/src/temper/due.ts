@@ -12,8 +12,7 @@ export function looksDue(views: Views): DueItem[] {
   const now = views.workshop.now();
   const moulded = mouldedSince(book, now - LAST_LOOK_DAY * DAY_MS);
   const batchIds = new Set<string>();
-  for (const holdingId of book.live) {
-    const { kind, batchId } = book.holding(holdingId);
+  for (const { kind, batchId } of book.standing) {
     if (batchId !== null && moulded.has(batchId) && (kind === 'bars' || kind === 'packed')) batchIds.add(batchId);
   }
   return [...batchIds].flatMap((batchId): DueItem[] => {

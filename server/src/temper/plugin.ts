@@ -75,8 +75,8 @@ export function temperRoutes(router: Router, views: Views, pours: Pours): void {
       // What was seen before it was moulded again is not of the bars that are here.
       const lastMouldAt = steps.findLast(({ kind }) => kind === 'mould')?.at ?? 0;
       const isOfThese = (sights.findLast(({ seen }) => seen.some(isFault))?.at ?? 0) >= lastMouldAt;
-      const here = [...(isOfThese ? book.live : [])].flatMap((holdingId): BatchLooks['here'] => {
-        const { batchId, kind, code: own } = book.holding(holdingId);
+      const standing = isOfThese ? book.standing : [];
+      const here = standing.flatMap(({ id: holdingId, batchId, kind, code: own }): BatchLooks['here'] => {
         if (batchId !== batch.id || (kind !== 'bars' && kind !== 'seconds' && kind !== 'packed')) return [];
         if (reserved.has(holdingId)) return [];
         return [{ holdingId, code: own, kind, ...book.balance(holdingId) }];

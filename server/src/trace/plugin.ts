@@ -161,8 +161,7 @@ const STOCK_PER_KIND = 40;
 function newestStock(views: Views): string[] {
   const { book } = views.workshop;
   const byKind = new Map<string, string[]>();
-  for (const id of book.live) {
-    const { kind } = book.holding(id);
+  for (const { id, kind } of book.standing) {
     const list = byKind.get(kind);
     if (list) list.push(id);
     else byKind.set(kind, [id]);
