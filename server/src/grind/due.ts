@@ -43,7 +43,7 @@ export function grindDue(views: Views): DueItem[] {
   for (const machine of workshop.machines.values()) {
     if (machine.station !== 'grind' || (machine.dressEveryH == null && machine.serviceEveryH == null)) continue;
     const since = (what: string): number =>
-      runs.hoursSince(machine.id, machine.services?.findLast((row) => row.what === what)?.at ?? 0, now);
+      runs.lives.hoursSince(machine.id, machine.services?.findLast((row) => row.what === what)?.at ?? 0, now);
     for (const { what, title, now: due } of upkeepDue(machine, {
       sinceDressed: since('dressed'),
       sinceServiced: since('serviced'),

@@ -52,9 +52,9 @@ function grinderView(views: Views, runs: GrindRuns, machine: Machine): GrinderVi
   const services = machine.services ?? [];
   const last = (what: string): number => services.findLast((row) => row.what === what)?.at ?? 0;
   const hours = {
-    run: runs.hoursSince(machine.id, 0, now),
-    sinceDressed: runs.hoursSince(machine.id, last('dressed'), now),
-    sinceServiced: runs.hoursSince(machine.id, last('serviced'), now),
+    run: runs.lives.hoursSince(machine.id, 0, now),
+    sinceDressed: runs.lives.hoursSince(machine.id, last('dressed'), now),
+    sinceServiced: runs.lives.hoursSince(machine.id, last('serviced'), now),
   };
   const person = (id: string): string => workshop.people.get(id)?.name ?? '';
   const cleaned = machine.cleanings?.at(-1);

@@ -10,20 +10,18 @@ import type { BowlTemp } from '@wunsch/core/grind/warming';
 import type { Population, Solid } from '@wunsch/core/grind/fineness';
 import type { GrindPrior, GrindReading } from '@wunsch/core/grind/forecast';
 import { evidenceOf, priorFrom, type GrindEvidence } from '@wunsch/core/grind/prior';
-import { grinding, lifeOf, moving, runningIn, type Life, type RunEvent } from '@wunsch/core/grind/running';
+import { grinding, moving } from '@wunsch/core/grind/running';
 import { isRunning, momentReached, runningHours, type Stretch } from '@wunsch/core/run/stretches';
 import { momentOf } from '@wunsch/core/run/attended';
 import type { ConcheStudy, GrindStudy } from '@wunsch/core/grind/tonight';
 import type { Views } from '../ledger/views';
+import { areSame, BatchLives, notesOf, type Lived } from './lives';
 
 /** What a grind was, by its own steps. */
-export interface GrindRun {
+export interface GrindRun extends Lived {
   batch: Batch;
   machineId: string | null;
-  startedAt: number;
-  endedAt: number | null;
-  /** How the bowl stood from when to when; when it was ground, and when it was moved at all. */
-  life: Life;
+  /** When it was ground, and when it was moved at all. */
   stretches: Stretch[];
   moved: Stretch[];
   charges: Charged[];
@@ -35,13 +33,6 @@ export interface GrindRun {
   massG: number;
   group: string;
 }
-
-const EVENTS: Partial<Record<CommandOf<'reading'>['what'], Exclude<RunEvent['what'], 'into'>>> = {
-  'stones-stop': 'stop',
-  'stones-run': 'run',
-  'stones-up': 'up',
-  'stones-down': 'down',
-};
 
 /** Earlier batches of a bean whose conching is looked back on. */
 const MOST_CONCHED = 12;
@@ -61,12 +52,6 @@ export function grindRuns(views: Views): GrindRuns {
   return known;
 }
 
-/** A batch, and the steps that name it. */
-interface Begun {
-  batch: Batch;
-  steps: readonly Step[];
-}
-
 interface KeptRun {
   /** What it was read from. */
   steps: readonly Step[];
@@ -79,48 +64,29 @@ export class GrindRuns {
   private readonly kept = new Map<string, KeptRun>();
   private readonly priors = new Map<string, { key: string; prior: GrindPrior }>();
 
-  constructor(private readonly views: Views) {}
+  readonly lives: BatchLives;
+
+  constructor(private readonly views: Views) {
+    this.lives = new BatchLives(views);
+  }
 
   /** A batch's run; null before anything was charged. */
   run(batch: Batch): GrindRun | null {
     const steps = this.views.stepsOfBatch(batch.id);
     const before = this.kept.get(batch.id);
-    if (before?.run.batch === batch && before.steps.length === steps.length) {
-      if (steps.every((step, i) => before.steps[i] === step)) return before.run;
-    }
+    if (before?.run.batch === batch && areSame(before.steps, steps)) return before.run;
     const run = this.read(batch, steps);
     if (run) this.kept.set(batch.id, { steps, run, evidence: null });
     return run;
   }
 
-  private conches(machineId: string | null): boolean {
-    return machineId !== null && this.views.workshop.machines.get(machineId)?.conches === true;
-  }
-
   private read(batch: Batch, steps: readonly Step[]): GrindRun | null {
+    const lived = this.lives.of({ batch, steps });
+    if (!lived) return null;
+    const { startedAt, endedAt, life } = lived;
     const charged = steps.filter(({ kind }) => kind === 'charge');
-    const first = charged[0];
-    if (!first) return null;
     const emptied = steps.findLast(({ kind }) => kind === 'discharge');
-    const endedAt = emptied && !this.views.workshop.book.live.has(batch.id) ? emptied.at : null;
-    const notes = steps.flatMap((step) =>
-      step.kind === 'reading' && (endedAt === null || step.at <= endedAt)
-        ? [{ at: step.at, machineId: step.machineId, ...(step.command as CommandOf<'reading'>) }]
-        : [],
-    );
-    const began = first.machineId ?? batch.machineId;
-    const life = lifeOf(
-      first.at,
-      notes.flatMap(({ at, what, machineId }): RunEvent[] => {
-        const event = EVENTS[what];
-        if (event) return [{ at, what: event }];
-        return what === 'move' && machineId !== null
-          ? [{ at, what: 'into', machineId, conches: this.conches(machineId) }]
-          : [];
-      }),
-      endedAt,
-      { machineId: began, conches: this.conches(began) },
-    );
+    const notes = notesOf(steps, endedAt);
     const [stretches, moved] = [grinding(life), moving(life)];
     const hoursAt = (at: number): number => runningHours(stretches, at);
     const movedAt = (at: number): number => runningHours(moved, at);
@@ -138,7 +104,7 @@ export class GrindRuns {
       (batch.acts ?? []).filter(({ doneAt }) => doneAt !== null),
       charges,
       new Map(),
-      first.at,
+      startedAt,
     );
     const scores = (asked: string) =>
       notes.flatMap(({ at, what, value }) =>
@@ -147,7 +113,7 @@ export class GrindRuns {
     return {
       batch,
       machineId: this.views.machineOf(batch.id),
-      startedAt: first.at,
+      startedAt,
       endedAt,
       life,
       stretches,
@@ -201,7 +167,7 @@ export class GrindRuns {
     const { book } = this.views.workshop;
     const runs: GrindRun[] = [];
     // From the one begun last: no more are read than are asked.
-    for (const { batch, steps } of this.inMachine(machineId).toReversed()) {
+    for (const { batch, steps } of this.lives.inMachine(machineId).toReversed()) {
       if (runs.length === MOST_PAST) break;
       if (book.live.has(batch.id) || (steps[0]?.at ?? 0) > before) continue;
       const run = this.run(batch);
@@ -284,58 +250,12 @@ export class GrindRuns {
       .filter((step) => step.kind === 'reading' && (step.command as CommandOf<'reading'>).what === 'pass').length;
   }
 
-  private byMachine = { of: '', rows: new Map<string, Begun[]>() };
-
-  /** Batches that were in a machine, oldest first; not yet read as runs. */
-  private inMachine(machineId: string): readonly Begun[] {
-    const { told, batches } = this.views.workshop;
-    const of = `${this.views.batchSteps} ${told}`;
-    if (this.byMachine.of !== of) {
-      const rows = new Map<string, Begun[]>();
-      for (const batch of batches.values()) {
-        const steps = this.views.stepsOfBatch(batch.id);
-        for (const id of new Set([batch.machineId, ...steps.map((step) => step.machineId)])) {
-          if (id === null) continue;
-          const list = rows.get(id);
-          if (list) list.push({ batch, steps });
-          else rows.set(id, [{ batch, steps }]);
-        }
-      }
-      for (const list of rows.values()) list.sort((a, b) => (a.steps[0]?.at ?? 0) - (b.steps[0]?.at ?? 0));
-      this.byMachine = { of, rows };
-    }
-    return this.byMachine.rows.get(machineId) ?? [];
-  }
-
   /** Runs that were in a machine, oldest first. */
   ofMachine(machineId: string): readonly GrindRun[] {
-    return this.inMachine(machineId)
+    return this.lives
+      .inMachine(machineId)
       .flatMap(({ batch }) => this.run(batch) ?? [])
       .filter(({ life }) => life.some((row) => row.machineId === machineId));
-  }
-
-  private readonly ended = new Map<string, { of: string; hours: number; live: readonly GrindRun[] }>();
-
-  /** Hours that a machine ran from a moment on, up to now. What has ended is summed once, until something is entered. */
-  hoursSince(machineId: string, since: number, now: number): number {
-    const state = `${this.views.batchSteps} ${this.views.workshop.told}`;
-    const key = `${machineId} ${since}`;
-    const sum = (runs: readonly GrindRun[]): number =>
-      runs.reduce((hours, { life }) => {
-        const own = runningIn(life, machineId);
-        return hours + runningHours(own, now) - runningHours(own, since);
-      }, 0);
-    let known = this.ended.get(key);
-    if (known?.of !== state) {
-      const runs = this.inMachine(machineId).flatMap(({ batch, steps }) => {
-        const goesOn = this.views.workshop.book.live.has(batch.id) || (steps.at(-1)?.at ?? 0) > since;
-        return (goesOn && this.run(batch)) || [];
-      });
-      const isLive = ({ endedAt }: GrindRun): boolean => endedAt === null;
-      known = { of: state, hours: sum(runs.filter((run) => !isLive(run))), live: runs.filter(isLive) };
-      this.ended.set(key, known);
-    }
-    return known.hours + sum(known.live);
   }
 
   /** Earlier batches of the same recipe or bean: how long they were conched, and what became of them. */

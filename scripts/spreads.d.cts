@@ -1,0 +1,5 @@
+declare const spreads: {
+  env: { targets: { node: string }; include: string[] };
+  assumptions: Record<string, boolean>;
+};
+export = spreads;

@@ -1,0 +1,126 @@
+import type { CommandOf } from '@wunsch/core/commands';
+import { lifeOf, runningIn, type Life, type RunEvent } from '@wunsch/core/grind/running';
+import type { Batch, Step } from '@wunsch/core/ledger/types';
+import { runningHours } from '@wunsch/core/run/stretches';
+import type { Views } from '../ledger/views';
+
+/** How a batch's bowl stood from when to when, on whatever machine. */
+export interface Lived {
+  startedAt: number;
+  endedAt: number | null;
+  life: Life;
+}
+
+/** A batch, and the steps that name it. */
+export interface Begun {
+  batch: Batch;
+  steps: readonly Step[];
+}
+
+/** What was read or noted of a batch until it was emptied. */
+export const notesOf = (steps: readonly Step[], endedAt: number | null) =>
+  steps.flatMap((step) =>
+    step.kind === 'reading' && (endedAt === null || step.at <= endedAt)
+      ? [{ at: step.at, machineId: step.machineId, ...(step.command as CommandOf<'reading'>) }]
+      : [],
+  );
+
+const EVENTS: Partial<Record<CommandOf<'reading'>['what'], Exclude<RunEvent['what'], 'into'>>> = {
+  'stones-stop': 'stop',
+  'stones-run': 'run',
+  'stones-up': 'up',
+  'stones-down': 'down',
+};
+
+/** Whether two lists of steps are the same steps. */
+export const areSame = (a: readonly Step[], b: readonly Step[]): boolean =>
+  a === b || (a.length === b.length && a.every((step, i) => step === b[i]));
+
+/**
+ * The lives of all batches, and the hours of machines that come of them. Less than what a forecast asks of a grind: all
+ * that were ever ground are kept.
+ */
+export class BatchLives {
+  /** How batches lived that are over. */
+  private readonly over = new Map<string, { steps: readonly Step[]; lived: Lived }>();
+
+  constructor(private readonly views: Views) {}
+
+  /** How a batch's bowl stood from when to when; null before anything was charged. */
+  of(begun: Begun): Lived | null {
+    const { batch, steps } = begun;
+    const before = this.over.get(batch.id);
+    if (before && areSame(before.steps, steps)) return before.lived;
+    const lived = this.read(begun);
+    if (lived && lived.endedAt !== null) this.over.set(batch.id, { steps, lived });
+    return lived;
+  }
+
+  private conches(machineId: string | null): boolean {
+    return machineId !== null && this.views.workshop.machines.get(machineId)?.conches === true;
+  }
+
+  private read({ batch, steps }: Begun): Lived | null {
+    const first = steps.find(({ kind }) => kind === 'charge');
+    if (!first) return null;
+    const emptied = steps.findLast(({ kind }) => kind === 'discharge');
+    const endedAt = emptied && !this.views.workshop.book.live.has(batch.id) ? emptied.at : null;
+    const began = first.machineId ?? batch.machineId;
+    const events = notesOf(steps, endedAt).flatMap(({ at, what, machineId }): RunEvent[] => {
+      const event = EVENTS[what];
+      if (event) return [{ at, what: event }];
+      return what === 'move' && machineId !== null
+        ? [{ at, what: 'into', machineId, conches: this.conches(machineId) }]
+        : [];
+    });
+    const begin = { machineId: began, conches: this.conches(began) };
+    return { startedAt: first.at, endedAt, life: lifeOf(first.at, events, endedAt, begin) };
+  }
+
+  private byMachine = { of: '', rows: new Map<string, Begun[]>() };
+
+  /** Batches that were in a machine, oldest first; not yet read as runs. */
+  inMachine(machineId: string): readonly Begun[] {
+    const { told, batches } = this.views.workshop;
+    const of = `${this.views.batchSteps} ${told}`;
+    if (this.byMachine.of !== of) {
+      const rows = new Map<string, Begun[]>();
+      for (const batch of batches.values()) {
+        const steps = this.views.stepsOfBatch(batch.id);
+        for (const id of new Set([batch.machineId, ...steps.map((step) => step.machineId)])) {
+          if (id === null) continue;
+          const list = rows.get(id);
+          if (list) list.push({ batch, steps });
+          else rows.set(id, [{ batch, steps }]);
+        }
+      }
+      for (const list of rows.values()) list.sort((a, b) => (a.steps[0]?.at ?? 0) - (b.steps[0]?.at ?? 0));
+      this.byMachine = { of, rows };
+    }
+    return this.byMachine.rows.get(machineId) ?? [];
+  }
+
+  private readonly summed = new Map<string, { of: string; hours: number; live: readonly Lived[] }>();
+
+  /** Hours that a machine ran from a moment on, up to now. What has ended is summed once, until something is entered. */
+  hoursSince(machineId: string, since: number, now: number): number {
+    const state = `${this.views.batchSteps} ${this.views.workshop.told}`;
+    const key = `${machineId} ${since}`;
+    const sum = (lives: readonly Lived[]): number =>
+      lives.reduce((hours, { life }) => {
+        const own = runningIn(life, machineId);
+        return hours + runningHours(own, now) - runningHours(own, since);
+      }, 0);
+    let known = this.summed.get(key);
+    if (known?.of !== state) {
+      const lives = this.inMachine(machineId).flatMap((begun) => {
+        const goesOn = this.views.workshop.book.live.has(begun.batch.id) || (begun.steps.at(-1)?.at ?? 0) > since;
+        return (goesOn && this.of(begun)) || [];
+      });
+      const isLive = ({ endedAt }: Lived): boolean => endedAt === null;
+      known = { of: state, hours: sum(lives.filter((lived) => !isLive(lived))), live: lives.filter(isLive) };
+      this.summed.set(key, known);
+    }
+    return known.hours + sum(known.live);
+  }
+}
