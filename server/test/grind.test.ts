@@ -272,6 +272,71 @@ test('a machine is known by its own bowls: spills, hours, upkeep, what stays in 
   ).toBe(422);
 });
 
+test('a machine counts the hours that it had a mass in it, bowl by bowl; what is corrected moves them', async () => {
+  server.workshop.putMachine({ ...server.workshop.machines.get('stone'), id: 'other', name: 'Other stone' } as never);
+  const hours = async (machine: string) =>
+    ((await server.call('GET', `/api/grind/machines/${machine}`)).body as GrinderView).hours;
+  const emptied = (batchId: string) =>
+    server.step({ kind: 'discharge', batchId, outsG: [9800], holdUpG: 200, note: '' } as never);
+  const first = await bowl('First');
+  clock = Date.UTC(2026, 8, 1, 6) + 20 * HOUR;
+  const end = await emptied(first.id);
+  const one = (await hours('stone')).run;
+  expect(await hours('other')).toEqual({ run: 0, sinceDressed: 0, sinceServiced: 0 });
+  await server.call('POST', '/api/workshop/machines/stone/services', { personId: 'ann', what: 'dressed' });
+  // The second is moved on after four hours, while it runs.
+  clock += 4 * HOUR;
+  const began = clock;
+  const second = await bowl('Second');
+  clock = began + 10 * HOUR;
+  const moved = await server.call('POST', '/api/ledger/steps', {
+    personId: 'ann',
+    machineId: 'other',
+    command: { kind: 'reading', batchId: second.id, what: 'move', value: null, note: '' },
+  });
+  expect(moved.status).toBe(201);
+  clock = began + 13 * HOUR;
+  expect(await hours('other')).toEqual({ run: 3, sinceDressed: 3, sinceServiced: 3 });
+  expect(await hours('stone')).toEqual({ run: one + 10, sinceDressed: 10, sinceServiced: one + 10 });
+  // What has ended counts on as it was; what runs goes on.
+  await emptied(second.id);
+  clock += 50 * HOUR;
+  expect((await hours('other')).run).toBe(3);
+  const corrected = await server.call('POST', `/api/ledger/steps/${end.id}/correct`, {
+    personId: 'ann',
+    reason: 'it was emptied earlier',
+    at: new Date(end.at - 5 * HOUR).toISOString(),
+    command: { kind: 'discharge', batchId: first.id, outsG: [9800], holdUpG: 200, note: '' },
+  });
+  expect([corrected.status, (corrected.body as { detail?: string }).detail]).toEqual([201, undefined]);
+  expect((await hours('stone')).run).toBe(one + 5);
+});
+
+test('what finished grinds teach is of the newest of that machine, oldest of them first, and none of another', async () => {
+  const codes: string[] = [];
+  for (let i = 0; i < 3; i += 1) {
+    const { id, code } = await bowl(`Grind ${i}`);
+    codes.push(code);
+    for (const micron of [45, 30, 19]) {
+      clock += 8 * HOUR;
+      await reading(id, 'micron', micron);
+    }
+    clock += HOUR;
+    await server.step({ kind: 'discharge', batchId: id, outsG: [9800], holdUpG: 200, micron: 19, note: '' } as never);
+    clock += HOUR;
+  }
+  const hits = async (machine: string) =>
+    ((await server.call('GET', `/api/grind/machines/${machine}/hits`)).body as GrindHits).grinds;
+  expect((await hits('stone')).map(({ code }) => code)).toEqual(codes);
+  server.workshop.putMachine({ ...server.workshop.machines.get('stone'), id: 'other', name: 'Other stone' } as never);
+  expect(await hits('other')).toEqual([]);
+  // One that is still on the stones teaches nothing yet.
+  const { id } = await bowl('Running');
+  clock += 8 * HOUR;
+  await reading(id, 'micron', 40);
+  expect((await hits('stone')).map(({ code }) => code)).toEqual(codes);
+});
+
 test('blocks are tasted on the shelf and meant to come off on a day of their own', async () => {
   const { id, code } = await bowl();
   clock += 30 * HOUR;

@@ -7,6 +7,7 @@ for (const name of ['TextEncoder', 'TextDecoder']) globalThis[name] ??= util[nam
 process.env.NODE_ENV = 'test';
 
 if (typeof Element !== 'undefined') Element.prototype.scrollIntoView ??= () => undefined;
+performance.measure ??= () => undefined;
 globalThis.ResizeObserver ??= class {
   observe() {}
   unobserve() {}

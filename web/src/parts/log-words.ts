@@ -53,7 +53,7 @@ export function gramWords(step: StepView, show: Show, losses = lossWords(step, s
     .map((line) => `${show.mass(line.massMg)} husk`);
   const main =
     step.inMg > 0
-      ? `${show.mass(step.inMg)} in${step.goodMg > 0 && onTo ? `, ${show.mass(step.goodMg)} on` : ''}`
+      ? `${show.mass(step.inMg)} in${step.goodMg > 0 && onTo ? `, ${show.massBeside(step.goodMg, step.inMg)} on` : ''}`
       : show.mass(step.goodMg);
   return [main, ...bars, ...husk, ...losses].join(', ');
 }

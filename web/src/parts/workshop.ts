@@ -24,6 +24,8 @@ export function useHere(): Here {
 
 export interface Show {
   mass: (mg: number) => string;
+  /** A weight that is read beside a larger one: in the same unit. */
+  massBeside: (mg: number, largerMg: number) => string;
   /** The weight of one piece, in the unit of its own size whatever the screen's is. */
   pieceMass: (mg: number) => string;
   money: (milli: number) => string;
@@ -82,6 +84,7 @@ export function useShow(unit?: MassUnit): Show {
     gramsFromHeavy: (value) => gramsFrom(value, heavy),
     heavyFromGrams: (grams) => gramsTo(grams, heavy),
     mass: (mg) => formatMass(mg, massSystem, unit ?? screen ?? undefined),
+    massBeside: (mg, largerMg) => formatMass(mg, massSystem, unit ?? screen ?? massUnitFor(largerMg, massSystem)),
     pieceMass: (mg) => formatMass(mg, massSystem),
     money: (milli) => formatMoney(milli, currency),
     temp: (c) => formatTemperature(c, temperatureUnit),
