@@ -190,7 +190,9 @@ test('an 80 % kilo by a kitchen maker on a phone', async ({ page }) => {
   }
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await page.getByRole('button', { name: 'Into the bowl' }).click();
-  await expect(page.getByText('80.0 %', { exact: true })).toBeVisible();
+  await expect(page).toHaveURL(/\/station\/grind\?batch=B/);
+  await expect(page.getByRole('button', { name: /Kitchen 80/ })).toBeVisible();
+  await expect(page.getByText('80.0 % cocoa', { exact: true })).toBeVisible();
 });
 
 test('a slider dragged is followed at once; a version says what changed; a swap says what cannot be kept; a ladder is planned', async ({

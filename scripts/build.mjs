@@ -34,7 +34,7 @@ export async function build({ force = false } = {}) {
     const { writeDatabases } = await import('./database.mjs');
     await writeDatabases(join(root, 'server/migrations'), join(root, 'server/dist/database'));
   }
-  if (force || isStale('server/dist/main.js', 'server/src', 'core/src', 'package-lock.json')) {
+  if (force || isStale('server/dist/main.js', 'server/src', 'core/src', 'scripts/spreads.cjs', 'package-lock.json')) {
     const { build: bundle } = await import('esbuild');
     await bundle({
       entryPoints: {
