@@ -50,7 +50,7 @@ export function BatchPage() {
           note={
             <>
               {cocoaNote(composition)}
-              {goods.length > 1 && `; ${goods[0]?.composition.cocoaPct.toFixed(1)} % in the bowl`}
+              {goods.length > 1 && `; ${goods[0]?.composition.cocoaPct.toFixed(1)}\u00a0% in the bowl`}
               {off !== null && Math.abs(off) >= 0.5 && (
                 <strong className="block text-crimson">
                   {Math.abs(off).toFixed(1)} points {off > 0 ? 'over' : 'under'} the {batch.cocoaTargetPct} % meant
