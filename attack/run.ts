@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { seeded } from '@wunsch/core/stats/chance';
 import { routesOf, send, SLOWEST_MS, spoiled, Storm, type Tally } from './hostile';
-import { SERVER } from '../scripts/server.mjs';
+import { SERVER, SERVER_ENV } from '../scripts/server.mjs';
 
 /*
  * npm run attack [-- --seed 1 --requests 3000 --kills 10 --writers 40 --restores 30 --slow 30]: a server of its own is
@@ -43,7 +43,7 @@ const directory = (): string => {
 function start(data: string, flags: string[] = []): Promise<Server> {
   const child = spawn(process.execPath, [...SERVER, ...flags], {
     cwd: root,
-    env: { ...process.env, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: data },
+    env: { ...process.env, ...SERVER_ENV, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: data },
   });
   return new Promise((resolve, reject) => {
     let output = '';

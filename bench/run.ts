@@ -9,7 +9,7 @@ import { measureRoasting } from './roast';
 import { measureTasting } from './taste';
 import { measureTempering } from './temper';
 import { compositionOf } from '@wunsch/core/composition/composition';
-import { SERVER } from '../scripts/server.mjs';
+import { SERVER, SERVER_ENV } from '../scripts/server.mjs';
 
 /** Measures what the budgets speak of, on the demo and on ten years of work, and prints a table. */
 const root = join(import.meta.dirname, '..');
@@ -55,7 +55,7 @@ function start(flags: string[], directory: string): Promise<Server> {
   const began = performance.now();
   const child = spawn(process.execPath, [...SERVER, ...flags], {
     cwd: root,
-    env: { ...process.env, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: directory },
+    env: { ...process.env, ...SERVER_ENV, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: directory },
   });
   return new Promise((resolve, reject) => {
     let output = '';

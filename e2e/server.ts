@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
-import { SERVER } from '../scripts/server.mjs';
+import { SERVER, SERVER_ENV } from '../scripts/server.mjs';
 
 const root = join(import.meta.dirname, '..');
 
@@ -26,7 +26,7 @@ export async function startServer(
 ): Promise<RunningServer> {
   const child: ChildProcess = spawn(process.execPath, [...SERVER, ...flags], {
     cwd: root,
-    env: { ...process.env, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: data, ...env },
+    env: { ...process.env, ...SERVER_ENV, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: data, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   const ended = new Promise<void>((done) => child.once('exit', () => done()));

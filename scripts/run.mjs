@@ -1,7 +1,7 @@
 // npm run demo | start | dev | bench | attack | calibrate | screenshots: works in a bare clone.
 import { spawn } from 'node:child_process';
 import { installChromium, installPackages, root, run } from './install.mjs';
-import { SERVER } from './server.mjs';
+import { SERVER, SERVER_ENV } from './server.mjs';
 
 const [what = 'start', ...rest] = process.argv.slice(2);
 
@@ -17,11 +17,12 @@ let code;
 if (what === 'demo' || what === 'start') {
   await build();
   code = await keep(process.execPath, [...SERVER, ...(what === 'demo' ? ['--demo'] : []), ...rest], {
+    ...SERVER_ENV,
     WUNSCH_LOG: process.env.WUNSCH_LOG ?? (what === 'demo' ? 'off' : 'on'),
   });
 } else if (what === 'dev') {
   await build();
-  const back = keep(process.execPath, [...SERVER, '--demo', ...rest]);
+  const back = keep(process.execPath, [...SERVER, '--demo', ...rest], SERVER_ENV);
   const front = keep('npx', ['vite', 'web']);
   code = await Promise.race([back, front]);
 } else if (what === 'bench') {

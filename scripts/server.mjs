@@ -1,3 +1,11 @@
 // How the server is started. Most of what it makes is let go of at once: a small place for what is young keeps its memory
 // small, and takes no longer.
 export const SERVER = ['--max-semi-space-size=8', 'server/dist/main.js'];
+
+// Large pieces of memory (columns, files, answers) are given back to the system when they are let go of, and not kept for
+// later by each thread: read by glibc when the process begins, and by nobody elsewhere.
+export const SERVER_ENV = {
+  MALLOC_ARENA_MAX: '2',
+  MALLOC_MMAP_THRESHOLD_: '131072',
+  MALLOC_TRIM_THRESHOLD_: '131072',
+};

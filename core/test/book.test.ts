@@ -1,5 +1,6 @@
 import { Book } from '../src/ledger/book';
 import type { Balance, Entry, Past } from '../src/ledger/entries';
+import type { PastHoldings } from '../src/ledger/holdings';
 import type { Holding, Step } from '../src/ledger/types';
 import { Bench, made, refusal, START } from './fixtures';
 
@@ -19,15 +20,23 @@ const grams = (g: number): Balance => ({ massMg: 1000 * g, pieces: 0 });
 
 /** A past of tubs and what moved in each, in grams, an hour apart; counts how often each is read. */
 class Tubs implements Past {
-  readonly steps: readonly Step[] = [];
-  readonly inForce: readonly Step[] = [];
-  readonly silent = [];
+  readonly size = 0;
+  readonly inForce = new Uint32Array();
   readonly reads = new Map<string, number>();
 
   constructor(private readonly moved: Readonly<Record<string, readonly number[]>>) {}
 
-  get balances(): [string, Balance][] {
-    return Object.entries(this.moved).map(([id, rows]) => [id, grams(rows.reduce((sum, g) => sum + g, 0))]);
+  step(): Step {
+    throw new Error('there is none');
+  }
+  rowOf = (): undefined => undefined;
+  successors = (): [] => [];
+  silent = (): [] => [];
+
+  balances(): [string, Balance][] {
+    return Object.entries(this.moved)
+      .map(([id, rows]): [string, Balance] => [id, grams(rows.reduce((sum, g) => sum + g, 0))])
+      .filter(([, { massMg }]) => massMg !== 0);
   }
 
   entriesOf(id: string): Entry[] {
@@ -42,11 +51,18 @@ class Tubs implements Past {
   }
 }
 
+const NO_HOLDINGS: PastHoldings = {
+  size: 0,
+  holding: (row) => tub(String(row)),
+  rowOf: () => undefined,
+  startingWith: () => [],
+};
+
 function begun(moved: Readonly<Record<string, readonly number[]>>): { book: Book; past: Tubs } {
   const book = new Book();
-  for (const id of Object.keys(moved)) book.addHolding(tub(id));
   const past = new Tubs(moved);
-  book.begin(past);
+  book.begin(past, NO_HOLDINGS);
+  for (const id of Object.keys(moved)) book.addHolding(tub(id));
   return { book, past };
 }
 

@@ -18,7 +18,7 @@ test('mass: what came in is what stands here, left, or was lost; nothing is ever
         expect(sum).toBe(0);
       }
       let standing = 0;
-      for (const id of book.holdings.keys()) {
+      for (const id of book.holdings.ids()) {
         let running = 0;
         for (const entry of book.entriesOf(id)) {
           running += entry.massMg;

@@ -67,15 +67,11 @@ export class Bench {
       },
       postings: plan.postings,
     };
-    for (const holding of plan.holdings) this.book.holdings.set(holding.id, holding);
     const steps = [step];
-    try {
+    this.book.holdings.with(plan.holdings, () => {
       steps.push(...this.following(step));
       this.book.check(steps);
-    } catch (error) {
-      for (const holding of plan.holdings) this.book.holdings.delete(holding.id);
-      throw error;
-    }
+    });
     for (const holding of plan.holdings) this.book.addHolding({ ...holding, madeBy: step.id });
     if (plan.batch) this.batches.set(plan.batch.id, plan.batch);
     for (const row of steps) this.book.insert(row);

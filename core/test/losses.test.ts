@@ -35,7 +35,7 @@ const winnowed = bench.do(
   },
   { minutes: 60 },
 );
-const flows = flowByStation(bench.book, new Map([...bench.book.steps.keys()].map((id) => [id, 1])));
+const flows = flowByStation(bench.book, new Map([...bench.book.steps.ids()].map((id) => [id, 1])));
 const way = lossWay(flows);
 
 function sumsOf(book: Book, steps: readonly Step[]): StationSums {

@@ -80,7 +80,7 @@ test('a book in numbers goes on where it stood as it grows, and begins anew afte
     bench.do({ kind: 'sort', sources: [{ holdingId: lot, massG: inG }], rejects: [], goodG, note: '' }, extra);
   const first = sort(1000, 950);
   const compiled = compiledOf(bench.book);
-  expect(compiled.steps).toHaveLength(2);
+  expect(compiled).toHaveLength(2);
   expect(compiled.takeMg).toEqual([1_000_000]);
   expect(compiled.putMg).toEqual([5_000_000, 950_000]);
   expect(compiled.ids[compiled.takeSlot[0] ?? -1]).toBe(lot);

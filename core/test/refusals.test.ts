@@ -47,7 +47,7 @@ test('a late entry that leaves enough is taken, in its place in the order', () =
   const lot = bench.lot(1_000);
   const second = bench.do(sortOf(made(lot), 400, 390));
   const first = bench.do(sortOf(made(lot), 300, 290), { at: second.at - 1 });
-  expect(bench.book.timeline.map(({ id }) => id)).toEqual([lot.id, first.id, second.id]);
+  expect([...bench.book.timeline].map(({ id }) => id)).toEqual([lot.id, first.id, second.id]);
 });
 
 test('a correction supersedes; what was made keeps its identity; the old version stays readable', () => {

@@ -207,7 +207,7 @@ describe('what complaints share', () => {
                 ? [['load', id]]
                 : [],
       ),
-      ...book.timeline.flatMap((step): [SharedKind, string][] =>
+      ...[...book.timeline].flatMap((step): [SharedKind, string][] =>
         step.kind === 'temper' ? [['pour', step.id]] : step.kind === 'charge' ? [['fill', step.batchId ?? '']] : [],
       ),
     ];

@@ -26,7 +26,7 @@ function known(): string[] {
   return [...book.holdings.values()]
     .flatMap(({ id, code }) => [id, code])
     .concat([...batches.values()].flatMap(({ id, code }) => [id, code]))
-    .concat([...book.steps.keys()].slice(-20), ['ann', 'sugar', 'wrapper', 'whole-bean']);
+    .concat([...book.steps.ids()].slice(-20), ['ann', 'sugar', 'wrapper', 'whole-bean']);
 }
 
 test.each([1, 2, 3])(

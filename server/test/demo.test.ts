@@ -25,7 +25,7 @@ afterAll(() => server.close());
 test('fourteen months, sixty batches and more, up to this hour', () => {
   const { book, batches } = server.workshop;
   expect(batches.size).toBeGreaterThanOrEqual(60);
-  const first = book.timeline[0]?.at ?? NOW;
+  const first = book.timeline.at(0)?.at ?? NOW;
   expect((NOW - first) / 86_400_000).toBeGreaterThan(400);
   expect(NOW - (book.timeline.at(-1)?.at ?? 0)).toBeLessThan(86_400_000);
 });
@@ -70,7 +70,7 @@ test('it is worked while somebody is there: hardly anything is entered on Sunday
 });
 
 test('its mistakes are there to be found', () => {
-  const notes = server.workshop.book.timeline
+  const notes = [...server.workshop.book.timeline]
     .map(({ command }) => String((command as { note?: string }).note ?? ''))
     .join('\n');
   for (const word of [
@@ -109,7 +109,7 @@ test('its roasts have their stories: programs in versions, a burnt load that is 
   const get = async <T>(url: string): Promise<T> => (await server.call('GET', url)).body as T;
   const { programs } = await get<{ programs: ProgramView[] }>('/api/roast/programs');
   expect(programs.map(({ version, loads }) => version === 2 && loads > 20)).toEqual([true, true, true, true]);
-  const burnt = server.workshop.book.timeline.find(
+  const burnt = [...server.workshop.book.timeline].find(
     ({ kind, command }) => kind === 'roast' && (command as { note: string }).note.includes('black edges'),
   );
   const code = server.workshop.book.holding(burnt?.slots['good'] ?? '').code;
@@ -199,7 +199,7 @@ function names(): string[] {
   const some = <T>(all: Iterable<T>, most = 4): T[] => [...all].slice(0, most);
   const kinds = new Map([...book.live].map((id) => [book.holding(id).kind, id]));
   const standing = [...kinds.values()];
-  const last = book.timeline.slice(-300).filter(({ kind }) => kind === 'temper' || kind === 'mould');
+  const last = [...book.timeline].slice(-300).filter(({ kind }) => kind === 'temper' || kind === 'mould');
   const roasted = some([...roasts.curves.values()].flatMap(({ loadId }) => (loadId === null ? [] : [loadId])));
   const inRecords = [...workshop.records.everything(), ...workshop.recipes.everything()].flatMap(({ id, value }) => [
     id,

@@ -86,7 +86,7 @@ test('acts planned ahead stand on the due line, are moved, done and dropped; a c
   await press(sugar?.id, { done: true });
   await press(lid?.id, { at: new Date(clock + 3 * HOUR).toISOString() });
   expect((await due()).map((row) => row.at)).toEqual([clock + 3 * HOUR]);
-  const begun = server.workshop.book.timeline.find(({ kind }) => kind === 'charge');
+  const begun = [...server.workshop.book.timeline].find(({ kind }) => kind === 'charge');
   const lotId = begun?.postings.find((p) => p.massMg < 0)?.holdingId ?? '';
   await server.call('POST', `/api/ledger/steps/${begun?.id}/correct`, {
     command: charge([{ holdingId: lotId, massG: 2010 }]),

@@ -14,10 +14,10 @@ beforeEach(() => server.reset());
 
 /** Everything that a workshop has in memory and answers from. */
 function stand({ book, seq, beans, works, lots, batches, valuation, reserved }: Inside): unknown {
-  const ids = [...book.holdings.keys()].sort();
+  const ids = [...book.holdings.ids()].sort();
   return {
     seq,
-    timeline: book.timeline.map(({ id }) => id),
+    timeline: [...book.timeline].map(({ id }) => id),
     holdings: ids.map((id) => ({ ...book.holding(id) })),
     balances: ids.map((id) => [id, book.balance(id), book.entriesOf(id), book.byCode(book.holding(id).code)?.id]),
     live: [...book.live].sort(),

@@ -72,13 +72,14 @@ const COARSER = 2.4;
 function coarserGates({ batchId, what, value }: ReadingCommand, { book, at, order }: GateContext): Gate[] {
   if (what !== 'micron' || value === null) return [];
   let last: { micron: number; at: number } | null = null;
-  for (let i = book.timeline.length - 1; i >= 0 && last === null; i -= 1) {
-    const step = book.timeline[i];
-    if (!step || step.batchId !== batchId || step.at > at || (step.at === at && step.order >= order)) continue;
+  for (const step of book.timeline.backwards()) {
+    if (step.batchId !== batchId || step.at > at || (step.at === at && step.order >= order)) continue;
     if (step.kind === 'charge') return [];
     if (step.kind !== 'reading') continue;
     const earlier = step.command as ReadingCommand;
-    if (earlier.what === 'micron' && earlier.value !== null) last = { micron: earlier.value, at: step.at };
+    if (earlier.what !== 'micron' || earlier.value === null) continue;
+    last = { micron: earlier.value, at: step.at };
+    break;
   }
   if (last === null || value - last.micron <= COARSER * Math.hypot(gaugeSd(value), gaugeSd(last.micron))) return [];
   return [

@@ -13,6 +13,9 @@ import {
   type Past,
   type Position,
 } from './entries';
+import { Holdings, type PastHoldings } from './holdings';
+import { Steps } from './steps';
+import { Timeline } from './timeline';
 import type { Holding, Step } from './types';
 
 let books = 0;
@@ -27,20 +30,19 @@ const MOST_ASKED = 2000;
  * `check` says whether steps may enter, `insert` enters one; neither does input or output.
  */
 export class Book {
-  readonly holdings = new Map<string, Holding>();
-  readonly steps = new Map<string, Step>();
+  readonly holdings = new Holdings();
+  readonly steps = new Steps();
   /** Steps in force, in the order of the work. */
-  readonly timeline: Step[] = [];
+  readonly timeline = new Timeline(this.steps);
   /** Of holdings that something was entered for since the past, and where there is none. */
   private readonly entries = new Map<string, Entry[]>();
   /** Of other holdings that were asked for lately. */
   private readonly asked = new Map<string, readonly Entry[]>();
   private readonly successors = new Map<string, string>();
-  /** Steps in force that are about a holding and move nothing in it, by holding. */
-  private readonly silent = new Map<string, Set<Step>>();
+  /** Steps in force that are about a holding and move nothing in it, by holding: their ids. */
+  private readonly silent = new Map<string, Set<string>>();
   /** Of holdings that something was entered for, and of the past what has something in it. */
   private readonly balances = new Map<string, Balance>();
-  private readonly codes = new Map<string, string>();
   /** Holdings with something in them. */
   readonly live = new Set<string>();
   private here: { version: number; holdings: readonly Holding[] } = { version: 0, holdings: [] };
@@ -61,17 +63,15 @@ export class Book {
     return `${this.number}.${this.rewritten}`;
   }
 
-  /** Enters steps of the past, before any other; they were checked when they were entered first. */
-  begin(past: Past): void {
+  /** Enters what is past, before anything else; it was checked when it was entered first. */
+  begin(past: Past, holdings: PastHoldings): void {
     this.past = past;
-    for (const step of past.steps) {
-      this.steps.set(step.id, step);
-      if (step.supersedes !== null) this.successors.set(step.supersedes, step.id);
-    }
-    for (const step of past.inForce) this.timeline.push(step);
-    for (const [holdingId, step] of past.silent) this.silentOf(holdingId).add(step);
-    for (const [holdingId, balance] of past.balances) {
-      if (balance.massMg === 0 && balance.pieces === 0) continue;
+    this.holdings.begin(holdings);
+    this.steps.begin(past);
+    this.timeline.begin(past.inForce);
+    for (const [stepId, by] of past.successors()) this.successors.set(stepId, by);
+    for (const [holdingId, stepId] of past.silent()) this.silentOf(holdingId).add(stepId);
+    for (const [holdingId, balance] of past.balances()) {
       this.balances.set(holdingId, balance);
       this.live.add(holdingId);
     }
@@ -84,17 +84,15 @@ export class Book {
   }
 
   addHolding(holding: Holding): void {
-    this.holdings.set(holding.id, holding);
-    this.codes.set(holding.code.toUpperCase(), holding.id);
+    this.holdings.set(holding);
   }
 
   /** Says something else of a holding that exists; its grams and its place stay. */
   restate(facts: Pick<Holding, 'id' | 'code' | 'name' | 'kind' | 'routeId' | 'batchId' | 'materialId'>): Holding {
-    const holding = this.holding(facts.id);
-    if (holding.code !== facts.code) this.codes.delete(holding.code.toUpperCase());
-    if (holding.kind !== facts.kind) this.changed = BEFORE_ALL;
-    Object.assign(holding, facts);
-    this.codes.set(facts.code.toUpperCase(), holding.id);
+    const before = this.holding(facts.id);
+    if (before.kind !== facts.kind) this.changed = BEFORE_ALL;
+    const holding = { ...before, ...facts };
+    this.holdings.set(holding);
     this.version += 1;
     return holding;
   }
@@ -113,8 +111,7 @@ export class Book {
   }
 
   byCode(code: string): Holding | undefined {
-    const id = this.codes.get(code.toUpperCase());
-    return id === undefined ? undefined : this.holdings.get(id);
+    return this.holdings.byCode(code);
   }
 
   balance(id: string): Balance {
@@ -157,8 +154,8 @@ export class Book {
 
   /** Counts of a holding after a moment that agreed with the book, and so moved nothing. */
   countsAfter(id: string, moment: Position): readonly Step[] {
-    const steps = this.silent.get(id);
-    return steps ? [...steps].filter((step) => comesBefore(moment, step)) : [];
+    const steps = Array.from(this.silent.get(id) ?? [], (stepId) => this.steps.get(stepId));
+    return steps.filter((step) => step !== undefined).filter((step) => comesBefore(moment, step));
   }
 
   /** The step that took this one's place, if any. */
@@ -308,7 +305,7 @@ export class Book {
         });
       for (const { holdingId } of step.postings) if (holdingId !== null) this.holding(holdingId);
     }
-    for (const holdingId of this.holdings.keys()) {
+    for (const holdingId of this.holdings.ids()) {
       if ((count += 1) % atOnce === 0) yield;
       const rows = this.entriesOf(holdingId);
       const sum = { massMg: 0, pieces: 0 };
@@ -327,9 +324,8 @@ export class Book {
       this.successors.set(old.id, step.id);
       this.retire(old);
     }
-    this.steps.set(step.id, step);
+    this.enforce(step, this.steps.add(step));
     this.version += 1;
-    this.enforce(step);
   }
 
   /** Takes back a step that was entered last, as if it had never been: for entries that are dropped half-way. */
@@ -340,29 +336,21 @@ export class Book {
     const old = step.supersedes === null ? undefined : this.steps.get(step.supersedes);
     if (!old) return;
     this.successors.delete(old.id);
-    this.enforce(old);
+    this.enforce(old, this.steps.numberOf(old.id) ?? 0);
   }
 
   /** Forgets a holding that no step names any more. */
   removeHolding(id: string): void {
-    const holding = this.holdings.get(id);
-    if (!holding) return;
     this.holdings.delete(id);
-    if (this.codes.get(holding.code.toUpperCase()) === id) this.codes.delete(holding.code.toUpperCase());
     this.version += 1;
   }
 
   /** Lets a step count. */
-  private enforce(step: Step): void {
+  private enforce(step: Step, number: number): void {
     if (step.withdrawn) return;
     const key = { at: step.at, order: step.order };
     this.note(key);
-    const last = this.timeline.at(-1);
-    if (!last || before(last, key) <= 0) this.timeline.push(step);
-    else {
-      this.timeline.splice(upperBound(this.timeline, key), 0, step);
-      this.rewritten += 1;
-    }
+    if (!this.timeline.insert(step, number)) this.rewritten += 1;
     this.keepSilent(step, true);
     for (const [holdingId, change] of movements(step.postings)) {
       const rows = this.rowsOf(holdingId);
@@ -379,8 +367,7 @@ export class Book {
     if (step.withdrawn) return;
     this.note(step);
     this.rewritten += 1;
-    const position = this.timeline.lastIndexOf(step);
-    if (position >= 0) this.timeline.splice(position, 1);
+    this.timeline.remove(this.steps.numberOf(step.id) ?? -1);
     this.keepSilent(step, false);
     for (const [holdingId, change] of movements(step.postings)) {
       const rows = this.rowsOf(holdingId);
@@ -393,11 +380,11 @@ export class Book {
   private keepSilent(step: Step, inForce: boolean): void {
     const about = silentAbout(step);
     if (about === null) return;
-    if (inForce) this.silentOf(about).add(step);
-    else this.silentOf(about).delete(step);
+    if (inForce) this.silentOf(about).add(step.id);
+    else this.silentOf(about).delete(step.id);
   }
 
-  private silentOf(holdingId: string): Set<Step> {
+  private silentOf(holdingId: string): Set<string> {
     let steps = this.silent.get(holdingId);
     if (!steps) this.silent.set(holdingId, (steps = new Set()));
     return steps;

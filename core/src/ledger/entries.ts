@@ -73,16 +73,25 @@ export function silentAbout(step: Step): string | null {
   return typeof about === 'string' ? about : null;
 }
 
-/** Steps that enter a book all at once: what they moved was added up before, and is looked up when it is asked for. */
+/**
+ * Steps that enter a book all at once: each is read when somebody asks for it, what they moved was added up before. They go
+ * by their rows, which count them in the order of recording.
+ */
 export interface Past {
-  /** In the order of recording. */
-  readonly steps: readonly Step[];
-  /** Those in force, in the order of the work. */
-  readonly inForce: readonly Step[];
+  /** How many there are. */
+  readonly size: number;
+  /** The step of a row. */
+  step(row: number): Step;
+  /** The row of a step; undefined where it is none of these. */
+  rowOf(stepId: string): number | undefined;
+  /** Rows of those in force, in the order of the work. */
+  readonly inForce: Uint32Array;
+  /** Those that another took the place of, and which. */
+  successors(): Iterable<readonly [stepId: string, by: string]>;
   /** Those in force that are about a holding and move nothing in it. */
-  readonly silent: Iterable<readonly [holdingId: string, step: Step]>;
-  /** What is in each holding that any of them named. */
-  readonly balances: Iterable<readonly [holdingId: string, balance: Balance]>;
+  silent(): Iterable<readonly [holdingId: string, stepId: string]>;
+  /** What is in each holding that any of them named and that is not empty. */
+  balances(): Iterable<readonly [holdingId: string, balance: Balance]>;
   /** What moved in a holding, in the order of the work; a list of its own for whoever asks. */
   entriesOf(holdingId: string): Entry[];
 }

@@ -80,7 +80,8 @@ export const moreThanNoise = (surplusMg: number, inMg: number): boolean =>
 /** Builds the postings of one step and keeps count of what is still to be explained. */
 export class Planner {
   readonly postings: Posting[] = [];
-  readonly holdings: Holding[] = [];
+  /** What is made; it can be said otherwise until the plan is done. */
+  readonly holdings: { -readonly [Fact in keyof Holding]: Holding[Fact] }[] = [];
   readonly restated: HoldingFacts[] = [];
   readonly slots: Record<string, string> = {};
   private inMg = 0;

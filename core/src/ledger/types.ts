@@ -29,19 +29,19 @@ export const HOLDING_KINDS = [
 export type HoldingKind = (typeof HOLDING_KINDS)[number];
 
 export interface Holding {
-  id: string;
-  code: string;
-  kind: HoldingKind;
-  name: string;
+  readonly id: string;
+  readonly code: string;
+  readonly kind: HoldingKind;
+  readonly name: string;
   /** Where it waits. */
-  place: Place;
-  routeId: string | null;
+  readonly place: Place;
+  readonly routeId: string | null;
   /** The grinder batch this came from, once there is one. */
-  batchId: string | null;
+  readonly batchId: string | null;
   /** For ingredients and packaging: what it is. */
-  materialId: string | null;
+  readonly materialId: string | null;
   /** The step that made it. */
-  madeBy: string;
+  readonly madeBy: string;
 }
 
 /** What comes out of a bowl, the latest last. */

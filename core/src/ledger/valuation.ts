@@ -105,7 +105,7 @@ export class Valuation {
     const { credits, takings } = shared(this.sales);
     const { timeline } = this.book;
     for (; this.applied < timeline.length; this.applied += 1) {
-      const step = timeline[this.applied];
+      const step = timeline.at(this.applied);
       if (!step || (until && comesBefore(until, step))) break;
       this.apply(step, credits.get(step.id), takings.get(step.id));
     }
@@ -120,7 +120,7 @@ export class Valuation {
     const sellsByProduct =
       step.money.revenueMilli !== 0 &&
       step.postings.some((p) => p.holdingId !== null && isByProduct(this.book.holding(p.holdingId).kind));
-    const isLast = this.book.timeline.at(-1) === step && this.book.timeline.length === this.applied + 1;
+    const isLast = this.book.timeline.at(-1)?.id === step.id && this.book.timeline.length === this.applied + 1;
     if (step.supersedes !== null || step.withdrawn || !isLast || sellsByProduct) return false;
     this.apply(step);
     this.applied += 1;
@@ -315,7 +315,7 @@ interface ByProductSale {
 function byProductSales(book: Book, from: number): ByProductSale[] {
   const rows: ByProductSale[] = [];
   for (let i = from; i < book.timeline.length; i += 1) {
-    const sale = book.timeline[i];
+    const sale = book.timeline.at(i);
     if (!sale || sale.kind !== 'sell' || sale.money.revenueMilli <= 0) continue;
     for (const [holdingId, milli] of byProductTakings(book, sale)) {
       const fillings = book.entriesOf(holdingId).filter((entry) => entry.massMg > 0 && comesBefore(entry, sale));

@@ -54,7 +54,7 @@ export class BarsByBatch {
       this.bars = new Map();
       this.contents = new Map();
     }
-    for (; this.seen < book.timeline.length; this.seen += 1) this.apply(book, book.timeline[this.seen] as Step);
+    for (; this.seen < book.timeline.length; this.seen += 1) this.apply(book, book.timeline.at(this.seen) as Step);
     if (this.standing.state !== book.state) this.standing = { state: book.state, pieces: this.piecesHere(book) };
   }
 

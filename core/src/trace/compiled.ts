@@ -7,8 +7,8 @@ import type { Step } from '../ledger/types';
  */
 
 export interface CompiledBook {
-  /** The steps, as they were compiled. */
-  steps: Step[];
+  /** So many steps, from the first of the timeline, are compiled. */
+  length: number;
   /** Holdings by their number. */
   ids: string[];
   slotOf: Map<string, number>;
@@ -22,10 +22,10 @@ export interface CompiledBook {
   putMg: number[];
 }
 
-const kept = new WeakMap<Book, { state: string; compiled: CompiledBook }>();
+const kept = new WeakMap<Book, { state: string; line: string; compiled: CompiledBook }>();
 
 const empty = (): CompiledBook => ({
-  steps: [],
+  length: 0,
   ids: [],
   slotOf: new Map(),
   takeEnd: [],
@@ -41,17 +41,12 @@ export function compiledOf(book: Book): CompiledBook {
   const there = kept.get(book);
   if (there?.state === book.state) return there.compiled;
   const { timeline } = book;
-  const before = there?.compiled;
-  const grew =
-    before !== undefined &&
-    before.steps.length <= timeline.length &&
-    before.steps.every((step, i) => timeline[i] === step);
-  const compiled = grew ? before : empty();
-  for (let i = compiled.steps.length; i < timeline.length; i += 1) {
-    const step = timeline[i];
+  const compiled = there?.line === book.line ? there.compiled : empty();
+  for (let i = compiled.length; i < timeline.length; i += 1) {
+    const step = timeline.at(i);
     if (step) append(compiled, step);
   }
-  kept.set(book, { state: book.state, compiled });
+  kept.set(book, { state: book.state, line: book.line, compiled });
   return compiled;
 }
 
@@ -73,7 +68,7 @@ function append(compiled: CompiledBook, step: Step): void {
       putMg.push(massMg);
     }
   }
-  compiled.steps.push(step);
+  compiled.length += 1;
   compiled.takeEnd.push(takeSlot.length);
   compiled.putEnd.push(putSlot.length);
 }

@@ -191,8 +191,10 @@ function follow(book: Book, seeds: ReadonlySet<string>, side: Side): Forward & {
   // Before a subject is filled nothing of it can be anywhere, but what it will meet is being made.
   let counts = false;
   let [take, put] = [0, 0];
-  compiled.steps.forEach((step, i) => {
-    let [poolMg, poolBasis, poolMine, reached] = [0, 0, 0, false];
+  for (let i = 0; i < compiled.length; i += 1) {
+    let [poolMg, poolBasis, poolMine] = [0, 0, 0];
+    // The step, where it takes some of the subject.
+    let reached: string | null = null;
     for (const end = takeEnd[i] ?? 0; take < end; take += 1) {
       const slot = takeSlot[take] ?? 0;
       const mg = takeMg[take] ?? 0;
@@ -202,12 +204,12 @@ function follow(book: Book, seeds: ReadonlySet<string>, side: Side): Forward & {
       poolMine += mg * own;
       massMg[slot] = (massMg[slot] ?? 0) - mg;
       if (own <= 0 && isSeed[slot] === 0) continue;
-      reached = true;
-      const shares = taken.get(step.id) ?? new Map<string, number>();
+      reached ??= book.timeline.at(i)?.id ?? '';
+      const shares = taken.get(reached) ?? new Map<string, number>();
       shares.set(ids[slot] ?? '', counted > 0 ? own / counted : 0);
-      taken.set(step.id, shares);
+      taken.set(reached, shares);
     }
-    if (reached) steps.set(step.id, poolBasis > 0 ? poolMine / poolBasis : 0);
+    if (reached !== null) steps.set(reached, poolBasis > 0 ? poolMine / poolBasis : 0);
     for (const end = putEnd[i] ?? 0; put < end; put += 1) {
       const mg = putMg[put] ?? 0;
       if (mg <= 0) continue;
@@ -237,7 +239,7 @@ function follow(book: Book, seeds: ReadonlySet<string>, side: Side): Forward & {
       if (isSeed[slot] === 1) counts ||= counted > 0;
       else if (own > 0 || holdings.has(ids[slot] ?? '')) holdings.set(ids[slot] ?? '', counted > 0 ? own / counted : 0);
     }
-  });
+  }
   return { steps, holdings, taken, side, counts };
 }
 

@@ -14,9 +14,8 @@ const isNotable = (step: Step): boolean =>
 export class Notables {
   private carried = new Map<string, ReadonlySet<Step>>();
   private state = '';
+  private line = '';
   private applied = 0;
-  private known = 0;
-  private last: Step | undefined;
 
   constructor(private readonly book: () => Book) {}
 
@@ -29,22 +28,13 @@ export class Notables {
   private bringUpToDate(): void {
     const book = this.book();
     if (book.state === this.state) return;
-    const { timeline, steps } = book;
-    const grown = timeline.length - this.applied;
-    const appendedOnly =
-      this.state.split('.')[0] === book.state.split('.')[0] &&
-      grown >= 0 &&
-      steps.size - this.known === grown &&
-      timeline[this.applied - 1] === this.last;
-    if (!appendedOnly) {
+    const { timeline } = book;
+    if (book.line !== this.line) {
       this.carried = new Map();
       this.applied = 0;
     }
-    for (let i = this.applied; i < timeline.length; i += 1) this.apply(timeline[i] as Step);
-    this.state = book.state;
-    this.applied = timeline.length;
-    this.known = steps.size;
-    this.last = timeline.at(-1);
+    for (let i = this.applied; i < timeline.length; i += 1) this.apply(timeline.at(i) as Step);
+    [this.state, this.line, this.applied] = [book.state, book.line, timeline.length];
   }
 
   private apply(step: Step): void {

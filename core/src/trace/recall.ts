@@ -68,11 +68,13 @@ function sentBack(book: Book, affected: ReadonlySet<string>): Map<string, { piec
 function withPacked(book: Book, subjects: readonly string[]): string[] {
   const wrappers = new Set(subjects.filter((id) => book.holding(id).kind === 'packaging'));
   if (wrappers.size === 0) return [...subjects];
-  const packed = book.timeline.flatMap((step) =>
-    step.postings.some(({ holdingId, pieces }) => pieces < 0 && holdingId !== null && wrappers.has(holdingId))
-      ? step.postings.flatMap(({ holdingId, massMg }) => (holdingId !== null && massMg > 0 ? [holdingId] : []))
-      : [],
-  );
+  const packed = book.timeline
+    .filter(({ postings }) =>
+      postings.some(({ holdingId, pieces }) => pieces < 0 && holdingId !== null && wrappers.has(holdingId)),
+    )
+    .flatMap(({ postings }) =>
+      postings.flatMap(({ holdingId, massMg }) => (holdingId !== null && massMg > 0 ? [holdingId] : [])),
+    );
   return [...new Set([...subjects, ...packed])];
 }
 

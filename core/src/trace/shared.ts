@@ -209,8 +209,8 @@ function indexOf(book: Book): ThingIndex {
   const compiled = compiledOf(book);
   const there = indices.get(book);
   const index: ThingIndex = there?.compiled === compiled ? there : { compiled, upTo: 0, at: new Map() };
-  for (; index.upTo < compiled.steps.length; index.upTo += 1) {
-    const step = compiled.steps[index.upTo];
+  for (; index.upTo < compiled.length; index.upTo += 1) {
+    const step = book.timeline.at(index.upTo);
     if (!step) continue;
     eachThing(book, step, (kind, id) => {
       const key = keyOf({ kind, id });
@@ -256,10 +256,11 @@ class Masks {
 function follow(book: Book, things: readonly SharedThing[], { dayRange }: SharedOptions): Masks {
   const words = Math.ceil(things.length / WORD);
   const { compiled, at } = indexOf(book);
-  const { steps, ids, slotOf, takeEnd, takeSlot, putEnd, putSlot } = compiled;
+  const { timeline } = book;
+  const { length, ids, slotOf, takeEnd, takeSlot, putEnd, putSlot } = compiled;
   // What each step brings in itself.
-  const own = new Uint32Array(steps.length * words);
-  let first = steps.length;
+  const own = new Uint32Array(length * words);
+  let first = length;
   const mark = (step: number, bit: number): void => {
     const where = step * words + Math.floor(bit / WORD);
     own[where] = (own[where] ?? 0) | (1 << (bit % WORD));
@@ -272,15 +273,15 @@ function follow(book: Book, things: readonly SharedThing[], { dayRange }: Shared
     }
     const [station = '', day = ''] = thing.id.split(' ');
     const [from, to] = dayRange(day);
-    for (let i = firstAt(steps, from); i < steps.length; i += 1) {
-      const step = steps[i];
+    for (let i = timeline.indexFrom(from); i < length; i += 1) {
+      const step = timeline.at(i);
       if (!step || step.at >= to) break;
       if (step.station === station && isDone(step)) mark(i, bit);
     }
   });
   const masks = new Uint32Array(ids.length * words);
   const pool = new Uint32Array(words);
-  for (let i = first; i < steps.length; i += 1) {
+  for (let i = first; i < length; i += 1) {
     let any = false;
     for (let w = 0; w < words; w += 1) pool[w] = own[i * words + w] ?? 0;
     for (let take = i === 0 ? 0 : (takeEnd[i - 1] ?? 0); take < (takeEnd[i] ?? 0); take += 1) {
@@ -297,17 +298,6 @@ function follow(book: Book, things: readonly SharedThing[], { dayRange }: Shared
   return new Masks(slotOf, words, masks);
 }
 
-/** The first step that was not before a moment. */
-function firstAt(steps: readonly Step[], at: number): number {
-  let [low, high] = [0, steps.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((steps[middle]?.at ?? 0) < at) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
-
 const populations = new WeakMap<Book, { state: string; goods: { id: string; pieces: number }[] }>();
 
 /** Finished goods, by the pieces that were made: packs, and bars that went into none. */
@@ -315,7 +305,7 @@ function populationOf(book: Book): { id: string; pieces: number }[] {
   const there = populations.get(book);
   if (there?.state === book.state) return there.goods;
   const goods: { id: string; pieces: number }[] = [];
-  for (const [id, { kind }] of book.holdings) {
+  for (const { id, kind } of book.holdings.values()) {
     if (!GOODS.includes(kind)) continue;
     let made = 0;
     let packed = 0;

@@ -1,13 +1,13 @@
 import { closeSync, existsSync, fsyncSync, openSync, renameSync, rmSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import { Book } from '@wunsch/core/ledger/book';
-import type { Step } from '@wunsch/core/ledger/types';
 import { Valuation, type WorthThen } from '@wunsch/core/ledger/valuation';
 import type { CurveMeta } from '@wunsch/core/workshop/kept';
 import type { Commit } from '../store/commits';
 import type { Changes, Records } from '../store/records';
 import { ChangeLog, type Noted } from './change-log';
 import { openHoldings, sealHoldings } from './holdings';
+import { Packed } from './packed';
 import { packSections, readSections, type Sections } from './sections';
 import { sealSteps } from './seal-steps';
 import { openSteps, type SealedSteps } from './sealed-steps';
@@ -31,9 +31,6 @@ interface Head {
   commit: Commit;
   /** Which program wrote it: another may read things otherwise. */
   build: string;
-  ids: string[];
-  words: string[];
-  codes: string[];
   worth: WorthHead;
   texts: Stretch[];
 }
@@ -90,17 +87,16 @@ export class Checkpoint {
     if (head.build !== this.build || lineage !== commit.lineage || number > commit.number) return null;
     const changes = this.log.read(number, commit.number);
     if (!changes) return null;
-    const words = new Words(head.words);
+    const words = new Words(Packed.open('words', sections));
     const texts = new TextFile(this.textPath, head.texts);
-    const steps = openSteps(words, head.ids, sections, texts.text);
+    const steps = openSteps(words, Packed.open('ids', sections), sections, texts.text);
     const book = new Book();
-    for (const holding of openHoldings(words, head, sections)) book.addHolding(holding);
-    book.begin(steps);
+    book.begin(steps, openHoldings(words, steps, sections));
     const then = openWorth(head.worth, words, book, sections);
     this.sealed = { steps, texts };
     this.whole = true;
     const small = json<Small>('small');
-    let seq = steps.steps.at(-1)?.seq ?? 0;
+    let seq = steps.tables.steps.seq.at(-1) ?? 0;
     for (const change of changes) {
       follow(small, book, change);
       seq = change.steps.at(-1)?.seq ?? seq;
@@ -167,31 +163,25 @@ export class Checkpoint {
    * @throws Error where the disk takes no more, or it cannot be kept like this; what was kept before stays
    */
   write(commit: Commit, small: Small, book: Book, then: WorthThen | null): void {
-    const steps = [...book.steps.values()];
     const before = this.sealed?.steps ?? null;
-    const rows = new Map(steps.map(({ id }, row) => [id, row]));
+    const fresh = [...book.steps.values()].slice(before?.size ?? 0);
+    const rows = new Map(fresh.map(({ id }, i) => [id, (before?.size ?? 0) + i]));
     const rowOf = (stepId: string): number => {
-      const row = rows.get(stepId);
+      const row = rows.get(stepId) ?? before?.rowOf(stepId);
       if (row === undefined) throw new Error(`step ${stepId} is not there`);
       return row;
     };
-    const words = new Words(before?.words.texts);
-    const holdings = sealHoldings(words, [...book.holdings.values()], rowOf);
-    const { sections: columns, texts } = sealSteps(words, before, steps.slice(before?.steps.length ?? 0), rowOf);
-    const { head: worth, sections } = worthAt(words, steps, book, then);
-    const head: Head = {
-      commit,
-      build: this.build,
-      ids: steps.map(({ id }) => id),
-      words: words.texts,
-      codes: holdings.codes,
-      worth,
-      texts: this.append(texts),
-    };
+    const words = new Words(before?.words.pack());
+    const holdings = sealHoldings(words, book.holdings.values(), rowOf);
+    const { sections: columns, texts } = sealSteps(words, before, fresh, rowOf);
+    const { head: worth, sections } = worthAt(words, book, then);
+    const head: Head = { commit, build: this.build, worth, texts: this.append(texts) };
     this.put({
       head: Buffer.from(JSON.stringify(head)),
       small: Buffer.from(JSON.stringify(small)),
-      ...holdings.sections,
+      ...words.pack().sections('words'),
+      ...Packed.of(book.steps.ids()).sections('ids'),
+      ...holdings,
       ...columns,
       ...sections,
     });
@@ -229,18 +219,13 @@ const textOf = (bytes: Uint8Array = new Uint8Array()): string =>
   Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length).toString();
 
 /** What everything was worth some steps before the end. */
-function worthAt(
-  words: Words,
-  steps: readonly Step[],
-  book: Book,
-  then: WorthThen | null,
-): { head: WorthHead; sections: Sections } {
-  const last = book.timeline[Math.max(0, book.timeline.length - 1 - REPLAYED)];
+function worthAt(words: Words, book: Book, then: WorthThen | null): { head: WorthHead; sections: Sections } {
+  const last = book.timeline.at(Math.max(0, book.timeline.length - 1 - REPLAYED));
   const upTo = last ? { at: last.at, order: last.order } : { at: 0, order: 0 };
   const valuation = new Valuation(book, then, upTo);
   return {
     head: { upTo, steps: valuation.steps, sales: valuation.salesReaching(upTo), totals: valuation.totals },
-    sections: worthSections(worthTables(words, steps, valuation)),
+    sections: worthSections(worthTables(words, book.steps.ids(), valuation)),
   };
 }
 
@@ -277,7 +262,7 @@ function follow(small: Small, book: Book, changes: Noted): void {
   for (const step of changes.steps) book.insert(step);
   for (const { id, facts, name, routeId } of changes.lotFacts) {
     small.lots.push({ id, facts });
-    Object.assign(book.holding(id), { name, routeId });
+    book.restate({ ...book.holding(id), name, routeId });
   }
   for (const holding of changes.restated) book.restate(holding);
 }

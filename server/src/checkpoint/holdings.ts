@@ -1,11 +1,14 @@
+import type { PastHoldings } from '@wunsch/core/ledger/holdings';
 import type { Holding } from '@wunsch/core/ledger/types';
-import { columnSections, Growing, openColumns } from './columns';
-import type { Sections } from './sections';
+import { columnSections, Growing, openColumns, type Columns } from './columns';
+import type { SealedSteps } from './sealed-steps';
+import { bytesOf, type Sections } from './sections';
 import type { Words } from './words';
 
 /** Holdings in columns, numbers of words but for the step that made each: that is a row. */
 const HOLDING = {
   id: 'u32',
+  code: 'u32',
   kind: 'u32',
   name: 'u32',
   place: 'u32',
@@ -14,20 +17,23 @@ const HOLDING = {
   material: 'u32',
   madeBy: 'u32',
 } as const;
+/** Rows in the order of their codes. */
+const BY_CODE = { row: 'u32' } as const;
+
+const capitals = (code: string): string => code.toUpperCase();
 
 /**
  * @param words grows by what they say
  * @param rowOf the row of a step
  */
-export function sealHoldings(
-  words: Words,
-  holdings: readonly Holding[],
-  rowOf: (stepId: string) => number,
-): { codes: string[]; sections: Sections } {
+export function sealHoldings(words: Words, holdings: Iterable<Holding>, rowOf: (stepId: string) => number): Sections {
   const columns = new Growing(HOLDING, null);
-  for (const { id, kind, name, place, routeId, batchId, materialId, madeBy } of holdings)
+  const codes: { code: string; row: number }[] = [];
+  for (const { id, code, kind, name, place, routeId, batchId, materialId, madeBy } of holdings) {
+    codes.push({ code: capitals(code), row: codes.length });
     columns.add({
       id: words.number(id),
+      code: words.number(code),
       kind: words.number(kind),
       name: words.number(name),
       place: words.number(place),
@@ -36,26 +42,79 @@ export function sealHoldings(
       material: words.number(materialId),
       madeBy: rowOf(madeBy),
     });
-  return { codes: holdings.map(({ code }) => code), sections: columnSections('holding', columns.whole()) };
+  }
+  codes.sort((a, b) => (a.code < b.code ? -1 : a.code > b.code ? 1 : 0));
+  return {
+    ...columnSections('holding', columns.whole()),
+    'by-code.row': bytesOf(Uint32Array.from(codes, ({ row }) => row)),
+  };
 }
 
-/** The holdings of a checkpoint. @param ids of the steps, by row */
-export function openHoldings(
-  words: Words,
-  { codes, ids }: { codes: readonly string[]; ids: readonly string[] },
-  sections: Sections,
-): Holding[] {
-  const { id, kind, name, place, route, batch, material, madeBy } = openColumns('holding', HOLDING, sections);
-  const text = (column: Uint32Array, row: number): string | null => words.text(column[row] ?? 0);
-  return codes.map((code, row) => ({
-    id: text(id, row) ?? '',
-    code,
-    kind: text(kind, row) as Holding['kind'],
-    name: text(name, row) ?? '',
-    place: text(place, row) as Holding['place'],
-    routeId: text(route, row),
-    batchId: text(batch, row),
-    materialId: text(material, row),
-    madeBy: ids[madeBy[row] ?? 0] ?? '',
-  }));
+/** The holdings of a checkpoint, as the book takes them in. */
+export class SealedHoldings implements PastHoldings {
+  /** Row of a holding, plus one, by the number of its id. */
+  private readonly rows: Uint32Array;
+
+  constructor(
+    private readonly words: Words,
+    /** Those that made them. */
+    private readonly steps: SealedSteps,
+    private readonly columns: Columns<typeof HOLDING>,
+    private readonly byCode: Columns<typeof BY_CODE>,
+  ) {
+    this.rows = new Uint32Array(words.length);
+    for (const [row, id] of columns.id.entries()) this.rows[id] = row + 1;
+  }
+
+  get size(): number {
+    return this.columns.id.length;
+  }
+
+  holding(row: number): Holding {
+    const { id, kind, name, place, route, batch, material, madeBy } = this.columns;
+    const shared = (column: Uint32Array): string | null => this.steps.word(column[row] ?? 0);
+    return {
+      id: this.words.text(id[row] ?? 0) ?? '',
+      code: this.code(row),
+      kind: shared(kind) as Holding['kind'],
+      name: shared(name) ?? '',
+      place: shared(place) as Holding['place'],
+      routeId: shared(route),
+      batchId: shared(batch),
+      materialId: shared(material),
+      madeBy: this.steps.idOf(madeBy[row] ?? 0),
+    };
+  }
+
+  rowOf(id: string): number | undefined {
+    const row = this.rows[this.words.find(id) ?? 0] ?? 0;
+    return row === 0 ? undefined : row - 1;
+  }
+
+  private code(row: number): string {
+    return this.words.text(this.columns.code[row] ?? 0) ?? '';
+  }
+
+  *startingWith(beginning: string): Generator<number> {
+    const { row: rows } = this.byCode;
+    let [low, high] = [0, rows.length];
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (capitals(this.code(rows[middle] ?? 0)) < beginning) low = middle + 1;
+      else high = middle;
+    }
+    for (const row of rows.subarray(low)) {
+      if (!capitals(this.code(row)).startsWith(beginning)) return;
+      yield row;
+    }
+  }
 }
+
+/** The holdings of a checkpoint. @param steps those that made them. @throws Error where it is no whole one */
+export const openHoldings = (words: Words, steps: SealedSteps, sections: Sections): SealedHoldings =>
+  new SealedHoldings(
+    words,
+    steps,
+    openColumns('holding', HOLDING, sections),
+    openColumns('by-code', BY_CODE, sections),
+  );

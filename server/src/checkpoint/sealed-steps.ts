@@ -3,6 +3,7 @@ import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Posting, Step, StepMoney } from '@wunsch/core/ledger/types';
 import { ends, openColumns, type Columns } from './columns';
 import { Lately } from '../store/lately';
+import type { Packed } from './packed';
 import type { Sections } from './sections';
 import {
   HAS_OVERRIDES,
@@ -38,9 +39,12 @@ export class SealedStep implements Step {
   constructor(
     all: SealedSteps,
     readonly row: number,
-    readonly id: string,
   ) {
     this.#all = all;
+  }
+
+  get id(): string {
+    return this.#all.idOf(this.row);
   }
 
   private get columns(): Columns<typeof STEP> {
@@ -48,7 +52,7 @@ export class SealedStep implements Step {
   }
 
   private word(column: 'kind' | 'station' | 'person' | 'batch' | 'machine'): string | null {
-    return this.#all.words.text(this.columns[column][this.row] ?? 0);
+    return this.#all.word(this.columns[column][this.row] ?? 0);
   }
 
   get seq(): number {
@@ -89,7 +93,7 @@ export class SealedStep implements Step {
 
   get supersedes(): string | null {
     const row = this.columns.supersedes[this.row] ?? 0;
-    return row === 0 ? null : (this.#all.steps[row - 1]?.id ?? null);
+    return row === 0 ? null : this.#all.idOf(row - 1);
   }
 
   private has(flag: number): boolean {
@@ -150,9 +154,10 @@ export class SealedStep implements Step {
 
 /** All steps of the past, as the book takes them in. */
 export class SealedSteps implements Past {
-  readonly steps: SealedStep[];
-  readonly inForce: SealedStep[] = [];
+  readonly inForce: Uint32Array;
   private readonly accounts = new Map<number, Account>();
+  /** Words that steps have in common: kinds, stations, people, batches, machines. */
+  private readonly said = new Map<number, string | null>();
   /** What was read lately: it is asked for again. */
   private readonly read = new Lately<number, Rest>(READ);
   /** Rows that moved something in a holding, in the order of the work, from `entryStart` of its number to that of the next. */
@@ -162,10 +167,9 @@ export class SealedSteps implements Past {
   constructor(
     readonly words: Words,
     readonly tables: StepTables,
-    ids: readonly string[],
+    private readonly ids: Packed,
     private readonly texts: Texts,
   ) {
-    this.steps = ids.map((id, row) => new SealedStep(this, row, id));
     const { supersedes, flags, at, order } = tables.steps;
     const replaced = new Uint8Array(ids.length);
     for (const row of supersedes) if (row > 0) replaced[row - 1] = 1;
@@ -173,17 +177,37 @@ export class SealedSteps implements Past {
     for (let row = 0; row < ids.length; row += 1)
       if (!replaced[row] && ((flags[row] ?? 0) & WITHDRAWN) === 0) rows.push(row);
     rows.sort((a, b) => (at[a] ?? 0) - (at[b] ?? 0) || (order[a] ?? 0) - (order[b] ?? 0));
-    for (const row of rows) {
-      const step = this.steps[row];
-      if (step) this.inForce.push(step);
-    }
-    [this.entryStart, this.entryRows] = this.entries(rows);
+    this.inForce = Uint32Array.from(rows);
+    [this.entryStart, this.entryRows] = this.entries(this.inForce);
   }
 
-  private entries(rows: readonly number[]): [start: Uint32Array, rows: Uint32Array] {
+  get size(): number {
+    return this.ids.length;
+  }
+
+  step(row: number): SealedStep {
+    return new SealedStep(this, row);
+  }
+
+  rowOf(stepId: string): number | undefined {
+    return this.ids.find(stepId);
+  }
+
+  idOf(row: number): string {
+    return this.ids.text(row) ?? '';
+  }
+
+  /** A word that many steps have in common. */
+  word(number: number): string | null {
+    let word = this.said.get(number);
+    if (word === undefined) this.said.set(number, (word = this.words.text(number)));
+    return word;
+  }
+
+  private entries(rows: Uint32Array): [start: Uint32Array, rows: Uint32Array] {
     const { postingEnd } = this.tables.steps;
     const { holding } = this.tables.postings;
-    const count = this.words.texts.length;
+    const count = this.words.length;
     const start = new Uint32Array(count + 1);
     let next: Uint32Array | null = null;
     let list = new Uint32Array(0);
@@ -231,36 +255,39 @@ export class SealedSteps implements Past {
     if (holding === undefined) return [];
     const rows = this.entryRows.subarray(this.entryStart[holding], this.entryStart[holding + 1]);
     return Array.from(rows, (row): Entry => {
-      const { at, order, kind, id } = this.steps[row] as SealedStep;
+      const { at, order, kind, id } = this.step(row);
       return { at, order, stepId: id, kind, ...this.moved(row, holding) };
     });
   }
 
-  get balances(): Iterable<readonly [string, Balance]> {
+  *balances(): Generator<readonly [string, Balance]> {
     const { mass, pieces, holding } = this.tables.postings;
     const { postingEnd } = this.tables.steps;
-    const sums: Balance[] = [];
-    for (const { row } of this.inForce) {
-      const to = postingEnd[row] ?? 0;
-      for (let i = row === 0 ? 0 : (postingEnd[row - 1] ?? 0); i < to; i += 1) {
+    const [masses, counts] = [new Float64Array(this.words.length), new Float64Array(this.words.length)];
+    for (const row of this.inForce) {
+      const [from, to] = ends(postingEnd, row);
+      for (let i = from; i < to; i += 1) {
         const number = holding[i] ?? 0;
-        if (number === 0) continue;
-        const sum = (sums[number] ??= { massMg: 0, pieces: 0 });
-        sum.massMg += mass[i] ?? 0;
-        sum.pieces += pieces[i] ?? 0;
+        masses[number] = (masses[number] ?? 0) + (mass[i] ?? 0);
+        counts[number] = (counts[number] ?? 0) + (pieces[i] ?? 0);
       }
     }
-    return sums.flatMap((sum, number) => [[this.words.text(number) ?? '', sum] as const]);
+    for (let number = 1; number < masses.length; number += 1) {
+      const sum = { massMg: masses[number] ?? 0, pieces: counts[number] ?? 0 };
+      if (sum.massMg !== 0 || sum.pieces !== 0) yield [this.words.text(number) ?? '', sum];
+    }
   }
 
-  get silent(): Iterable<readonly [string, Step]> {
-    return this.everySilent();
+  *successors(): Generator<readonly [string, string]> {
+    const { supersedes } = this.tables.steps;
+    for (const [row, old] of supersedes.entries()) if (old > 0) yield [this.idOf(old - 1), this.idOf(row)];
   }
 
-  private *everySilent(): Generator<readonly [string, Step]> {
-    for (const step of this.inForce) {
-      const about = this.words.text(this.tables.steps.about[step.row] ?? 0);
-      if (about !== null) yield [about, step];
+  *silent(): Generator<readonly [string, string]> {
+    const { about } = this.tables.steps;
+    for (const row of this.inForce) {
+      const holdingId = this.words.text(about[row] ?? 0);
+      if (holdingId !== null) yield [holdingId, this.idOf(row)];
     }
   }
 
@@ -317,7 +344,7 @@ export class SealedSteps implements Past {
 }
 
 /** The steps of a checkpoint. @throws Error where it is no whole one */
-export const openSteps = (words: Words, ids: readonly string[], sections: Sections, texts: Texts): SealedSteps =>
+export const openSteps = (words: Words, ids: Packed, sections: Sections, texts: Texts): SealedSteps =>
   new SealedSteps(
     words,
     {

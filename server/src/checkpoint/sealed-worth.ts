@@ -1,6 +1,5 @@
 import type { Book } from '@wunsch/core/ledger/book';
 import type { Position } from '@wunsch/core/ledger/entries';
-import type { Step } from '@wunsch/core/ledger/types';
 import type { State, StepCost, Totals, Valuation, WorthThen } from '@wunsch/core/ledger/valuation';
 import { columnSections, ends, Growing, openColumns, type Columns } from './columns';
 import { Lately } from '../store/lately';
@@ -104,10 +103,10 @@ export class SealedWorth implements WorthThen {
 }
 
 /** What a valuation knows of steps and holdings that are sealed, in columns. */
-export function worthTables(words: Words, steps: readonly Pick<Step, 'id'>[], valuation: Valuation): Tables {
+export function worthTables(words: Words, stepIds: Iterable<string>, valuation: Valuation): Tables {
   const states = new Growing(STATE, null);
   const roots = new Growing(ROOT, null);
-  for (const text of words.texts) {
+  for (const text of words) {
     const state = valuation.stateOf(text);
     for (const [root, share] of state?.makeUp ?? []) roots.add({ holding: words.number(root), share });
     states.add({
@@ -120,7 +119,7 @@ export function worthTables(words: Words, steps: readonly Pick<Step, 'id'>[], va
   }
   const costs = new Growing(COST, null);
   const outputs = new Growing(OUTPUT, null);
-  for (const { id } of steps) {
+  for (const id of stepIds) {
     const cost = valuation.costOf(id);
     for (const [holdingId, value] of cost?.outputs ?? []) outputs.add({ holding: words.number(holdingId), value });
     costs.add({

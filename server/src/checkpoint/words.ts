@@ -1,30 +1,49 @@
+import { Packed } from './packed';
+
+/** Takes number 0: a text that no database takes, and so nobody says. */
+const NOTHING = Packed.of(['\0']);
+
 /** Texts by number: what is said many times is kept once. Number 0 is nothing. */
 export class Words {
+  /** Those that are said for the first time. */
+  private readonly fresh: string[] = [];
   private readonly numbers = new Map<string, number>();
-  readonly texts: string[];
 
-  constructor(texts: readonly string[] = ['']) {
-    this.texts = [...texts];
-    for (let i = 1; i < this.texts.length; i += 1) this.numbers.set(this.texts[i] ?? '', i);
+  /** @param packed those that were said before; the first is nothing */
+  constructor(private readonly packed: Packed = NOTHING) {}
+
+  get length(): number {
+    return this.packed.length + this.fresh.length;
   }
 
   /** The number of a text, with a new one for a new text. */
   number(text: string | null): number {
     if (text === null) return 0;
-    const known = this.numbers.get(text);
+    const known = this.find(text);
     if (known !== undefined) return known;
-    const next = this.texts.length;
-    this.texts.push(text);
+    const next = this.length;
+    this.fresh.push(text);
     this.numbers.set(text, next);
     return next;
   }
 
   /** The number of a text; undefined where it was never said. */
   find(text: string): number | undefined {
-    return this.numbers.get(text);
+    return this.numbers.get(text) ?? this.packed.find(text);
   }
 
   text(number: number): string | null {
-    return number === 0 ? null : (this.texts[number] ?? null);
+    if (number === 0) return null;
+    return this.packed.text(number) ?? this.fresh[number - this.packed.length] ?? null;
+  }
+
+  /** All of them, packed. */
+  pack(): Packed {
+    return this.fresh.length === 0 ? this.packed : Packed.of(this);
+  }
+
+  *[Symbol.iterator](): Generator<string> {
+    yield* this.packed;
+    yield* this.fresh;
   }
 }

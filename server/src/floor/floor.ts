@@ -41,9 +41,8 @@ export function floorView(views: Views): FloorView {
       }
     }
   }
-  for (let i = book.timeline.length - 1; i >= 0; i -= 1) {
-    const step = book.timeline[i];
-    if (!step || step.at < now - 7 * DAY_MS) break;
+  for (const step of book.timeline.backwards()) {
+    if (step.at < now - 7 * DAY_MS) break;
     const row = isStation(step.station) ? stations.get(step.station) : undefined;
     if (!row || step.kind === 'sell' || step.kind === 'return' || step.kind === 'adjust' || step.kind === 'charge')
       continue;

@@ -227,8 +227,8 @@ export abstract class Journal extends Kept {
     for (const step of steps) this.checkRow('steps', step);
     this.withHoldings(plans, () => this.book.check(steps, this.reserved(finishing)));
     for (const { step, plan } of entering) {
-      for (const holding of plan.holdings) {
-        holding.madeBy = step.id;
+      for (const planned of plan.holdings) {
+        const holding = { ...planned, madeBy: step.id };
         this.book.addHolding(holding);
         this.undoBy(() => this.book.removeHolding(holding.id));
         this.pending.holdings.push(holding);
@@ -257,13 +257,10 @@ export abstract class Journal extends Kept {
 
   /** Does something while the holdings that plans would make can be looked up. */
   private withHoldings<T>(plans: readonly StepPlan[], work: () => T): T {
-    const fresh = plans.flatMap(({ holdings }) => holdings);
-    for (const holding of fresh) this.book.holdings.set(holding.id, holding);
-    try {
-      return work();
-    } finally {
-      for (const holding of fresh) this.book.holdings.delete(holding.id);
-    }
+    return this.book.holdings.with(
+      plans.flatMap(({ holdings }) => holdings),
+      work,
+    );
   }
 
   /** Remembers what is said of a holding, in case that what is entered now is dropped. */
@@ -287,8 +284,7 @@ export abstract class Journal extends Kept {
     this.put(this.lots, lotId, plan.lot);
     const holding = this.book.holding(lotId);
     this.restoreLater(holding);
-    holding.name = command.name;
-    holding.routeId = command.routeId;
+    this.book.restate({ ...holding, name: command.name, routeId: command.routeId });
     this.pending.lotFacts.push({ id: lotId, facts: plan.lot, name: command.name, routeId: command.routeId });
   }
 

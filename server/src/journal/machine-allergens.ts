@@ -1,4 +1,3 @@
-import type { Step } from '@wunsch/core/ledger/types';
 import type { MachineUse } from '@wunsch/core/composition/carry-over';
 import type { Workshop } from './workshop';
 
@@ -13,7 +12,7 @@ interface Use {
  * of it cost nothing at the next look.
  */
 export class MachineAllergens {
-  private last: Step | undefined;
+  private last: string | undefined;
   private read = 0;
   private told = -1;
   private readonly byHolding = new Map<string, Use[]>();
@@ -55,7 +54,9 @@ export class MachineAllergens {
     const { book, told } = this.workshop;
     const { timeline } = book;
     const appended =
-      this.told === told && timeline.length >= this.read && (this.read === 0 || timeline[this.read - 1] === this.last);
+      this.told === told &&
+      timeline.length >= this.read &&
+      (this.read === 0 || timeline.at(this.read - 1)?.id === this.last);
     if (!appended) {
       this.read = 0;
       for (const map of [this.byHolding, this.withSome, this.known]) map.clear();
@@ -63,7 +64,7 @@ export class MachineAllergens {
     this.told = told;
     const changed = new Set<string>();
     for (; this.read < timeline.length; this.read += 1) {
-      const step = timeline[this.read];
+      const step = timeline.at(this.read);
       if (!step) continue;
       for (const { holdingId, massMg } of step.postings) if (holdingId !== null && massMg > 0) changed.add(holdingId);
       const holdingId = step.slots['good'];
@@ -75,7 +76,7 @@ export class MachineAllergens {
       if (this.known.has(holdingId)) this.put(use);
       changed.add(holdingId);
     }
-    this.last = timeline.at(-1);
+    this.last = timeline.at(-1)?.id;
     for (const holdingId of changed) this.look(holdingId);
   }
 

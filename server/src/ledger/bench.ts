@@ -125,11 +125,10 @@ function packing(views: Views, here: readonly HoldingView[]): BenchView['packing
 }
 
 function recentSteps(views: Views, station: Station): BenchView['recent'] {
-  const { timeline } = views.workshop.book;
   const recent: BenchView['recent'] = [];
-  for (let i = timeline.length - 1; i >= 0 && recent.length < RECENT; i -= 1) {
-    const step = timeline[i];
-    if (step?.station === station) recent.push(views.step(step));
+  for (const step of views.workshop.book.timeline.backwards()) {
+    if (recent.length === RECENT) break;
+    if (step.station === station) recent.push(views.step(step));
   }
   return recent;
 }

@@ -144,7 +144,7 @@ export function ledgerRoutes(router: Router, views: Views): void {
       const steps: StepView[] = [];
       let next: number | null = null;
       for (let i = Math.min(query.before ?? timeline.length, timeline.length) - 1; i >= 0; i -= 1) {
-        const step = timeline[i];
+        const step = timeline.at(i);
         if (!step || (query.station !== undefined && step.station !== query.station)) continue;
         if (steps.length === query.limit) {
           next = i + 1;

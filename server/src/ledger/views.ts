@@ -300,7 +300,7 @@ export class Views {
     return this.barCounts.of(batchId);
   }
 
-  private batchIndex = { of: '', seen: 0, named: 0, rows: new Map<string, readonly Step[]>() };
+  private batchIndex = { of: '', seen: 0, named: 0, rows: new Map<string, number[]>() };
 
   /** Another word whenever a step of any batch was entered or changed. */
   get batchSteps(): string {
@@ -308,18 +308,19 @@ export class Views {
     return `${this.batchIndex.of} ${this.batchIndex.named}`;
   }
 
-  /** Steps in force that name a batch, in order. */
+  /** Steps in force that name a batch, in order: a list of its own for whoever asks. */
   stepsOfBatch(batchId: string): readonly Step[] {
     const { line, timeline } = this.workshop.book;
     if (this.batchIndex.of !== line) this.batchIndex = { of: line, seen: 0, named: 0, rows: new Map() };
     const index = this.batchIndex;
     for (; index.seen < timeline.length; index.seen += 1) {
-      const step = timeline[index.seen];
-      if (!step || step.batchId === null) continue;
+      const batch = timeline.at(index.seen)?.batchId ?? null;
+      if (batch === null) continue;
       index.named += 1;
-      // Lists are not changed once they were handed out.
-      index.rows.set(step.batchId, [...(index.rows.get(step.batchId) ?? []), step]);
+      const places = index.rows.get(batch);
+      if (places) places.push(index.seen);
+      else index.rows.set(batch, [index.seen]);
     }
-    return index.rows.get(batchId) ?? NO_STEPS;
+    return (index.rows.get(batchId) ?? []).flatMap((place) => timeline.at(place) ?? []);
   }
 }

@@ -21,7 +21,7 @@ export class YieldIndex {
   private byLot = new Map<string, IndexedYield[]>();
   private byKind = new Map<StepKind, IndexedYield[]>();
   private seen = 0;
-  private last: Step | undefined;
+  private last: string | undefined;
   private worth: Valuation | null = null;
 
   constructor(
@@ -53,7 +53,7 @@ export class YieldIndex {
   update(until = Infinity): boolean {
     const { book, valuation } = this.workshop;
     const { timeline } = book;
-    if (this.worth !== valuation || (this.seen > 0 && timeline[this.seen - 1] !== this.last)) {
+    if (this.worth !== valuation || (this.seen > 0 && timeline.at(this.seen - 1)?.id !== this.last)) {
       this.byFamily = new Map();
       this.byLot = new Map();
       this.byKind = new Map();
@@ -62,9 +62,9 @@ export class YieldIndex {
     }
     for (; this.seen < timeline.length; this.seen += 1) {
       if (this.seen % 64 === 0 && performance.now() > until) return false;
-      const step = timeline[this.seen];
+      const step = timeline.at(this.seen);
       if (step) this.add(step, this.seen);
-      this.last = step;
+      this.last = step?.id;
     }
     return true;
   }

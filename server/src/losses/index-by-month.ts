@@ -76,7 +76,7 @@ export function worthOf(parts: readonly { worth: ReadonlyMap<Station, Worth> }[]
 export class LossIndex {
   private families = new Map<string, Map<number, Sums>>();
   private seen = 0;
-  private last: Step | undefined;
+  private last: string | undefined;
   private worth: Valuation | null = null;
 
   constructor(private readonly views: Views) {}
@@ -90,16 +90,16 @@ export class LossIndex {
   update(until = Infinity): boolean {
     const { book, valuation } = this.views.workshop;
     const { timeline } = book;
-    if (this.worth !== valuation || (this.seen > 0 && timeline[this.seen - 1] !== this.last)) {
+    if (this.worth !== valuation || (this.seen > 0 && timeline.at(this.seen - 1)?.id !== this.last)) {
       this.families = new Map();
       this.seen = 0;
       this.worth = valuation;
     }
     for (; this.seen < timeline.length; this.seen += 1) {
       if (this.seen % 64 === 0 && performance.now() > until) return false;
-      const step = timeline[this.seen];
+      const step = timeline.at(this.seen);
       if (step) this.add(step);
-      this.last = step;
+      this.last = step?.id;
     }
     return true;
   }
@@ -132,14 +132,8 @@ export class LossIndex {
     const found = new Map<string, Sums>();
     if (!Number.isFinite(from)) return found;
     const { timeline } = this.views.workshop.book;
-    let [low, high] = [0, timeline.length];
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if ((timeline[middle]?.at ?? 0) < from) low = middle + 1;
-      else high = middle;
-    }
-    for (let i = low; i < timeline.length; i += 1) {
-      const step = timeline[i];
+    for (let i = timeline.indexFrom(from); i < timeline.length; i += 1) {
+      const step = timeline.at(i);
       if (!step || step.at >= until) break;
       const family = familyOf(this.views, step);
       if (family !== null) sumsAt(found, family).add(this.views, step);

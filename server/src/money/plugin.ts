@@ -36,7 +36,7 @@ export function moneyRoutes(router: Router): void {
     if (fetched.of !== book.line) fetched = { of: book.line, seen: 0, last: new Map() };
     const { last } = fetched;
     for (; fetched.seen < book.timeline.length; fetched.seen += 1) {
-      const step = book.timeline[fetched.seen];
+      const step = book.timeline.at(fetched.seen);
       if (step?.kind !== 'sell') continue;
       for (const holdingId of Object.keys(step.money.takingsMilli ?? {})) {
         const price = priceIn(step, holdingId);

@@ -95,7 +95,7 @@ export function mouldRoutes(router: Router, views: Views): void {
     const [first] = work.sources;
     const since = workshop.now() - YEAR_MS;
     const name = first ? workshop.book.holding(first.holdingId).name : '';
-    const piecesAYear = workshop.book.timeline.reduce((sum, step) => {
+    const piecesAYear = [...workshop.book.timeline].reduce((sum, step) => {
       if (step.kind !== 'mould' || step.at < since) return sum;
       const good = step.postings.find(({ holdingId, pieces }) => holdingId === step.slots['good'] && pieces > 0);
       return good && workshop.book.holding(good.holdingId ?? '').name.startsWith(name) ? sum + good.pieces : sum;

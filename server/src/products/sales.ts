@@ -24,9 +24,8 @@ const isFree = (use: string | undefined): boolean => (FREE_USES as readonly stri
 export function soldLines(views: Views, since: number): GoneOut[] {
   const { book } = views.workshop;
   const rows: GoneOut[] = [];
-  for (let i = book.timeline.length - 1; i >= 0; i -= 1) {
-    const step = book.timeline[i];
-    if (!step || step.at < since) break;
+  for (const step of book.timeline.backwards()) {
+    if (step.at < since) break;
     if (step.kind === 'sell') rows.push(...linesOf(views, step));
     else if (step.kind === 'return') rows.push(...returned(views, step));
   }

@@ -188,10 +188,8 @@ export class Pantry {
   }
 
   private lastPrice(materialId: string): number | null {
-    const { timeline } = this.views.workshop.book;
-    for (let i = timeline.length - 1; i >= 0; i -= 1) {
-      const step = timeline[i];
-      if (step?.kind !== 'buy') continue;
+    for (const step of this.views.workshop.book.timeline.backwards()) {
+      if (step.kind !== 'buy') continue;
       const command = step.command as CommandOf<'buy'>;
       if (command.materialId !== materialId || command.massG === undefined) continue;
       return (1000 * step.money.purchaseMilli) / command.massG;

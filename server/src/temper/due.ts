@@ -43,9 +43,8 @@ export function looksDue(views: Views): DueItem[] {
 /** Batches that were moulded since a moment, and when that was last. */
 function mouldedSince({ timeline }: Book, since: number): Map<string, number> {
   const found = new Map<string, number>();
-  for (let i = timeline.length - 1; i >= 0; i -= 1) {
-    const step = timeline[i];
-    if (!step || step.at < since) break;
+  for (const step of timeline.backwards()) {
+    if (step.at < since) break;
     if (step.kind === 'mould' && step.batchId !== null && !found.has(step.batchId)) found.set(step.batchId, step.at);
   }
   return found;

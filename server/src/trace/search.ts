@@ -1,7 +1,7 @@
 import type { SearchHit } from '@wunsch/core/api/types';
 import type { Book } from '@wunsch/core/ledger/book';
 import { notedIn } from '@wunsch/core/ledger/noted';
-import type { Holding, Step } from '@wunsch/core/ledger/types';
+import type { Holding } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { lossWatch } from '../losses/series';
 import type { Views } from '../ledger/views';
@@ -36,12 +36,15 @@ function hitOf(views: Views, { id, code, name, kind: what }: Holding, detail: st
 
 function* byName(views: Views, words: string): Generator<Ranked> {
   const { book, batches, lots } = views.workshop;
-  for (const holding of book.holdings.values()) {
-    const code = holding.code.toLowerCase();
-    const rank = code === words ? 0 : code.startsWith(words) ? 1 : holding.name.toLowerCase().includes(words) ? 2 : 3;
-    const [isBatch, isLot, isLive] = [batches.has(holding.id), lots.has(holding.id), book.live.has(holding.id)];
-    if (rank === 3 || (rank === 2 && !isLot && !isBatch && !isLive)) continue;
-    yield hitOf(views, holding, null, rank * 4 + (isBatch ? 0 : isLot ? 1 : isLive ? 2 : 3));
+  const hit = (holding: Holding, rank: number): Ranked => {
+    const { id } = holding;
+    return hitOf(views, holding, null, rank * 4 + (batches.has(id) ? 0 : lots.has(id) ? 1 : book.live.has(id) ? 2 : 3));
+  };
+  for (const holding of book.holdings.startingWith(words))
+    yield hit(holding, holding.code.toLowerCase() === words ? 0 : 1);
+  for (const id of new Set([...batches.keys(), ...lots.keys(), ...book.live])) {
+    const holding = book.holdings.get(id);
+    if (holding?.name.toLowerCase().includes(words)) yield hit(holding, 2);
   }
 }
 
@@ -74,8 +77,9 @@ function around(text: string, words: string): string {
 }
 
 interface Noted {
-  step: Step;
-  text: string;
+  /** Where the step is in the order of the work. */
+  place: number;
+  /** What was noted, in small letters. */
   lower: string;
 }
 
@@ -86,9 +90,9 @@ function notedSteps(book: Book): readonly Noted[] {
   let known = noted.get(book);
   if (known?.line !== book.line) noted.set(book, (known = { line: book.line, seen: 0, rows: [] }));
   for (; known.seen < book.timeline.length; known.seen += 1) {
-    const step = book.timeline[known.seen];
+    const step = book.timeline.at(known.seen);
     const text = step ? notedIn(step) : '';
-    if (step && text !== '') known.rows.push({ step, text, lower: text.toLowerCase() });
+    if (text !== '') known.rows.push({ place: known.seen, lower: text.toLowerCase() });
   }
   return known.rows;
 }
@@ -98,9 +102,11 @@ function* byNote(views: Views, words: string): Generator<Ranked> {
   const rows = notedSteps(book);
   let found = 0;
   for (let i = rows.length - 1; i >= 0 && found < HITS; i -= 1) {
-    const { step, text, lower } = rows[i] as Noted;
-    if (!lower.includes(words)) continue;
+    const { place, lower } = rows[i] as Noted;
+    const step = lower.includes(words) ? book.timeline.at(place) : undefined;
+    if (!step) continue;
     found += 1;
+    const text = notedIn(step);
     const about = batches.get(step.batchId ?? '')?.code ?? book.holdings.get(step.slots['good'] ?? '')?.code ?? '';
     const station = STATION_NAMES[step.station];
     yield {
