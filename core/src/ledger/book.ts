@@ -45,6 +45,8 @@ export class Book {
   private readonly balances = new Map<string, Balance>();
   /** Holdings with something in them. */
   readonly live = new Set<string>();
+  /** Of those, what was read of the past: they are asked for at every turn. */
+  private readonly near = new Map<string, Holding>();
   private here: { version: number; holdings: readonly Holding[] } = { version: 0, holdings: [] };
   private past: Past | null = null;
   /** The earliest place in the order of the work where something was changed since the past was entered. */
@@ -85,6 +87,7 @@ export class Book {
 
   addHolding(holding: Holding): void {
     this.holdings.set(holding);
+    this.near.delete(holding.id);
   }
 
   /** Says something else of a holding that exists; its grams and its place stay. */
@@ -93,6 +96,7 @@ export class Book {
     if (before.kind !== facts.kind) this.changed = BEFORE_ALL;
     const holding = { ...before, ...facts };
     this.holdings.set(holding);
+    this.near.delete(holding.id);
     this.version += 1;
     return holding;
   }
@@ -100,12 +104,18 @@ export class Book {
   /** Holdings with something in them, one after another as they were filled. */
   get standing(): readonly Holding[] {
     if (this.here.version !== this.version)
-      this.here = { version: this.version, holdings: Array.from(this.live, (id) => this.holding(id)) };
+      this.here = { version: this.version, holdings: Array.from(this.live, (id) => this.nearBy(id)) };
     return this.here.holdings;
   }
 
+  private nearBy(id: string): Holding {
+    let holding = this.near.get(id);
+    if (!holding) this.near.set(id, (holding = this.holding(id)));
+    return holding;
+  }
+
   holding(id: string): Holding {
-    const found = this.holdings.get(id);
+    const found = this.near.get(id) ?? this.holdings.get(id);
     if (!found) throw new DomainError('ledger/unknown-holding', 'There is no such tub, lot or bar.', [], { id });
     return found;
   }
@@ -342,6 +352,7 @@ export class Book {
   /** Forgets a holding that no step names any more. */
   removeHolding(id: string): void {
     this.holdings.delete(id);
+    this.near.delete(id);
     this.version += 1;
   }
 
@@ -400,6 +411,9 @@ export class Book {
     balance.pieces += pieces;
     this.balances.set(holdingId, balance);
     if (balance.massMg !== 0 || balance.pieces !== 0) this.live.add(holdingId);
-    else this.live.delete(holdingId);
+    else {
+      this.live.delete(holdingId);
+      this.near.delete(holdingId);
+    }
   }
 }

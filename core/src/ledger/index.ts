@@ -5,6 +5,7 @@ export { Book } from './book';
 export { type Contents, type DatedFacts, allergens, contents, datedFacts, madeOf, otherDryPct } from './contents';
 export { type Balance, type Entry, type Past, type Position, silentAbout } from './entries';
 export { type ExpectedGoods, type StationYields, expectGoods } from './expect';
+export { type PastHoldings } from './holdings';
 export { notedIn } from './noted';
 export { plainStep } from './plain-step';
 export {

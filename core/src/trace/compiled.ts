@@ -1,4 +1,5 @@
 import type { Book } from '../ledger/book';
+import { Growing } from './growing';
 import type { Step } from '../ledger/types';
 
 /*
@@ -13,13 +14,13 @@ export interface CompiledBook {
   ids: string[];
   slotOf: Map<string, number>;
   /** Postings of step i stand from `takeEnd[i - 1]` (0 for the first) to `takeEnd[i]`. */
-  takeEnd: number[];
-  takeSlot: number[];
+  takeEnd: Growing<Uint32Array>;
+  takeSlot: Growing<Uint32Array>;
   /** mg, positive; 0 of what is only counted. */
-  takeMg: number[];
-  putEnd: number[];
-  putSlot: number[];
-  putMg: number[];
+  takeMg: Growing<Float64Array>;
+  putEnd: Growing<Uint32Array>;
+  putSlot: Growing<Uint32Array>;
+  putMg: Growing<Float64Array>;
 }
 
 const kept = new WeakMap<Book, { state: string; line: string; compiled: CompiledBook }>();
@@ -28,12 +29,12 @@ const empty = (): CompiledBook => ({
   length: 0,
   ids: [],
   slotOf: new Map(),
-  takeEnd: [],
-  takeSlot: [],
-  takeMg: [],
-  putEnd: [],
-  putSlot: [],
-  putMg: [],
+  takeEnd: new Growing(new Uint32Array()),
+  takeSlot: new Growing(new Uint32Array()),
+  takeMg: new Growing(new Float64Array()),
+  putEnd: new Growing(new Uint32Array()),
+  putSlot: new Growing(new Uint32Array()),
+  putMg: new Growing(new Float64Array()),
 });
 
 /** The timeline of a book in numbers; the same object as before as long as the book only grew at its end. */

@@ -195,9 +195,9 @@ function follow(book: Book, seeds: ReadonlySet<string>, side: Side): Forward & {
     let [poolMg, poolBasis, poolMine] = [0, 0, 0];
     // The step, where it takes some of the subject.
     let reached: string | null = null;
-    for (const end = takeEnd[i] ?? 0; take < end; take += 1) {
-      const slot = takeSlot[take] ?? 0;
-      const mg = takeMg[take] ?? 0;
+    for (const end = takeEnd.at(i); take < end; take += 1) {
+      const slot = takeSlot.at(take);
+      const mg = takeMg.at(take);
       const [own, counted] = [mine[slot] ?? 0, basis[slot] ?? 0];
       poolMg += mg;
       poolBasis += mg * counted;
@@ -210,10 +210,10 @@ function follow(book: Book, seeds: ReadonlySet<string>, side: Side): Forward & {
       taken.set(reached, shares);
     }
     if (reached !== null) steps.set(reached, poolBasis > 0 ? poolMine / poolBasis : 0);
-    for (const end = putEnd[i] ?? 0; put < end; put += 1) {
-      const mg = putMg[put] ?? 0;
+    for (const end = putEnd.at(i); put < end; put += 1) {
+      const mg = putMg.at(put);
       if (mg <= 0) continue;
-      const slot = putSlot[put] ?? 0;
+      const slot = putSlot.at(put);
       const had = Math.max(0, massMg[slot] ?? 0);
       let [addedBasis, addedMine] = [0, 0];
       if (poolMg > 0) {

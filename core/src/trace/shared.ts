@@ -87,6 +87,11 @@ function eachThing(book: Book, step: Step, visit: (kind: SharedKind, id: string)
       break;
     default:
   }
+  eachHand(step, visit);
+}
+
+/** Visits the machine and the person of a step. */
+function eachHand(step: Step, visit: (kind: SharedKind, id: string) => void): void {
   if (!isDone(step)) return;
   if (step.machineId !== null) visit('machine', step.machineId);
   visit('person', `${step.station} ${step.personId}`);
@@ -197,22 +202,25 @@ function mixed(value: number): number {
   return h ^ (h >>> 16);
 }
 
-/** At which steps each thing is: kept beside the book, and extended as it grows. */
-interface ThingIndex {
+/** At which steps each machine and each person was: kept beside the book, and extended as it grows. */
+interface HandIndex {
   compiled: CompiledBook;
   upTo: number;
   at: Map<string, number[]>;
 }
-const indices = new WeakMap<Book, ThingIndex>();
+const indices = new WeakMap<Book, HandIndex>();
 
-function indexOf(book: Book): ThingIndex {
+/** What begins at a great many steps, which only a look at all of them finds. */
+const HANDS: ReadonlySet<SharedKind> = new Set(['machine', 'person']);
+
+function indexOf(book: Book): HandIndex {
   const compiled = compiledOf(book);
   const there = indices.get(book);
-  const index: ThingIndex = there?.compiled === compiled ? there : { compiled, upTo: 0, at: new Map() };
+  const index: HandIndex = there?.compiled === compiled ? there : { compiled, upTo: 0, at: new Map() };
   for (; index.upTo < compiled.length; index.upTo += 1) {
     const step = book.timeline.at(index.upTo);
     if (!step) continue;
-    eachThing(book, step, (kind, id) => {
+    eachHand(step, (kind, id) => {
       const key = keyOf({ kind, id });
       const list = index.at.get(key);
       if (list) list.push(index.upTo);
@@ -221,6 +229,19 @@ function indexOf(book: Book): ThingIndex {
   }
   indices.set(book, index);
   return index;
+}
+
+/** Steps at which a thing begins that is no day and has no hands. */
+function beginningsOf(book: Book, { kind, id }: SharedThing): Step[] {
+  const own = book.steps.get(id);
+  // A pour, a moulding, a packing is its step; of a sack the sorts of its lot tell; all else is what a step put in.
+  const stepIds = own ? [id] : book.entriesOf(kind === 'sack' ? (id.split(' ')[0] ?? '') : id).map((row) => row.stepId);
+  return [...new Set(stepIds)].flatMap((stepId) => {
+    const step = book.steps.get(stepId);
+    const begun: SharedThing[] = [];
+    if (step) eachThing(book, step, (otherKind, otherId) => begun.push({ kind: otherKind, id: otherId }));
+    return step && begun.some((other) => other.kind === kind && other.id === id) ? [step] : [];
+  });
 }
 
 /** Which things each holding has, a bit for each. */
@@ -267,8 +288,12 @@ function follow(book: Book, things: readonly SharedThing[], { dayRange }: Shared
     first = Math.min(first, step);
   };
   things.forEach((thing, bit) => {
-    if (thing.kind !== 'day') {
+    if (HANDS.has(thing.kind)) {
       for (const step of at.get(keyOf(thing)) ?? []) mark(step, bit);
+      return;
+    }
+    if (thing.kind !== 'day') {
+      for (const step of beginningsOf(book, thing)) mark(timeline.indexAfter(step) - 1, bit);
       return;
     }
     const [station = '', day = ''] = thing.id.split(' ');
@@ -284,14 +309,14 @@ function follow(book: Book, things: readonly SharedThing[], { dayRange }: Shared
   for (let i = first; i < length; i += 1) {
     let any = false;
     for (let w = 0; w < words; w += 1) pool[w] = own[i * words + w] ?? 0;
-    for (let take = i === 0 ? 0 : (takeEnd[i - 1] ?? 0); take < (takeEnd[i] ?? 0); take += 1) {
-      const from = (takeSlot[take] ?? 0) * words;
+    for (let take = i === 0 ? 0 : takeEnd.at(i - 1); take < takeEnd.at(i); take += 1) {
+      const from = takeSlot.at(take) * words;
       for (let w = 0; w < words; w += 1) pool[w] = (pool[w] ?? 0) | (masks[from + w] ?? 0);
     }
     for (let w = 0; w < words; w += 1) any ||= pool[w] !== 0;
     if (!any) continue;
-    for (let put = i === 0 ? 0 : (putEnd[i - 1] ?? 0); put < (putEnd[i] ?? 0); put += 1) {
-      const to = (putSlot[put] ?? 0) * words;
+    for (let put = i === 0 ? 0 : putEnd.at(i - 1); put < putEnd.at(i); put += 1) {
+      const to = putSlot.at(put) * words;
       for (let w = 0; w < words; w += 1) masks[to + w] = (masks[to + w] ?? 0) | (pool[w] ?? 0);
     }
   }

@@ -31,6 +31,9 @@ import type { Words } from './words';
 /** Texts that are kept as they were read. */
 const READ = 3000;
 
+/** Steps of which what they moved is kept as it was read, of the newest at least a week. */
+const POSTED = 3000;
+
 /** A step of the past. */
 export class SealedStep implements Step {
   /** Not to be taken along where a step is spread. */
@@ -160,6 +163,7 @@ export class SealedSteps implements Past {
   private readonly said = new Map<number, string | null>();
   /** What was read lately: it is asked for again. */
   private readonly read = new Lately<number, Rest>(READ);
+  private readonly posted = new Map<number, Posting[]>();
   /** Rows that moved something in a holding, in the order of the work, from `entryStart` of its number to that of the next. */
   private readonly entryStart: Uint32Array;
   private readonly entryRows: Uint32Array;
@@ -292,6 +296,15 @@ export class SealedSteps implements Past {
   }
 
   postingsOf(row: number): Posting[] {
+    const known = this.posted.get(row);
+    if (known) return known;
+    if (this.posted.size >= POSTED) this.posted.clear();
+    const postings = this.readPostings(row);
+    this.posted.set(row, postings);
+    return postings;
+  }
+
+  private readPostings(row: number): Posting[] {
     const { holding, account, mass, pieces } = this.tables.postings;
     const [from, to] = ends(this.tables.steps.postingEnd, row);
     const postings: Posting[] = [];

@@ -11,10 +11,11 @@ export interface Lived {
   life: Life;
 }
 
-/** A batch, and the steps that name it. */
-export interface Begun {
+/** A batch that was in a machine: when its first and its last step was. */
+interface Begun {
   batch: Batch;
-  steps: readonly Step[];
+  firstAt: number;
+  lastAt: number;
 }
 
 /** What was read or noted of a batch until it was emptied. */
@@ -32,26 +33,22 @@ const EVENTS: Partial<Record<CommandOf<'reading'>['what'], Exclude<RunEvent['wha
   'stones-down': 'down',
 };
 
-/** Whether two lists of steps are the same steps. */
-export const areSame = (a: readonly Step[], b: readonly Step[]): boolean =>
-  a === b || (a.length === b.length && a.every((step, i) => step === b[i]));
-
 /**
  * The lives of all batches, and the hours of machines that come of them. Less than what a forecast asks of a grind: all
  * that were ever ground are kept.
  */
 export class BatchLives {
-  /** How batches lived that are over. */
-  private readonly over = new Map<string, { steps: readonly Step[]; lived: Lived }>();
+  /** How batches lived that are over, and of which steps that was read. */
+  private readonly over = new Map<string, { steps: string; lived: Lived }>();
 
   constructor(private readonly views: Views) {}
 
   /** How a batch's bowl stood from when to when; null before anything was charged. */
-  of(begun: Begun): Lived | null {
-    const { batch, steps } = begun;
+  of(batch: Batch): Lived | null {
+    const steps = this.views.stepsWord(batch.id);
     const before = this.over.get(batch.id);
-    if (before && areSame(before.steps, steps)) return before.lived;
-    const lived = this.read(begun);
+    if (before?.steps === steps) return before.lived;
+    const lived = this.read(batch, this.views.stepsOfBatch(batch.id));
     if (lived && lived.endedAt !== null) this.over.set(batch.id, { steps, lived });
     return lived;
   }
@@ -60,7 +57,7 @@ export class BatchLives {
     return machineId !== null && this.views.workshop.machines.get(machineId)?.conches === true;
   }
 
-  private read({ batch, steps }: Begun): Lived | null {
+  private read(batch: Batch, steps: readonly Step[]): Lived | null {
     const first = steps.find(({ kind }) => kind === 'charge');
     if (!first) return null;
     const emptied = steps.findLast(({ kind }) => kind === 'discharge');
@@ -87,14 +84,15 @@ export class BatchLives {
       const rows = new Map<string, Begun[]>();
       for (const batch of batches.values()) {
         const steps = this.views.stepsOfBatch(batch.id);
+        const begun = { batch, firstAt: steps[0]?.at ?? 0, lastAt: steps.at(-1)?.at ?? 0 };
         for (const id of new Set([batch.machineId, ...steps.map((step) => step.machineId)])) {
           if (id === null) continue;
           const list = rows.get(id);
-          if (list) list.push({ batch, steps });
-          else rows.set(id, [{ batch, steps }]);
+          if (list) list.push(begun);
+          else rows.set(id, [begun]);
         }
       }
-      for (const list of rows.values()) list.sort((a, b) => (a.steps[0]?.at ?? 0) - (b.steps[0]?.at ?? 0));
+      for (const list of rows.values()) list.sort((a, b) => a.firstAt - b.firstAt);
       this.byMachine = { of, rows };
     }
     return this.byMachine.rows.get(machineId) ?? [];
@@ -113,9 +111,9 @@ export class BatchLives {
       }, 0);
     let known = this.summed.get(key);
     if (known?.of !== state) {
-      const lives = this.inMachine(machineId).flatMap((begun) => {
-        const goesOn = this.views.workshop.book.live.has(begun.batch.id) || (begun.steps.at(-1)?.at ?? 0) > since;
-        return (goesOn && this.of(begun)) || [];
+      const lives = this.inMachine(machineId).flatMap(({ batch, lastAt }) => {
+        const goesOn = this.views.workshop.book.live.has(batch.id) || lastAt > since;
+        return (goesOn && this.of(batch)) || [];
       });
       const isLive = ({ endedAt }: Lived): boolean => endedAt === null;
       known = { of: state, hours: sum(lives.filter((lived) => !isLive(lived))), live: lives.filter(isLive) };

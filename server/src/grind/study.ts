@@ -15,7 +15,7 @@ import { isRunning, momentReached, runningHours, type Stretch } from '@wunsch/co
 import { momentOf } from '@wunsch/core/run/attended';
 import type { ConcheStudy, GrindStudy } from '@wunsch/core/grind/tonight';
 import type { Views } from '../ledger/views';
-import { areSame, BatchLives, notesOf, type Lived } from './lives';
+import { BatchLives, notesOf, type Lived } from './lives';
 
 /** What a grind was, by its own steps. */
 export interface GrindRun extends Lived {
@@ -53,8 +53,8 @@ export function grindRuns(views: Views): GrindRuns {
 }
 
 interface KeptRun {
-  /** What it was read from. */
-  steps: readonly Step[];
+  /** Of which steps it was read. */
+  steps: string;
   run: GrindRun;
   evidence: GrindEvidence | null;
 }
@@ -72,16 +72,16 @@ export class GrindRuns {
 
   /** A batch's run; null before anything was charged. */
   run(batch: Batch): GrindRun | null {
-    const steps = this.views.stepsOfBatch(batch.id);
+    const steps = this.views.stepsWord(batch.id);
     const before = this.kept.get(batch.id);
-    if (before?.run.batch === batch && areSame(before.steps, steps)) return before.run;
-    const run = this.read(batch, steps);
+    if (before?.run.batch === batch && before.steps === steps) return before.run;
+    const run = this.read(batch, this.views.stepsOfBatch(batch.id));
     if (run) this.kept.set(batch.id, { steps, run, evidence: null });
     return run;
   }
 
   private read(batch: Batch, steps: readonly Step[]): GrindRun | null {
-    const lived = this.lives.of({ batch, steps });
+    const lived = this.lives.of(batch);
     if (!lived) return null;
     const { startedAt, endedAt, life } = lived;
     const charged = steps.filter(({ kind }) => kind === 'charge');
@@ -167,9 +167,9 @@ export class GrindRuns {
     const { book } = this.views.workshop;
     const runs: GrindRun[] = [];
     // From the one begun last: no more are read than are asked.
-    for (const { batch, steps } of this.lives.inMachine(machineId).toReversed()) {
+    for (const { batch, firstAt } of this.lives.inMachine(machineId).toReversed()) {
       if (runs.length === MOST_PAST) break;
-      if (book.live.has(batch.id) || (steps[0]?.at ?? 0) > before) continue;
+      if (book.live.has(batch.id) || firstAt > before) continue;
       const run = this.run(batch);
       if (run?.machineId !== machineId || run.endedAt === null || run.endedAt > before) continue;
       if (run.readings.length >= LEAST_READINGS && run.populations.length > 0) runs.push(run);

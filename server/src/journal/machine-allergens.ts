@@ -1,4 +1,5 @@
 import type { MachineUse } from '@wunsch/core/composition/carry-over';
+import type { Step } from '@wunsch/core/ledger/types';
 import type { Workshop } from './workshop';
 
 interface Use {
@@ -15,7 +16,6 @@ export class MachineAllergens {
   private last: string | undefined;
   private read = 0;
   private told = -1;
-  private readonly byHolding = new Map<string, Use[]>();
   /** Uses of a machine whose goods have an allergen, oldest first. */
   private readonly withSome = new Map<string, Use[]>();
   /** Allergens of a use's goods when they were last looked at. */
@@ -28,9 +28,8 @@ export class MachineAllergens {
 
   /** Machines that goods themselves were in, as a batch that moves on is in every one on its way, with the last time. */
   machinesOf(holdingId: string): Map<string, number> {
-    this.follow();
     const found = new Map<string, number>();
-    for (const { machineId, at } of this.byHolding.get(holdingId) ?? [])
+    for (const { machineId, at } of this.usesOf(holdingId))
       found.set(machineId, Math.max(found.get(machineId) ?? 0, at));
     return found;
   }
@@ -59,35 +58,43 @@ export class MachineAllergens {
       (this.read === 0 || timeline.at(this.read - 1)?.id === this.last);
     if (!appended) {
       this.read = 0;
-      for (const map of [this.byHolding, this.withSome, this.known]) map.clear();
+      for (const map of [this.withSome, this.known]) map.clear();
     }
     this.told = told;
+    // Read from the beginning, every use is seen on the way.
+    const all = this.read === 0;
     const changed = new Set<string>();
     for (; this.read < timeline.length; this.read += 1) {
       const step = timeline.at(this.read);
       if (!step) continue;
-      for (const { holdingId, massMg } of step.postings) if (holdingId !== null && massMg > 0) changed.add(holdingId);
-      const holdingId = step.slots['good'];
-      if (step.machineId === null || holdingId === undefined) continue;
-      const use = { at: step.at, machineId: step.machineId, holdingId };
-      const own = this.byHolding.get(holdingId);
-      if (own) own.push(use);
-      else this.byHolding.set(holdingId, [use]);
-      if (this.known.has(holdingId)) this.put(use);
-      changed.add(holdingId);
+      const use = useAt(step);
+      if (use && this.known.has(use.holdingId)) this.put(use);
+      if (use) changed.add(use.holdingId);
+      for (const { holdingId, massMg } of all ? [] : step.postings)
+        if (holdingId !== null && massMg > 0) changed.add(holdingId);
     }
     this.last = timeline.at(-1)?.id;
     for (const holdingId of changed) this.look(holdingId);
   }
 
   private look(holdingId: string): void {
-    const uses = this.byHolding.get(holdingId);
-    if (!uses) return;
-    const had = this.known.has(holdingId);
+    const isNew = !this.known.has(holdingId);
+    const uses = isNew ? this.usesOf(holdingId) : [];
+    if (isNew && uses.length === 0) return;
     const allergens = this.allergensOf(holdingId);
     if (allergens.length === 0) return;
     this.known.set(holdingId, allergens);
-    if (!had) for (const use of uses) this.put(use);
+    for (const use of uses) this.put(use);
+  }
+
+  /** When a machine put something in a holding. */
+  private usesOf(holdingId: string): Use[] {
+    const { book } = this.workshop;
+    return book.entriesOf(holdingId).flatMap(({ stepId, massMg }) => {
+      const step = massMg > 0 ? book.steps.get(stepId) : undefined;
+      const use = step && useAt(step);
+      return use?.holdingId === holdingId ? [use] : [];
+    });
   }
 
   private put(use: Use): void {
@@ -97,4 +104,10 @@ export class MachineAllergens {
     while (place > 0 && (list[place - 1]?.at ?? 0) > use.at) place -= 1;
     list.splice(place, 0, use);
   }
+}
+
+/** What a step that makes goods has in a machine. */
+function useAt({ at, machineId, slots }: Step): Use | null {
+  const holdingId = slots['good'];
+  return machineId === null || holdingId === undefined ? null : { at, machineId, holdingId };
 }

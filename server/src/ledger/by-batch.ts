@@ -1,9 +1,8 @@
-import type { Step } from '@wunsch/core/ledger/types';
 import type { Views } from './views';
 
 interface Known<T> {
   of: string;
-  rows: Map<string, { steps: readonly Step[]; value: T }>;
+  rows: Map<string, { steps: string; value: T }>;
 }
 
 /**
@@ -19,7 +18,7 @@ export function byBatch<T>(read: (views: Views, batchId: string) => T): (views: 
     const of = `${book.line} ${told} ${roasts.curveRevision}`;
     let known = kept.get(views);
     if (known?.of !== of) kept.set(views, (known = { of, rows: new Map() }));
-    const steps = views.stepsOfBatch(batchId);
+    const steps = views.stepsWord(batchId);
     const before = known.rows.get(batchId);
     if (before?.steps === steps) return before.value;
     const value = read(views, batchId);

@@ -21,7 +21,6 @@ import type { Workshop } from '../journal/workshop';
 import { YieldIndex } from './yield-index';
 
 /** Steps that say something of all of a batch. */
-const NO_STEPS: readonly Step[] = [];
 const SPOKEN: ReadonlySet<string> = new Set(['reading', 'discharge', 'taste']);
 
 const inOrder = (a: Step, b: Step): number => a.at - b.at || a.order - b.order;
@@ -75,12 +74,8 @@ export class Views {
     const { book, batches, lots } = this.workshop;
     const { batchId, kind } = book.holding(holdingId);
     const batch = batchId === null ? undefined : batches.get(batchId);
-    const spoken = batch ? this.stepsOfBatch(batch.id) : NO_STEPS;
-    const found = this.markedBy(
-      `of ${holdingId}`,
-      [this.notables.behind(holdingId), spoken],
-      batch?.targetMicron ?? null,
-    );
+    const behind = this.notables.behind(holdingId);
+    const found = this.markedBy(`of ${holdingId}`, behind, batch?.id ?? null, SPOKEN, batch?.targetMicron ?? null);
     const block = blocksOf(this.workshop.records).get(holdingId);
     const blocked: Mark[] = block ? [{ id: 'blocked', label: 'blocked', why: block.why, stepId: null }] : [];
     return [...(kind === 'lot' && lots.has(holdingId) ? this.lotMarks(holdingId) : []), ...blocked, ...found];
@@ -89,21 +84,32 @@ export class Views {
   /** What one has to know of a batch: what holds for any of its goods. */
   batchMarks(batchId: string): Mark[] {
     const target = this.workshop.batches.get(batchId)?.targetMicron ?? null;
-    return this.markedBy(batchId, [this.stepsOfBatch(batchId)], target);
+    return this.markedBy(batchId, null, batchId, null, target);
   }
 
-  private readonly marked = new Map<string, { by: readonly Iterable<Step>[]; target: number | null; marks: Mark[] }>();
+  private readonly marked = new Map<string, Marked>();
 
-  /** What some steps mark something with, kept as long as these are the same lists. */
-  private markedBy(subjectId: string, by: readonly Iterable<Step>[], target: number | null): Mark[] {
+  /**
+   * What some steps mark something with, kept as long as these are the same.
+   *
+   * @param behind steps that it carries on, whatever batch they name
+   * @param kinds which of its batch's steps are asked; null: all
+   */
+  private markedBy(
+    subjectId: string,
+    behind: ReadonlySet<Step> | null,
+    batchId: string | null,
+    kinds: ReadonlySet<string> | null,
+    target: number | null,
+  ): Mark[] {
+    const ofBatch = batchId === null ? '' : this.stepsWord(batchId);
     const before = this.marked.get(subjectId);
-    if (before?.target === target && by.length === before.by.length && by.every((list, i) => list === before.by[i]))
-      return before.marks;
-    const [steps = [], spoken = []] = by;
-    // Of the batch of goods only what is said of all of it: its other pours are other goods.
-    const all = [...new Set([...steps, ...[...spoken].filter(({ kind }) => SPOKEN.has(kind))])];
-    const marks = all.length > 0 ? marksOf(all.sort(inOrder), target) : [];
-    this.marked.set(subjectId, { by, target, marks });
+    if (before?.target === target && before.behind === behind && before.ofBatch === ofBatch) return before.marks;
+    const own = batchId === null ? [] : this.stepsOfBatch(batchId);
+    const spoken = kinds === null ? own : own.filter(({ kind }) => kinds.has(kind));
+    const all = new Map([...(behind ?? []), ...spoken].map((step) => [step.id, step]));
+    const marks = all.size > 0 ? marksOf([...all.values()].sort(inOrder), target) : [];
+    this.marked.set(subjectId, { behind, ofBatch, target, marks });
     return marks;
   }
 
@@ -300,27 +306,61 @@ export class Views {
     return this.barCounts.of(batchId);
   }
 
-  private batchIndex = { of: '', seen: 0, named: 0, rows: new Map<string, number[]>() };
+  private batchIndex: BatchIndex = { of: '', book: '', seen: 0, named: 0, rows: new Map() };
+
+  private indexed(): BatchIndex {
+    const { line, timeline } = this.workshop.book;
+    if (this.batchIndex.of !== line)
+      this.batchIndex = { of: line, book: line.split('.')[0] ?? '', seen: 0, named: 0, rows: new Map() };
+    const index = this.batchIndex;
+    for (; index.seen < timeline.length; index.seen += 1) {
+      const step = timeline.at(index.seen);
+      const batch = step?.batchId ?? null;
+      if (!step || batch === null) continue;
+      index.named += 1;
+      let own = index.rows.get(batch);
+      if (!own) index.rows.set(batch, (own = { places: [], seqs: 0 }));
+      own.places.push(index.seen);
+      own.seqs += step.seq;
+    }
+    return index;
+  }
 
   /** Another word whenever a step of any batch was entered or changed. */
   get batchSteps(): string {
-    this.stepsOfBatch('');
-    return `${this.batchIndex.of} ${this.batchIndex.named}`;
+    const { of, named } = this.indexed();
+    return `${of} ${named}`;
+  }
+
+  /** Another word whenever other steps are in force that name a batch: those that come have greater numbers than any. */
+  stepsWord(batchId: string): string {
+    const { book, rows } = this.indexed();
+    const { places, seqs } = rows.get(batchId) ?? NO_PLACES;
+    return `${book} ${places.length} ${seqs}`;
   }
 
   /** Steps in force that name a batch, in order: a list of its own for whoever asks. */
   stepsOfBatch(batchId: string): readonly Step[] {
-    const { line, timeline } = this.workshop.book;
-    if (this.batchIndex.of !== line) this.batchIndex = { of: line, seen: 0, named: 0, rows: new Map() };
-    const index = this.batchIndex;
-    for (; index.seen < timeline.length; index.seen += 1) {
-      const batch = timeline.at(index.seen)?.batchId ?? null;
-      if (batch === null) continue;
-      index.named += 1;
-      const places = index.rows.get(batch);
-      if (places) places.push(index.seen);
-      else index.rows.set(batch, [index.seen]);
-    }
-    return (index.rows.get(batchId) ?? []).flatMap((place) => timeline.at(place) ?? []);
+    const { timeline } = this.workshop.book;
+    return (this.indexed().rows.get(batchId) ?? NO_PLACES).places.flatMap((place) => timeline.at(place) ?? []);
   }
+}
+
+/** Steps in force by the batch that they name: their places in the order of the work, and the sum of their numbers. */
+interface BatchIndex {
+  of: string;
+  /** Which book that is, whatever was corrected in it. */
+  book: string;
+  seen: number;
+  named: number;
+  rows: Map<string, { places: number[]; seqs: number }>;
+}
+const NO_PLACES = { places: [], seqs: 0 };
+
+/** What something is marked with, and what that was read of. */
+interface Marked {
+  behind: ReadonlySet<Step> | null;
+  ofBatch: string;
+  target: number | null;
+  marks: Mark[];
 }
