@@ -1,4 +1,5 @@
 import { Book } from '../src/ledger/book';
+import { checkWhole } from '../src/ledger/check';
 import type { Balance, Entry, Past } from '../src/ledger/entries';
 import type { PastHoldings } from '../src/ledger/holdings';
 import type { Holding, Step } from '../src/ledger/types';
@@ -66,7 +67,7 @@ function begun(moved: Readonly<Record<string, readonly number[]>>): { book: Book
   return { book, past };
 }
 
-const whole = (book: Book): void => void [...book.checkWhole()];
+const whole = (book: Book): void => void [...checkWhole(book)];
 
 test('what stands here are the holdings with something in them, also as they change', () => {
   const bench = new Bench();

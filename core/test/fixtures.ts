@@ -1,4 +1,5 @@
 import { Book } from '../src/ledger/book';
+import { checkEntering } from '../src/ledger/check';
 import type { Position } from '../src/ledger/entries';
 import type { Command } from '../src/commands';
 import { planStep } from '../src/stations';
@@ -70,7 +71,7 @@ export class Bench {
     const steps = [step];
     this.book.holdings.with(plan.holdings, () => {
       steps.push(...this.following(step));
-      this.book.check(steps);
+      checkEntering(this.book, steps);
     });
     for (const holding of plan.holdings) this.book.addHolding({ ...holding, madeBy: step.id });
     if (plan.batch) this.batches.set(plan.batch.id, plan.batch);
@@ -84,7 +85,7 @@ export class Bench {
     const money = { purchaseMilli: 0, labourMilli: 0, energyMilli: 0, revenueMilli: 0 };
     const step: Step = { ...old, id: `s${seq}`, seq, supersedes: old.id, withdrawn: true, postings: [], money };
     const steps = [step, ...this.following(step)];
-    this.book.check(steps);
+    checkEntering(this.book, steps);
     for (const row of steps) this.book.insert(row);
     this.count = steps.at(-1)?.seq ?? seq;
   }

@@ -1,3 +1,4 @@
+import { checkEntering } from '../src/ledger/check';
 import { Bench, HOUR, made, refusal, START } from './fixtures';
 
 const sortOf = (holdingId: string, massG: number, goodG: number) => ({
@@ -96,8 +97,8 @@ test('work under way keeps its grams from others', () => {
   const lot = bench.lot(1_000);
   const sort = bench.do(sortOf(made(lot), 400, 390));
   const draft = { ...sort, id: 'x', seq: 99, order: 99, at: sort.at + 1, slots: {} };
-  expect(() => bench.book.check([draft], new Map([[made(lot), 200_000]]))).not.toThrow();
-  expect(refusal(() => bench.book.check([draft], new Map([[made(lot), 300_000]])))).toBe('ledger/reserved');
+  expect(() => checkEntering(bench.book, [draft], new Map([[made(lot), 200_000]]))).not.toThrow();
+  expect(refusal(() => checkEntering(bench.book, [draft], new Map([[made(lot), 300_000]])))).toBe('ledger/reserved');
 });
 
 test('beans cannot be packed, and a batch cannot be charged before it began', () => {
@@ -136,9 +137,13 @@ test('postings that do not add up, and half milligrams, never enter', () => {
   const [first, ...rest] = step.postings;
   if (!first) throw new Error('no posting');
   expect(
-    refusal(() => bench.book.check([{ ...step, postings: [{ ...first, massMg: first.massMg - 1 }, ...rest] }])),
+    refusal(() =>
+      checkEntering(bench.book, [{ ...step, postings: [{ ...first, massMg: first.massMg - 1 }, ...rest] }]),
+    ),
   ).toBe('ledger/unbalanced');
   expect(
-    refusal(() => bench.book.check([{ ...step, postings: [{ ...first, massMg: first.massMg - 0.5 }, ...rest] }])),
+    refusal(() =>
+      checkEntering(bench.book, [{ ...step, postings: [{ ...first, massMg: first.massMg - 0.5 }, ...rest] }]),
+    ),
   ).toBe('ledger/not-whole');
 });

@@ -1,4 +1,5 @@
 import type { Gate, GateContext } from '../gates/gate';
+import { before } from '../ledger/entries';
 import type { ChargeCommand } from './commands';
 import type { ReadingCommand } from './reading-command';
 import type { Holding } from '../ledger/types';
@@ -73,7 +74,8 @@ function coarserGates({ batchId, what, value }: ReadingCommand, { book, at, orde
   if (what !== 'micron' || value === null) return [];
   let last: { micron: number; at: number } | null = null;
   for (const step of book.timeline.backwards()) {
-    if (step.batchId !== batchId || step.at > at || (step.at === at && step.order >= order)) continue;
+    // One that is corrected has the order of what it corrects: it is not held against itself.
+    if (step.batchId !== batchId || step.order === order || before({ at, order }, step) <= 0) continue;
     if (step.kind === 'charge') return [];
     if (step.kind !== 'reading') continue;
     const earlier = step.command as ReadingCommand;

@@ -1,9 +1,7 @@
 import { DomainError } from '../errors/domain-error';
-import { formatMass } from '../units/mass';
 import {
   before,
   BEFORE_ALL,
-  checkPostings,
   comesBefore,
   movements,
   silentAbout,
@@ -27,7 +25,7 @@ const MOST_ASKED = 2000;
  *
  * It holds three laws: the grams of a step add up to zero; no holding is ever below zero at any
  * moment, however late a step is entered; a superseded step counts no more but stays readable.
- * `check` says whether steps may enter, `insert` enters one; neither does input or output.
+ * `checkEntering` says whether steps may enter, `insert` enters one; neither does input or output.
  */
 export class Book {
   readonly holdings = new Holdings();
@@ -186,145 +184,6 @@ export class Book {
 
   isCurrent(step: Step): boolean {
     return !this.successors.has(step.id);
-  }
-
-  /**
-   * Whether steps may enter the book together (a correction can bring others with it).
-   *
-   * @param reserved milligrams in work that is under way, by holding: they are there but not free
-   * @throws DomainError `ledger/unbalanced`, `ledger/not-whole`, `ledger/not-yet`, `ledger/short`,
-   *   `ledger/used-since` (naming the steps that need what would be gone), `ledger/reserved`,
-   *   `ledger/superseded`, `ledger/unknown-step`
-   */
-  check(steps: readonly Step[], reserved: ReadonlyMap<string, number> = new Map()): void {
-    const replaced = new Set<string>();
-    const touched = new Set<string>();
-    for (const step of steps) {
-      checkPostings(step.postings);
-      for (const holdingId of movements(step.postings).keys()) touched.add(holdingId);
-      if (step.supersedes === null) continue;
-      const old = this.steps.get(step.supersedes);
-      if (!old) throw new DomainError('ledger/unknown-step', 'The step to correct does not exist.');
-      if (!this.isCurrent(old)) {
-        throw new DomainError(
-          'ledger/superseded',
-          'Somebody has corrected this step already. Open the newest version and correct that one.',
-          [],
-          { stepId: old.id, by: this.successors.get(old.id) },
-        );
-      }
-      replaced.add(old.id);
-      for (const holdingId of movements(old.postings).keys()) touched.add(holdingId);
-    }
-    for (const holdingId of touched) this.checkHolding(holdingId, steps, replaced, reserved.get(holdingId) ?? 0);
-  }
-
-  private checkHolding(
-    holdingId: string,
-    steps: readonly Step[],
-    replaced: ReadonlySet<string>,
-    reservedMg: number,
-  ): void {
-    const holding = this.holding(holdingId);
-    const all = this.entriesOf(holdingId);
-    const rows = all.filter((entry) => !replaced.has(entry.stepId));
-    const shrunk = rows.length < all.length;
-    const fresh = new Set<string>();
-    let taken = 0;
-    for (const step of steps) {
-      const change = movements(step.postings).get(holdingId);
-      if (!change) continue;
-      const key = { at: step.at, order: step.order };
-      rows.splice(upperBound(rows, key), 0, { ...key, stepId: step.id, kind: step.kind, ...change });
-      fresh.add(step.id);
-      taken += Math.min(0, change.massMg);
-    }
-    const show = (balance: Balance): string =>
-      holding.kind === 'packaging' ? `${balance.pieces} pieces` : formatMass(balance.massMg);
-    let sum: Balance = { massMg: 0, pieces: 0 };
-    rows.forEach((row, index) => {
-      const had = sum;
-      sum = { massMg: sum.massMg + row.massMg, pieces: sum.pieces + row.pieces };
-      if (sum.massMg >= 0 && sum.pieces >= 0) return;
-      if (fresh.has(row.stepId)) {
-        const later = rows.slice(index + 1).find((entry) => entry.massMg > 0 || entry.pieces > 0);
-        if (index === 0 && later) {
-          throw new DomainError('ledger/not-yet', `${holding.code} did not exist yet at that time.`, [], {
-            holdingId,
-            since: later.at,
-          });
-        }
-        const want = { massMg: -row.massMg, pieces: -row.pieces };
-        throw new DomainError(
-          'ledger/short',
-          `${holding.code} held ${show(had)} then; ${sum.massMg < 0 || holding.kind === 'packaging' ? show(want) : `${want.pieces} pieces`} asked for.`,
-          [],
-          { holdingId, haveMg: had.massMg, havePieces: had.pieces },
-        );
-      }
-      throw this.usedSince(holding, rows, fresh);
-    });
-    if (reservedMg > 0 && taken === 0 && shrunk && sum.massMg < reservedMg) {
-      throw new DomainError(
-        'ledger/reserved',
-        `${holding.code} is in work under way: finish that or put it back first.`,
-        [],
-        { holdingId },
-      );
-    }
-    if (reservedMg > 0 && taken < 0 && sum.massMg < reservedMg) {
-      throw new DomainError(
-        'ledger/reserved',
-        `${holding.code} has ${formatMass(Math.max(0, sum.massMg - taken - reservedMg))} free; the rest is in work under way.`,
-        [],
-        { holdingId },
-      );
-    }
-  }
-
-  private usedSince(holding: Holding, rows: readonly Entry[], fresh: ReadonlySet<string>): DomainError {
-    const stepIds = rows
-      .filter((entry) => (entry.massMg < 0 || entry.pieces < 0) && !fresh.has(entry.stepId))
-      .map((entry) => entry.stepId);
-    const names = stepIds.slice(-4).map((id) => {
-      const user = this.steps.get(id);
-      return user ? `${user.kind} of ${new Date(user.at).toISOString().slice(0, 10)}` : id;
-    });
-    return new DomainError(
-      'ledger/used-since',
-      `That would leave less than nothing in ${holding.code}, which was used by: ${names.join(', ')}. Correct those first.`,
-      [],
-      { holdingId: holding.id, stepIds },
-    );
-  }
-
-  /**
-   * Whether the whole book holds its laws, whatever way it came about: for books that are read, not entered. In turns:
-   * whoever asks for the next lets others have theirs between.
-   *
-   * @throws DomainError as `check` does, with the holding or step in `facts`
-   */
-  *checkWhole(atOnce = 500): Generator<void> {
-    let count = 0;
-    for (const step of this.steps.values()) {
-      if ((count += 1) % atOnce === 0) yield;
-      checkPostings(step.postings);
-      if (step.supersedes !== null && !this.steps.has(step.supersedes))
-        throw new DomainError('ledger/unknown-step', 'A correction names a step that does not exist.', [], {
-          stepId: step.id,
-        });
-      for (const { holdingId } of step.postings) if (holdingId !== null) this.holding(holdingId);
-    }
-    for (const holdingId of this.holdings.ids()) {
-      if ((count += 1) % atOnce === 0) yield;
-      const rows = this.entriesOf(holdingId);
-      const sum = { massMg: 0, pieces: 0 };
-      for (const row of rows) {
-        sum.massMg += row.massMg;
-        sum.pieces += row.pieces;
-        if (sum.massMg < 0 || sum.pieces < 0) throw this.usedSince(this.holding(holdingId), rows, new Set());
-      }
-    }
   }
 
   /** Enters a checked step. */

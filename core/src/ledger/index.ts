@@ -2,8 +2,9 @@
 
 export { newBatch } from './batch';
 export { Book } from './book';
+export { checkEntering, checkWhole } from './check';
 export { type Contents, type DatedFacts, allergens, contents, datedFacts, madeOf, otherDryPct } from './contents';
-export { type Balance, type Entry, type Past, type Position, silentAbout } from './entries';
+export { type Balance, type Entry, type Past, type Position, before, silentAbout } from './entries';
 export { type ExpectedGoods, type StationYields, expectGoods } from './expect';
 export { type PastHoldings } from './holdings';
 export { notedIn } from './noted';

@@ -28,7 +28,7 @@ const overrides = z.optional(
 
 /** What every entry carries besides its command. */
 export const entryHead = z.object({
-  /** When it was done; left out, now. */
+  /** When it was done; left out, now, and of what is corrected when it was. */
   at: field(z.optional(z.iso.datetime({ offset: true, message: 'is a time like 2027-05-31T06:10:00Z' })), {
     label: 'The time',
   }),

@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { mayBeWorked, type LotStanding } from '@wunsch/core/beans/state';
 import type { Composition } from '@wunsch/core/composition/composition';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { checkEntering } from '@wunsch/core/ledger/check';
 import type { Position } from '@wunsch/core/ledger/entries';
 import type { Command } from '@wunsch/core/commands';
 import type { EntryHead } from '@wunsch/core/work/start';
@@ -90,8 +91,8 @@ export abstract class Journal extends Kept {
     along?: ReadonlyMap<string, Command>,
   ): Step {
     this.checkHead(head);
-    const at = this.timeOf(head);
     const old = correction ? this.currentStep(correction.supersedes) : undefined;
+    const at = this.timeOfEntry(head, old);
     if (old && old.kind !== command.kind) {
       throw new DomainError('ledger/other-kind', 'A correction stays the same kind of step.', [
         { path: 'kind', message: `is not ${old.kind}` },
@@ -133,7 +134,7 @@ export abstract class Journal extends Kept {
   ): { reached: Reached[]; problem: DomainError | null } {
     const counters = this.numbered;
     const old = this.currentStep(supersedes);
-    const at = this.timeOf(head);
+    const at = this.timeOfEntry(head, old);
     const seq = this.seq + 1;
     try {
       const plan = planStep(command, this.context({ at, order: old.order }, old, head.machineId));
@@ -150,7 +151,7 @@ export abstract class Journal extends Kept {
 
   private refusalOf(steps: readonly Step[], plans: readonly StepPlan[]): DomainError | null {
     try {
-      this.withHoldings(plans, () => this.book.check(steps, this.reserved()));
+      this.withHoldings(plans, () => checkEntering(this.book, steps, this.reserved()));
       return null;
     } catch (error) {
       if (error instanceof DomainError) return error;
@@ -225,7 +226,7 @@ export abstract class Journal extends Kept {
     const steps = entering.map(({ step }) => step);
     const plans = entering.map(({ plan }) => plan);
     for (const step of steps) this.checkRow('steps', step);
-    this.withHoldings(plans, () => this.book.check(steps, this.reserved(finishing)));
+    this.withHoldings(plans, () => checkEntering(this.book, steps, this.reserved(finishing)));
     for (const { step, plan } of entering) {
       for (const planned of plan.holdings) {
         const holding = { ...planned, madeBy: step.id };
@@ -288,6 +289,11 @@ export abstract class Journal extends Kept {
     this.pending.lotFacts.push({ id: lotId, facts: plan.lot, name: command.name, routeId: command.routeId });
   }
 
+  /** When something was done: what a correction does not say of it stays as it was. */
+  private timeOfEntry(head: EntryHead, old: Step | undefined): number {
+    return old && head.at === undefined ? old.at : this.timeOf(head);
+  }
+
   private currentStep(stepId: string): Step {
     const step = this.book.steps.get(stepId);
     if (!step)
@@ -317,7 +323,7 @@ export abstract class Journal extends Kept {
       postings: [],
     };
     const later = this.revisions.following(step);
-    this.book.check([step, ...later.map((row) => row.step)], this.reserved());
+    checkEntering(this.book, [step, ...later.map((row) => row.step)], this.reserved());
     this.insert(step);
     this.enter(later);
     return step;

@@ -1,5 +1,6 @@
 import { setImmediate as breathe } from 'node:timers/promises';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { checkWhole } from '@wunsch/core/ledger/check';
 import { Book } from '@wunsch/core/ledger/book';
 import { misfitOf, ROWS, type Misfit, type Table } from '@wunsch/core/rows';
 import type { Database, Tx } from '../store/types';
@@ -48,7 +49,7 @@ export async function bookOf({ holdings, steps }: Pick<Records, 'holdings' | 'st
     if (book.steps.has(step.id)) throw new DomainError('ledger/unknown-step', `Step ${step.seq} is there twice.`);
     book.insert(step);
   }
-  for (const _ of book.checkWhole()) await breathe();
+  for (const _ of checkWhole(book)) await breathe();
   for (const { code, madeBy } of book.holdings.values())
     if (!book.steps.has(madeBy))
       throw new DomainError('ledger/unknown-step', `${code} was made by a step that is not there.`);
