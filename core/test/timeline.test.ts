@@ -61,6 +61,7 @@ test('steps of the past and those recorded since have numbers in the order of re
   expect(steps.size).toBe(3);
   expect(ids(steps.values())).toEqual(['p0', 'p1', 'a']);
   expect([...steps.ids()]).toEqual(['p0', 'p1', 'a']);
+  expect([1, 2, 3].map((from) => ids(steps.values(from)))).toEqual([['p1', 'a'], ['a'], []]);
   expect(['p0', 'p1', 'a', 'p2', 'b'].map((id) => steps.numberOf(id))).toEqual([0, 1, 2, undefined, undefined]);
   expect(steps.get('p1')).toEqual(step('p1', 10, 1));
   expect([steps.has('a'), steps.has('b')]).toEqual([true, false]);

@@ -21,6 +21,14 @@ test('packed texts are found by their numbers and by what they say, also as they
   );
 });
 
+test('texts that are put behind others keep what those had', () => {
+  const [few, more] = [Packed.of(['sort', 'grüß']), ['roast', 'ő', '']];
+  const all = few.with(more);
+  expect([...all]).toEqual(['sort', 'grüß', 'roast', 'ő', '']);
+  expect(['sort', 'grüß', 'roast', 'ő', '', 'ö'].map((text) => all.find(text))).toEqual([0, 1, 2, 3, 4, undefined]);
+  expect([...few]).toEqual(['sort', 'grüß']);
+});
+
 test('a text that is longer than most is found as well', () => {
   const long = 'grüne Bohnen '.repeat(400);
   const packed = Packed.of(['short', long, `${long}!`]);

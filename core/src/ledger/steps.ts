@@ -64,12 +64,12 @@ export class Steps {
     for (const { id } of this.values()) yield id;
   }
 
-  /** In the order of recording. */
-  *values(): Generator<Step> {
-    for (let row = 0; row < this.old; row += 1) {
+  /** In the order of recording. @param from the number of the first */
+  *values(from = 0): Generator<Step> {
+    for (let row = from; row < this.old; row += 1) {
       const step = this.past?.step(row);
       if (step) yield step;
     }
-    for (const step of this.fresh) if (step) yield step;
+    for (const step of this.fresh.slice(Math.max(0, from - this.old))) if (step) yield step;
   }
 }

@@ -164,7 +164,7 @@ export class Checkpoint {
    */
   write(commit: Commit, small: Small, book: Book, then: WorthThen | null): void {
     const before = this.sealed?.steps ?? null;
-    const fresh = [...book.steps.values()].slice(before?.size ?? 0);
+    const fresh = [...book.steps.values(before?.size)];
     const rows = new Map(fresh.map(({ id }, i) => [id, (before?.size ?? 0) + i]));
     const rowOf = (stepId: string): number => {
       const row = rows.get(stepId) ?? before?.rowOf(stepId);
@@ -180,7 +180,7 @@ export class Checkpoint {
       head: Buffer.from(JSON.stringify(head)),
       small: Buffer.from(JSON.stringify(small)),
       ...words.pack().sections('words'),
-      ...Packed.of(book.steps.ids()).sections('ids'),
+      ...(before?.ids ?? Packed.of([])).with(fresh.map(({ id }) => id)).sections('ids'),
       ...holdings,
       ...columns,
       ...sections,

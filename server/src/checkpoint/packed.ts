@@ -36,15 +36,17 @@ export class Packed {
 
   /** @param texts each once */
   static of(texts: Iterable<string>): Packed {
-    const ends: number[] = [];
-    const pieces: Buffer[] = [];
-    let end = 0;
-    for (const text of texts) {
-      const piece = Buffer.from(text);
-      pieces.push(piece);
-      ends.push((end += piece.length));
-    }
-    return new Packed(Buffer.concat(pieces), Uint32Array.from(ends));
+    return new Packed(Buffer.alloc(0), new Uint32Array()).with(texts);
+  }
+
+  /** These and others behind them. @param others each once, and none of these */
+  with(others: Iterable<string>): Packed {
+    const pieces = Array.from(others, (text) => Buffer.from(text));
+    const ends = new Uint32Array(this.length + pieces.length);
+    ends.set(this.ends);
+    let end = this.bytes.length;
+    for (const [i, { length }] of pieces.entries()) ends[this.length + i] = end += length;
+    return new Packed(Buffer.concat([this.bytes, ...pieces]), ends);
   }
 
   /** The texts that lie in a file under a name. @throws Error where they are not there */

@@ -171,7 +171,7 @@ export class SealedSteps implements Past {
   constructor(
     readonly words: Words,
     readonly tables: StepTables,
-    private readonly ids: Packed,
+    readonly ids: Packed,
     private readonly texts: Texts,
   ) {
     const { supersedes, flags, at, order } = tables.steps;

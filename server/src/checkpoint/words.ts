@@ -39,7 +39,7 @@ export class Words {
 
   /** All of them, packed. */
   pack(): Packed {
-    return this.fresh.length === 0 ? this.packed : Packed.of(this);
+    return this.fresh.length === 0 ? this.packed : this.packed.with(this.fresh);
   }
 
   *[Symbol.iterator](): Generator<string> {
