@@ -1,8 +1,12 @@
 /** Values that were asked for lately: what was asked for last is let go of last. */
 export class Lately<K, V> {
   private readonly values = new Map<K, V>();
-  /** Goes on where it stood: what is deleted stays in the way of whoever begins anew. */
-  private readonly oldest = this.values.entries();
+  /**
+   * Goes on from what it let go of last: what is deleted stays in the way of whoever begins at the front. It is made anew
+   * after a while without use, as it keeps every table that the map has grown out of since.
+   */
+  private oldest: Iterator<[K, V]> | null = null;
+  private askedSince = 0;
 
   /** @param most how many are kept */
   constructor(private readonly most: number) {}
@@ -16,6 +20,8 @@ export class Lately<K, V> {
     if (value === undefined) return undefined;
     this.values.delete(key);
     this.values.set(key, value);
+    this.askedSince += 1;
+    if (this.askedSince > this.most) this.oldest = null;
     return value;
   }
 
@@ -27,9 +33,11 @@ export class Lately<K, V> {
   /** Where no more fit, lets go of what was asked for longest ago. @returns it */
   makeRoom(): V | undefined {
     if (this.values.size < this.most) return undefined;
-    const { value: oldest } = this.oldest.next();
-    if (!oldest) return undefined;
-    this.values.delete(oldest[0]);
-    return oldest[1];
+    this.oldest ??= this.values.entries();
+    this.askedSince = 0;
+    const { value: gone, done } = this.oldest.next();
+    if (done === true) return undefined;
+    this.values.delete(gone[0]);
+    return gone[1];
   }
 }
