@@ -72,9 +72,9 @@ export class SealedHoldings implements PastHoldings {
 
   holding(row: number): Holding {
     const { id, kind, name, place, route, batch, material, madeBy } = this.columns;
-    const shared = (column: Uint32Array): string | null => this.steps.word(column[row] ?? 0);
+    const shared = (column: Uint32Array): string | null => this.words.text(column[row] ?? 0);
     return {
-      id: this.words.text(id[row] ?? 0) ?? '',
+      id: this.words.read(id[row] ?? 0) ?? '',
       code: this.code(row),
       kind: shared(kind) as Holding['kind'],
       name: shared(name) ?? '',
@@ -92,7 +92,7 @@ export class SealedHoldings implements PastHoldings {
   }
 
   private code(row: number): string {
-    return this.words.text(this.columns.code[row] ?? 0) ?? '';
+    return this.words.read(this.columns.code[row] ?? 0) ?? '';
   }
 
   *startingWith(beginning: string): Generator<number> {

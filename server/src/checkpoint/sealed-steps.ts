@@ -31,7 +31,7 @@ import type { Words } from './words';
 /** Texts that are kept as they were read. */
 const READ = 3000;
 
-/** Steps of which what they moved is kept as it was read, of the newest at least a week. */
+/** So many of the newest steps, a week's at least, keep what they moved as it was read: the floor asks for it each time. */
 const POSTED = 3000;
 
 /** A step of the past. */
@@ -55,7 +55,7 @@ export class SealedStep implements Step {
   }
 
   private word(column: 'kind' | 'station' | 'person' | 'batch' | 'machine'): string | null {
-    return this.#all.word(this.columns[column][this.row] ?? 0);
+    return this.#all.words.text(this.columns[column][this.row] ?? 0);
   }
 
   get seq(): number {
@@ -159,8 +159,6 @@ export class SealedStep implements Step {
 export class SealedSteps implements Past {
   readonly inForce: Uint32Array;
   private readonly accounts = new Map<number, Account>();
-  /** Words that steps have in common: kinds, stations, people, batches, machines. */
-  private readonly said = new Map<number, string | null>();
   /** What was read lately: it is asked for again. */
   private readonly read = new Lately<number, Rest>(READ);
   private readonly posted = new Map<number, Posting[]>();
@@ -199,13 +197,6 @@ export class SealedSteps implements Past {
 
   idOf(row: number): string {
     return this.ids.text(row) ?? '';
-  }
-
-  /** A word that many steps have in common. */
-  word(number: number): string | null {
-    let word = this.said.get(number);
-    if (word === undefined) this.said.set(number, (word = this.words.text(number)));
-    return word;
   }
 
   private entries(rows: Uint32Array): [start: Uint32Array, rows: Uint32Array] {
@@ -296,11 +287,9 @@ export class SealedSteps implements Past {
   }
 
   postingsOf(row: number): Posting[] {
-    const known = this.posted.get(row);
-    if (known) return known;
-    if (this.posted.size >= POSTED) this.posted.clear();
-    const postings = this.readPostings(row);
-    this.posted.set(row, postings);
+    if (row < this.size - POSTED) return this.readPostings(row);
+    let postings = this.posted.get(row);
+    if (!postings) this.posted.set(row, (postings = this.readPostings(row)));
     return postings;
   }
 

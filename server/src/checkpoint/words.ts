@@ -8,6 +8,8 @@ export class Words {
   /** Those that are said for the first time. */
   private readonly fresh: string[] = [];
   private readonly numbers = new Map<string, number>();
+  /** What was asked for, by number. */
+  private readonly told: (string | null | undefined)[] = [];
 
   /** @param packed those that were said before; the first is nothing */
   constructor(private readonly packed: Packed = NOTHING) {}
@@ -32,7 +34,15 @@ export class Words {
     return this.numbers.get(text) ?? this.packed.find(text);
   }
 
+  /** The text of a number: the same string each time, as it becomes the key of much that is kept. */
   text(number: number): string | null {
+    let text = this.told[number];
+    if (text === undefined) this.told[number] = text = this.read(number);
+    return text;
+  }
+
+  /** The text of a number, which nobody keeps: for looks at a great many. */
+  read(number: number): string | null {
     if (number === 0) return null;
     return this.packed.text(number) ?? this.fresh[number - this.packed.length] ?? null;
   }

@@ -35,9 +35,10 @@ export class Lately<K, V> {
     if (this.values.size < this.most) return undefined;
     this.oldest ??= this.values.entries();
     this.askedSince = 0;
-    const { value: gone, done } = this.oldest.next();
-    if (done === true) return undefined;
-    this.values.delete(gone[0]);
-    return gone[1];
+    const gone = this.oldest.next();
+    if (gone.done === true) return undefined;
+    const [key, value] = gone.value;
+    this.values.delete(key);
+    return value;
   }
 }

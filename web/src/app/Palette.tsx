@@ -65,7 +65,7 @@ export function Palette({ open, setOpen }: { open: boolean; setOpen: (open: bool
             />
             <Command.List className="mt-2 max-h-[60vh] overflow-y-auto">
               <Command.Empty className="px-3 py-4 text-soft">
-                Nothing here carries that code, name or word.
+                {hits.isLoading ? 'Looking …' : 'Nothing here carries that code, name or word.'}
               </Command.Empty>
               {(hits.data ?? []).map((hit) => (
                 <Command.Item key={hit.link} value={hit.link} onSelect={() => go(hit.link)} className={item}>
