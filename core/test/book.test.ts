@@ -2,20 +2,8 @@ import { Book } from '../src/ledger/book';
 import { checkWhole } from '../src/ledger/check';
 import type { Balance, Entry, Past } from '../src/ledger/entries';
 import type { PastHoldings } from '../src/ledger/holdings';
-import type { Holding, Step } from '../src/ledger/types';
-import { Bench, made, refusal, START } from './fixtures';
-
-const tub = (id: string): Holding => ({
-  id,
-  code: id.toUpperCase(),
-  kind: 'nibs',
-  name: id,
-  place: 'grind',
-  routeId: null,
-  batchId: null,
-  materialId: null,
-  madeBy: 's1',
-});
+import type { Step } from '../src/ledger/types';
+import { Bench, made, refusal, START, tub } from './fixtures';
 
 const grams = (g: number): Balance => ({ massMg: 1000 * g, pieces: 0 });
 

@@ -5,7 +5,7 @@ import type { Command } from '../src/commands';
 import { planStep } from '../src/stations';
 import type { CodeLetter, PlanContext } from '../src/ledger/planner';
 import { cannotFollow, consequences, Revision } from '../src/ledger/revision';
-import type { Batch, Material, Step } from '../src/ledger/types';
+import type { Batch, Holding, Material, Step } from '../src/ledger/types';
 import { milliFromMajor } from '../src/units/money';
 import { ROUTE_TEMPLATES } from '../src/workshop/routes';
 
@@ -14,6 +14,19 @@ export const MATERIALS: Material[] = [
   { id: 'butter', name: 'Cocoa butter', kind: 'ingredient', cocoa: 'butter', sugar: false, allergens: [] },
   { id: 'wrapper', name: 'Wrapper', kind: 'packaging', cocoa: 'none', sugar: false, allergens: [] },
 ];
+
+/** Nibs in a tub, of which nothing else is known. */
+export const tub = (id: string, code = id.toUpperCase()): Holding => ({
+  id,
+  code,
+  kind: 'nibs',
+  name: id,
+  place: 'grind',
+  routeId: null,
+  batchId: null,
+  materialId: null,
+  madeBy: 's1',
+});
 
 export interface Extra {
   at?: number;

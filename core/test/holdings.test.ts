@@ -1,17 +1,6 @@
 import { Holdings, type PastHoldings } from '../src/ledger/holdings';
 import type { Holding } from '../src/ledger/types';
-
-const tub = (id: string, code = id.toUpperCase()): Holding => ({
-  id,
-  code,
-  kind: 'nibs',
-  name: id,
-  place: 'grind',
-  routeId: null,
-  batchId: null,
-  materialId: null,
-  madeBy: 's1',
-});
+import { tub } from './fixtures';
 
 /** A past of tubs by their ids and codes, in that order; says which rows were read. */
 function begun(rows: readonly (readonly [id: string, code: string])[]): { holdings: Holdings; reads: number[] } {

@@ -1,5 +1,5 @@
 import type { Book } from '../ledger/book';
-import { Growing } from './growing';
+import { NumberList } from './number-list';
 import type { Step } from '../ledger/types';
 
 /*
@@ -14,13 +14,13 @@ export interface CompiledBook {
   ids: string[];
   slotOf: Map<string, number>;
   /** Postings of step i stand from `takeEnd[i - 1]` (0 for the first) to `takeEnd[i]`. */
-  takeEnd: Growing<Uint32Array>;
-  takeSlot: Growing<Uint32Array>;
+  takeEnd: NumberList<Uint32Array>;
+  takeSlot: NumberList<Uint32Array>;
   /** mg, positive; 0 of what is only counted. */
-  takeMg: Growing<Float64Array>;
-  putEnd: Growing<Uint32Array>;
-  putSlot: Growing<Uint32Array>;
-  putMg: Growing<Float64Array>;
+  takeMg: NumberList<Float64Array>;
+  putEnd: NumberList<Uint32Array>;
+  putSlot: NumberList<Uint32Array>;
+  putMg: NumberList<Float64Array>;
 }
 
 const kept = new WeakMap<Book, { state: string; line: string; compiled: CompiledBook }>();
@@ -29,12 +29,12 @@ const empty = (): CompiledBook => ({
   length: 0,
   ids: [],
   slotOf: new Map(),
-  takeEnd: new Growing(new Uint32Array()),
-  takeSlot: new Growing(new Uint32Array()),
-  takeMg: new Growing(new Float64Array()),
-  putEnd: new Growing(new Uint32Array()),
-  putSlot: new Growing(new Uint32Array()),
-  putMg: new Growing(new Float64Array()),
+  takeEnd: new NumberList(new Uint32Array()),
+  takeSlot: new NumberList(new Uint32Array()),
+  takeMg: new NumberList(new Float64Array()),
+  putEnd: new NumberList(new Uint32Array()),
+  putSlot: new NumberList(new Uint32Array()),
+  putMg: new NumberList(new Float64Array()),
 });
 
 /** The timeline of a book in numbers; the same object as before as long as the book only grew at its end. */

@@ -1,5 +1,5 @@
 /** Numbers behind one another that grow at their end, in half the room of a list. */
-export class Growing<Kind extends Uint32Array | Float64Array> {
+export class NumberList<Kind extends Uint32Array | Float64Array> {
   length = 0;
 
   constructor(private values: Kind) {}
