@@ -4,8 +4,6 @@ import { CHROMIUM } from './chromium';
 
 const root = join(import.meta.dirname, '..');
 
-const LONG = ['silk', 'sack-to-bar', 'access', 'temper', 'beans', 'roast'].map((name) => `${name}.spec.ts`);
-
 export default defineConfig({
   testDir: import.meta.dirname,
   globalSetup: './prepare.ts',
@@ -16,11 +14,8 @@ export default defineConfig({
   retries: 1,
   timeout: 300_000,
   expect: { timeout: 20_000 },
-  // What takes longest begins first, so that nobody waits for it at the end.
-  projects: [
-    { name: 'long', testMatch: LONG },
-    { name: 'short', testMatch: '*.spec.ts', testIgnore: LONG },
-  ],
+  // All in one project: for each a worker would begin anew, with a browser and its workshops.
+  testMatch: '*.spec.ts',
   reporter: [['list'], ['json', { outputFile: join(root, 'test-results/e2e.json') }]],
   use: {
     viewport: { width: 1280, height: 800 },

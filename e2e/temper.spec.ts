@@ -83,7 +83,8 @@ test('the bench says its windows and works out what stays warm; what cannot be i
   const windows = page.getByRole('region', { name: 'Windows' });
   await expect(windows.getByText('melt 45 to 50 °C')).toBeVisible();
   await windows.getByRole('button', { name: 'Work it out' }).click();
-  await expect(windows.getByText(/^Keep .* warm \(38 %\), spread /)).toBeVisible();
+  // Of the first of what is free; others may stand here.
+  await expect(windows.getByText(/^Keep .* warm \(\d+ %\), spread /)).toBeVisible();
   await windows.getByLabel('Kept warm (°C)').fill('30');
   await expect(windows.getByText(/warm it more/)).toBeVisible();
   await windows.getByRole('button', { name: 'Silk' }).click();

@@ -1,11 +1,17 @@
 // Builds what is stale: the server bundle, what it says of its answers, its empty database, and the interface. `--force`
 // builds all.
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { basename, join, resolve } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import { gzipSync } from 'node:zlib';
 
 const root = resolve(fileURLToPath(import.meta.url), '../..');
+
+/** Packages that read files of their own, or start threads with them. */
+const HAVE_FILES = ['@electric-sql/pglite', '@fontsource/*', 'highs', 'pdfkit', 'workerpool'];
+/** For packages in the bundle that are no modules. */
+const REQUIRE =
+  "import { createRequire as requireFor } from 'node:module'; const require = requireFor(import.meta.url);";
 
 function newest(path) {
   const stat = statSync(path, { throwIfNoEntry: false });
@@ -35,23 +41,7 @@ export async function build({ force = false } = {}) {
     await writeDatabases(join(root, 'server/migrations'), join(root, 'server/dist/database'));
   }
   if (force || isStale('server/dist/main.js', 'server/src', 'core/src', 'scripts/spreads.cjs', 'package-lock.json')) {
-    const { build: bundle } = await import('esbuild');
-    await bundle({
-      entryPoints: {
-        main: join(root, 'server/src/main.ts'),
-        thread: join(root, 'server/src/thread.ts'),
-      },
-      outdir: join(root, 'server/dist'),
-      bundle: true,
-      platform: 'node',
-      target: 'node20',
-      format: 'esm',
-      sourcemap: true,
-      packages: 'external',
-      alias: { '@wunsch/core': join(root, 'core/src') },
-      logLevel: 'warning',
-    });
-    for (const name of ['thread', 'main']) await assignSpreads(join(root, `server/dist/${name}.js`));
+    await bundleServer();
   }
   if (
     force ||
@@ -71,6 +61,48 @@ export async function build({ force = false } = {}) {
   }
 }
 
+/** The server in two files: first its own source, then with the packages that it uses. */
+async function bundleServer() {
+  const { build: bundle } = await import('esbuild');
+  const dist = join(root, 'server/dist');
+  const names = ['main', 'thread'];
+  const shared = {
+    bundle: true,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    sourcemap: true,
+    logLevel: 'warning',
+  };
+  await bundle({
+    ...shared,
+    entryPoints: names.map((name) => join(root, `server/src/${name}.ts`)),
+    outdir: join(dist, 'own'),
+    packages: 'external',
+    alias: { '@wunsch/core': join(root, 'core/src') },
+  });
+  for (const name of names) await assignSpreads(join(dist, `own/${name}.js`));
+  // To look for every file of every package would be a quarter of a start.
+  await bundle({
+    ...shared,
+    entryPoints: names.map((name) => join(dist, `own/${name}.js`)),
+    outdir: dist,
+    external: HAVE_FILES,
+    banner: { js: REQUIRE },
+    legalComments: 'linked',
+  });
+  for (const name of names) spell(join(dist, `${name}.js`));
+}
+
+/** Spells letters beyond ASCII: a text with one of them takes two bytes for each letter, as long as the program runs. */
+function spell(file) {
+  const spelled = readFileSync(file, 'utf8').replace(
+    /[^\x00-\x7f]/g,
+    (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  );
+  writeFileSync(file, spelled);
+}
+
 /** What is done to spreads; see `spreads.cjs`. */
 async function assignSpreads(file) {
   const { transform } = await import('@swc/core');
@@ -83,7 +115,7 @@ async function assignSpreads(file) {
     sourceMaps: true,
   });
   writeFileSync(`${file}.map`, map);
-  writeFileSync(file, code);
+  writeFileSync(file, `${code}\n//# sourceMappingURL=${basename(file)}.map\n`);
 }
 
 function compress(directory) {
