@@ -106,7 +106,8 @@ export class Planner {
         ]);
       }
       const taken = this.amount(holding, source);
-      this.post({ holdingId: holding.id, massMg: -taken.massMg, pieces: -taken.pieces });
+      // From nought, so that nought stays the same number when it is read again.
+      this.post({ holdingId: holding.id, massMg: 0 - taken.massMg, pieces: 0 - taken.pieces });
       total += taken.massMg;
     });
     this.inMg += total;

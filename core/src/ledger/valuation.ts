@@ -212,7 +212,7 @@ export class Valuation {
     const cameBack = step.postings.some((p) => p.outside === 'customer' && p.massMg < 0)
       ? good.reduce((sum, p) => sum + Math.round(this.state(p.holdingId ?? '').unitMilli * p.massMg), 0)
       : 0;
-    cost.soldMilli = -cameBack;
+    cost.soldMilli = 0 - cameBack;
     const toShare = cost.inputsMilli + cameBack + purchaseMilli + labourMilli + energyMilli - cost.creditMilli;
     if (good.length > 0) {
       const byMass = good.some((p) => p.massMg > 0);

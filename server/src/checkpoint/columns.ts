@@ -1,10 +1,12 @@
-import { bytesOf, type Numbers, type Sections } from './sections';
+import { Narrow } from './narrow';
+import { bytesOf, numbersIn, type Numbers, type Sections } from './sections';
 
 /** What stands in each place of a column. */
 const TYPES = { f64: Float64Array, u32: Uint32Array, u8: Uint8Array } as const;
-type Type = keyof typeof TYPES;
-export type Shape = Readonly<Record<string, Type>>;
-export type Columns<S extends Shape> = { readonly [K in keyof S]: InstanceType<(typeof TYPES)[S[K]]> };
+type Wide = keyof typeof TYPES;
+export type Shape = Readonly<Record<string, Wide | 'narrow'>>;
+type Column<T> = T extends Wide ? InstanceType<(typeof TYPES)[T]> : Narrow;
+export type Columns<S extends Shape> = { readonly [K in keyof S]: Column<S[K]> };
 
 /** Columns that grow: rows are added at their end. */
 export class Growing<S extends Shape> {
@@ -33,10 +35,10 @@ export class Growing<S extends Shape> {
       Object.entries(this.shape).map(([name, type]) => {
         const before = this.before?.[name];
         const added = this.columns[name] ?? [];
-        const all = new TYPES[type]((before?.length ?? 0) + added.length);
-        if (before) all.set(before);
+        const all = new TYPES[type === 'narrow' ? 'f64' : type]((before?.length ?? 0) + added.length);
+        if (before) all.set(before instanceof Narrow ? [...before] : before);
         all.set(added, before?.length ?? 0);
-        return [name, all];
+        return [name, type === 'narrow' ? Narrow.of(all) : all];
       }),
     ) as unknown as Columns<S>;
   }
@@ -44,21 +46,22 @@ export class Growing<S extends Shape> {
 
 /** Columns as sections of a file, by a name before theirs. */
 export const columnSections = <S extends Shape>(prefix: string, columns: Columns<S>): Sections =>
-  Object.fromEntries(
-    Object.entries<Numbers>(columns as Readonly<Record<string, Numbers>>).map(([name, numbers]) => [
-      `${prefix}.${name}`,
-      bytesOf(numbers),
-    ]),
-  );
+  Object.assign(
+    {},
+    ...Object.entries<Column<Wide | 'narrow'>>(columns as never).map(([name, column]) =>
+      column instanceof Narrow ? column.sections(`${prefix}.${name}`) : { [`${prefix}.${name}`]: bytesOf(column) },
+    ),
+  ) as Sections;
 
 /** Columns where they lie in a file. @throws Error where one is not there */
 export const openColumns = <S extends Shape>(prefix: string, shape: S, sections: Sections): Columns<S> =>
   Object.fromEntries(
     Object.entries(shape).map(([name, type]) => {
-      const bytes = sections[`${prefix}.${name}`];
-      if (!bytes) throw new Error(`there is no section ${prefix}.${name}`);
-      const Kind = TYPES[type];
-      return [name, new Kind(bytes.buffer as ArrayBuffer, bytes.byteOffset, bytes.length / Kind.BYTES_PER_ELEMENT)];
+      const section = `${prefix}.${name}`;
+      return [
+        name,
+        type === 'narrow' ? Narrow.open(section, sections) : numbersIn<Numbers>(TYPES[type], sections, section),
+      ];
     }),
   ) as unknown as Columns<S>;
 

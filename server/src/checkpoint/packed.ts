@@ -1,5 +1,4 @@
-import type { Sections } from './sections';
-import { bytesOf } from './sections';
+import { bytesOf, numbersIn, type Sections } from './sections';
 
 /*
  * Many texts in one piece of memory, found by their numbers and by what they say. As strings in a map each would take
@@ -51,12 +50,8 @@ export class Packed {
 
   /** The texts that lie in a file under a name. @throws Error where they are not there */
   static open(name: string, sections: Sections): Packed {
-    const [bytes, ends] = [sections[`${name}.bytes`], sections[`${name}.ends`]];
-    if (!bytes || !ends) throw new Error(`there is no section ${name}`);
-    return new Packed(
-      Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length),
-      new Uint32Array(ends.buffer as ArrayBuffer, ends.byteOffset, ends.length / 4),
-    );
+    const { buffer, byteOffset, length } = numbersIn(Uint8Array, sections, `${name}.bytes`);
+    return new Packed(Buffer.from(buffer, byteOffset, length), numbersIn(Uint32Array, sections, `${name}.ends`));
   }
 
   /** The texts as sections of a file. */

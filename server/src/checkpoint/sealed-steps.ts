@@ -95,7 +95,7 @@ export class SealedStep implements Step {
   }
 
   get supersedes(): string | null {
-    const row = this.columns.supersedes[this.row] ?? 0;
+    const row = this.columns.supersedes.at(this.row);
     return row === 0 ? null : this.#all.idOf(row - 1);
   }
 
@@ -112,20 +112,20 @@ export class SealedStep implements Step {
   }
 
   get minutes(): number {
-    return this.columns.minutes[this.row] ?? 0;
+    return this.columns.minutes.at(this.row);
   }
 
   get energyKwh(): number {
-    return this.columns.energy[this.row] ?? 0;
+    return this.columns.energy.at(this.row);
   }
 
   get money(): StepMoney {
     const { purchase, labour, power, revenue } = this.columns;
     return {
-      purchaseMilli: purchase[this.row] ?? 0,
-      labourMilli: labour[this.row] ?? 0,
-      energyMilli: power[this.row] ?? 0,
-      revenueMilli: revenue[this.row] ?? 0,
+      purchaseMilli: purchase.at(this.row),
+      labourMilli: labour.at(this.row),
+      energyMilli: power.at(this.row),
+      revenueMilli: revenue.at(this.row),
       ...(this.has(HAS_TAKINGS) ? { takingsMilli: this.#all.takingsOf(this.row) } : {}),
     };
   }
@@ -239,8 +239,8 @@ export class SealedSteps implements Past {
     const sum = { massMg: 0, pieces: 0 };
     for (let i = from; i < to; i += 1) {
       if (holdings[i] !== holding) continue;
-      sum.massMg += mass[i] ?? 0;
-      sum.pieces += pieces[i] ?? 0;
+      sum.massMg += mass.at(i);
+      sum.pieces += pieces.at(i);
     }
     return sum;
   }
@@ -263,8 +263,8 @@ export class SealedSteps implements Past {
       const [from, to] = ends(postingEnd, row);
       for (let i = from; i < to; i += 1) {
         const number = holding[i] ?? 0;
-        masses[number] = (masses[number] ?? 0) + (mass[i] ?? 0);
-        counts[number] = (counts[number] ?? 0) + (pieces[i] ?? 0);
+        masses[number] = (masses[number] ?? 0) + mass.at(i);
+        counts[number] = (counts[number] ?? 0) + pieces.at(i);
       }
     }
     for (let number = 1; number < masses.length; number += 1) {
@@ -275,13 +275,16 @@ export class SealedSteps implements Past {
 
   *successors(): Generator<readonly [string, string]> {
     const { supersedes } = this.tables.steps;
-    for (const [row, old] of supersedes.entries()) if (old > 0) yield [this.idOf(old - 1), this.idOf(row)];
+    for (let row = 0; row < this.size; row += 1) {
+      const old = supersedes.at(row);
+      if (old > 0) yield [this.idOf(old - 1), this.idOf(row)];
+    }
   }
 
   *silent(): Generator<readonly [string, string]> {
     const { about } = this.tables.steps;
     for (const row of this.inForce) {
-      const holdingId = this.words.text(about[row] ?? 0);
+      const holdingId = this.words.text(about.at(row));
       if (holdingId !== null) yield [holdingId, this.idOf(row)];
     }
   }
@@ -300,7 +303,7 @@ export class SealedSteps implements Past {
     for (let i = from; i < to; i += 1) {
       const { loss, outside, reason } = this.account(account[i] ?? 0);
       const holdingId = this.words.text(holding[i] ?? 0);
-      postings.push({ holdingId, loss, outside, reason, massMg: mass[i] ?? 0, pieces: pieces[i] ?? 0 });
+      postings.push({ holdingId, loss, outside, reason, massMg: mass.at(i), pieces: pieces.at(i) });
     }
     return postings;
   }
@@ -332,7 +335,7 @@ export class SealedSteps implements Past {
     const [from, to] = ends(this.tables.steps.takingEnd, row);
     // Keys that come once each: an ordinary object would get a shape of its own each time.
     const takings = Object.create(null) as Record<string, number>;
-    for (let i = from; i < to; i += 1) takings[this.words.text(holding[i] ?? 0) ?? ''] = milli[i] ?? 0;
+    for (let i = from; i < to; i += 1) takings[this.words.text(holding[i] ?? 0) ?? ''] = milli.at(i);
     return takings;
   }
 

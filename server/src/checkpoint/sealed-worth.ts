@@ -12,12 +12,26 @@ import type { Words } from './words';
  * instead of from the first sack.
  */
 
-/** By the number of a holding; `root…` says what it is made of. */
-const STATE = { value: 'f64', mass: 'f64', pieces: 'f64', unit: 'f64', rootEnd: 'u32' } as const;
+/** By the number of a holding; `filled` is 0 where it never was, `root…` says what it is made of. */
+const STATE = {
+  filled: 'u8',
+  value: 'narrow',
+  mass: 'narrow',
+  pieces: 'narrow',
+  unit: 'narrow',
+  rootEnd: 'u32',
+} as const;
 const ROOT = { holding: 'u32', share: 'f64' } as const;
 /** By the row of a step; `known` is 0 where it had no cost. */
-const COST = { known: 'u8', inputs: 'f64', credit: 'f64', sold: 'f64', lost: 'f64', outputEnd: 'u32' } as const;
-const OUTPUT = { holding: 'u32', value: 'f64' } as const;
+const COST = {
+  known: 'u8',
+  inputs: 'narrow',
+  credit: 'narrow',
+  sold: 'narrow',
+  lost: 'narrow',
+  outputEnd: 'u32',
+} as const;
+const OUTPUT = { holding: 'u32', value: 'narrow' } as const;
 
 /** States that are kept as they were read. */
 const ASKED = 6000;
@@ -66,17 +80,15 @@ export class SealedWorth implements WorthThen {
   private open(holdingId: string): State | undefined {
     const { states, roots } = this.tables;
     const holding = this.words.find(holdingId);
-    const unitMilli = holding === undefined ? undefined : states.unit[holding];
-    // One that was never filled has no unit that is a number.
-    if (holding === undefined || unitMilli === undefined || Number.isNaN(unitMilli)) return undefined;
+    if (holding === undefined || !states.filled[holding]) return undefined;
     const makeUp = new Map<string, number>();
     const [from, to] = ends(states.rootEnd, holding);
     for (let i = from; i < to; i += 1) makeUp.set(this.words.text(roots.holding[i] ?? 0) ?? '', roots.share[i] ?? 0);
     return {
-      valueMilli: states.value[holding] ?? 0,
-      massMg: states.mass[holding] ?? 0,
-      pieces: states.pieces[holding] ?? 0,
-      unitMilli,
+      valueMilli: states.value.at(holding),
+      massMg: states.mass.at(holding),
+      pieces: states.pieces.at(holding),
+      unitMilli: states.unit.at(holding),
       makeUp,
     };
   }
@@ -88,16 +100,16 @@ export class SealedWorth implements WorthThen {
     const { row, money } = step;
     const made = new Map<string, number>();
     const [from, to] = ends(costs.outputEnd, row);
-    for (let i = from; i < to; i += 1) made.set(this.words.text(outputs.holding[i] ?? 0) ?? '', outputs.value[i] ?? 0);
+    for (let i = from; i < to; i += 1) made.set(this.words.text(outputs.holding[i] ?? 0) ?? '', outputs.value.at(i));
     return {
-      inputsMilli: costs.inputs[row] ?? 0,
+      inputsMilli: costs.inputs.at(row),
       purchaseMilli: money.purchaseMilli,
       labourMilli: money.labourMilli,
       energyMilli: money.energyMilli,
-      creditMilli: costs.credit[row] ?? 0,
+      creditMilli: costs.credit.at(row),
       outputs: made,
-      soldMilli: costs.sold[row] ?? 0,
-      lostMilli: costs.lost[row] ?? 0,
+      soldMilli: costs.sold.at(row),
+      lostMilli: costs.lost.at(row),
     };
   }
 }
@@ -110,10 +122,12 @@ export function worthTables(words: Words, stepIds: Iterable<string>, valuation: 
     const state = valuation.stateOf(text);
     for (const [root, share] of state?.makeUp ?? []) roots.add({ holding: words.number(root), share });
     states.add({
+      // One that was never filled has no unit that is a number.
+      filled: state && !Number.isNaN(state.unitMilli) ? 1 : 0,
       value: state?.valueMilli ?? 0,
       mass: state?.massMg ?? 0,
       pieces: state?.pieces ?? 0,
-      unit: state ? state.unitMilli : NaN,
+      unit: state?.unitMilli ?? 0,
       rootEnd: roots.length,
     });
   }

@@ -10,13 +10,25 @@ const MAGIC = 'wunsch checkpoint 1\n';
 const HASH_BYTES = 20;
 const ALIGNED = 8;
 
-export type Numbers = Float64Array | Uint32Array | Uint8Array;
+export type Numbers = Float64Array | Int32Array | Uint32Array | Uint8Array;
 export type Sections = Record<string, Uint8Array>;
 
 const padded = (bytes: number): number => Math.ceil(bytes / ALIGNED) * ALIGNED;
 
 export const bytesOf = (numbers: Numbers): Uint8Array =>
   new Uint8Array(numbers.buffer, numbers.byteOffset, numbers.byteLength);
+
+interface Kind<N extends Numbers> {
+  readonly BYTES_PER_ELEMENT: number;
+  new (buffer: ArrayBuffer, from: number, length: number): N;
+}
+
+/** Numbers where they lie in a section. @throws Error where it is not there */
+export function numbersIn<N extends Numbers>(Kind: Kind<N>, sections: Sections, name: string): N {
+  const bytes = sections[name];
+  if (!bytes) throw new Error(`there is no section ${name}`);
+  return new Kind(bytes.buffer as ArrayBuffer, bytes.byteOffset, bytes.length / Kind.BYTES_PER_ELEMENT);
+}
 
 /** The file that holds sections, in pieces. */
 export function packSections(sections: Sections): Uint8Array[] {

@@ -17,23 +17,23 @@ export const STEP = {
   batch: 'u32',
   machine: 'u32',
   /** Row of the step that it took the place of, plus one; 0: none. */
-  supersedes: 'u32',
+  supersedes: 'narrow',
   flags: 'u8',
-  minutes: 'f64',
-  energy: 'f64',
-  purchase: 'f64',
-  labour: 'f64',
-  power: 'f64',
-  revenue: 'f64',
-  about: 'u32',
+  minutes: 'narrow',
+  energy: 'narrow',
+  purchase: 'narrow',
+  labour: 'narrow',
+  power: 'narrow',
+  revenue: 'narrow',
+  about: 'narrow',
   textEnd: 'u32',
   postingEnd: 'u32',
   slotEnd: 'u32',
   takingEnd: 'u32',
 } as const;
-export const POSTING = { holding: 'u32', account: 'u32', mass: 'f64', pieces: 'f64' } as const;
+export const POSTING = { holding: 'u32', account: 'u32', mass: 'narrow', pieces: 'narrow' } as const;
 export const SLOT = { name: 'u32', holding: 'u32' } as const;
-export const TAKING = { holding: 'u32', milli: 'f64' } as const;
+export const TAKING = { holding: 'u32', milli: 'narrow' } as const;
 
 export const WITHDRAWN = 1;
 export const HAS_TAKINGS = 2;

@@ -1,0 +1,85 @@
+import { bytesOf, numbersIn, type Sections } from './sections';
+
+/** Bits in a word of them. */
+const WORD = 32;
+
+/** How many bits of a word are set. Source: H. S. Warren, Hacker's Delight, 2nd ed. (2013), §5-1. */
+function bitsSet(word: number): number {
+  const pairs = word - ((word >>> 1) & 0x55555555);
+  const fours = (pairs & 0x33333333) + ((pairs >>> 2) & 0x33333333);
+  return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
+}
+
+const isWhole = (number: number): boolean => number === (number | 0);
+
+/**
+ * Numbers of which many are zero and most are whole: those that are not zero stand behind one another, in four bytes each
+ * where that holds all of them, and one bit for each row says whether it has one.
+ */
+export class Narrow {
+  /** How many values come before each word of bits. */
+  private readonly before: Uint32Array;
+
+  private constructor(
+    readonly length: number,
+    private readonly bits: Uint32Array,
+    private readonly values: Int32Array | Float64Array,
+  ) {
+    this.before = new Uint32Array(bits.length);
+    let count = 0;
+    for (const [i, word] of bits.entries()) {
+      this.before[i] = count;
+      count += bitsSet(word);
+    }
+    if (count !== values.length) throw new Error(`${values.length} numbers stand where there should be ${count}`);
+  }
+
+  static of(numbers: ArrayLike<number>): Narrow {
+    const bits = new Uint32Array(Math.ceil(numbers.length / WORD));
+    const values: number[] = [];
+    let whole = true;
+    for (let row = 0; row < numbers.length; row += 1) {
+      const number = numbers[row] ?? 0;
+      if (number === 0) continue;
+      const word = Math.floor(row / WORD);
+      bits[word] = (bits[word] ?? 0) | (1 << (row % WORD));
+      values.push(number);
+      whole &&= isWhole(number);
+    }
+    return new Narrow(numbers.length, bits, whole ? Int32Array.from(values) : Float64Array.from(values));
+  }
+
+  /** The number of a row; 0 beyond the last. */
+  at(row: number): number {
+    const word = Math.floor(row / WORD);
+    const [bits, mark] = [this.bits[word] ?? 0, 1 << (row % WORD)];
+    if ((bits & mark) === 0) return 0;
+    return this.values[(this.before[word] ?? 0) + bitsSet(bits & (mark - 1))] ?? 0;
+  }
+
+  *[Symbol.iterator](): Generator<number> {
+    for (let row = 0; row < this.length; row += 1) yield this.at(row);
+  }
+
+  /** As sections of a file, by a name before theirs. */
+  sections(name: string): Sections {
+    const kind = this.values instanceof Int32Array ? 'i32' : 'f64';
+    return {
+      [`${name}.rows`]: bytesOf(Uint32Array.of(this.length)),
+      [`${name}.bits`]: bytesOf(this.bits),
+      [`${name}.${kind}`]: bytesOf(this.values),
+    };
+  }
+
+  /** Where they lie in a file. @throws Error where something is not there */
+  static open(name: string, sections: Sections): Narrow {
+    const [length = 0] = numbersIn(Uint32Array, sections, `${name}.rows`);
+    const bits = numbersIn(Uint32Array, sections, `${name}.bits`);
+    const whole = `${name}.i32` in sections;
+    return new Narrow(
+      length,
+      bits,
+      whole ? numbersIn(Int32Array, sections, `${name}.i32`) : numbersIn(Float64Array, sections, `${name}.f64`),
+    );
+  }
+}
