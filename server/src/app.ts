@@ -27,6 +27,8 @@ import { ledgerRoutes } from './ledger/plugin';
 import { Views } from './ledger/views';
 import { workAhead } from './ledger/ahead';
 import { lossIndex } from './losses/index-by-month';
+import { watchAhead } from './losses/series';
+import { notesOf } from './trace/search';
 import { lossRoutes } from './losses/plugin';
 import { LiveRoasts } from './roast/live';
 import { roastCalculators } from './roast/calculators';
@@ -217,7 +219,16 @@ export async function buildApp({
     stopProbes = watchProbes(workshop, probe, logError);
     stopRuns = [live.watch(), bowls.watch(clock.speed), pours.watch()];
     if (backups) stopBackups = watchBackups(router, backups);
-    stopAhead = workAhead([(until) => views.yields.update(until), (until) => lossIndex(views).update(until)], logError);
+    stopAhead = workAhead(
+      [
+        ...views.followers,
+        views.yields.follower,
+        watchAhead(views),
+        lossIndex(views).follower,
+        notesOf(views).follower,
+      ],
+      logError,
+    );
     done();
   });
   app.addHook('preClose', async () => {

@@ -32,7 +32,7 @@ const OPEN =
   'This workshop is open to its network: whoever reaches it may read and change everything, as there are no accounts yet. Keep it among people you trust.';
 
 /** How far the heap may grow over what is in use before it is swept, percent: what is let go of is given back soon. */
-const HEAP_GROWS_PCT = 40;
+const HEAP_GROWS_PCT = 30;
 
 /** So long after a start it is checked what that read only in part: first the maker is answered. */
 const CHECKED_MS = 20_000;

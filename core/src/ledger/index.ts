@@ -6,6 +6,7 @@ export { checkEntering, checkWhole } from './check';
 export { type Contents, type DatedFacts, allergens, contents, datedFacts, madeOf, otherDryPct } from './contents';
 export { type Balance, type Entry, type Past, type Position, before, silentAbout } from './entries';
 export { type ExpectedGoods, type StationYields, expectGoods } from './expect';
+export { Follower } from './follower';
 export { type PastHoldings } from './holdings';
 export { notedIn } from './noted';
 export { plainStep } from './plain-step';

@@ -1,4 +1,5 @@
 import type { Book } from '../ledger/book';
+import { Follower } from '../ledger/follower';
 import type { Step } from '../ledger/types';
 
 /** Bars of one batch, by its share of the pours and tubs they came from: not always whole. */
@@ -28,34 +29,34 @@ type Count = (shares: ReadonlyMap<string, number>, part: keyof BatchBars, amount
  * own, whatever was put in it.
  */
 export class BarsByBatch {
-  private line = '';
-  private seen = 0;
   private bars = new Map<string, BatchBars>();
   private contents = new Map<string, Content>();
   /** What is all of one batch, by that: most holdings are. */
   private readonly wholes = new Map<string, ReadonlyMap<string, number>>();
   private standing = { state: '', pieces: new Map<string, number>() };
 
+  /** Can be caught up ahead of the first question. */
+  readonly follower: Follower;
+
   constructor(
     private readonly book: () => Book,
     private readonly isBatch: (holdingId: string) => boolean,
-  ) {}
-
-  of(batchId: string): BatchBars {
-    this.bringUpToDate();
-    return { ...(this.bars.get(batchId) ?? NONE), standing: this.standing.pieces.get(batchId) ?? 0 };
+  ) {
+    this.follower = new Follower(
+      book,
+      () => {
+        this.bars = new Map();
+        this.contents = new Map();
+      },
+      (step, whole) => this.apply(whole, step),
+    );
   }
 
-  private bringUpToDate(): void {
+  of(batchId: string): BatchBars {
+    this.follower.catchUp();
     const book = this.book();
-    if (this.line !== book.line) {
-      this.line = book.line;
-      this.seen = 0;
-      this.bars = new Map();
-      this.contents = new Map();
-    }
-    for (; this.seen < book.timeline.length; this.seen += 1) this.apply(book, book.timeline.at(this.seen) as Step);
     if (this.standing.state !== book.state) this.standing = { state: book.state, pieces: this.piecesHere(book) };
+    return { ...(this.bars.get(batchId) ?? NONE), standing: this.standing.pieces.get(batchId) ?? 0 };
   }
 
   private piecesHere(book: Book): Map<string, number> {

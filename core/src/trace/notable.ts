@@ -1,4 +1,5 @@
 import type { Book } from '../ledger/book';
+import { Follower } from '../ledger/follower';
 import type { Step } from '../ledger/types';
 
 const NONE: ReadonlySet<Step> = new Set();
@@ -13,28 +14,21 @@ const isNotable = (step: Step): boolean =>
  */
 export class Notables {
   private carried = new Map<string, ReadonlySet<Step>>();
-  private state = '';
-  private line = '';
-  private applied = 0;
+  /** Can be caught up ahead of the first question. */
+  readonly follower: Follower;
 
-  constructor(private readonly book: () => Book) {}
+  constructor(book: () => Book) {
+    this.follower = new Follower(
+      book,
+      () => (this.carried = new Map()),
+      (step) => this.apply(step),
+    );
+  }
 
   /** @returns in no order */
   behind(holdingId: string): ReadonlySet<Step> {
-    this.bringUpToDate();
+    this.follower.catchUp();
     return this.carried.get(holdingId) ?? NONE;
-  }
-
-  private bringUpToDate(): void {
-    const book = this.book();
-    if (book.state === this.state) return;
-    const { timeline } = book;
-    if (book.line !== this.line) {
-      this.carried = new Map();
-      this.applied = 0;
-    }
-    for (let i = this.applied; i < timeline.length; i += 1) this.apply(timeline.at(i) as Step);
-    [this.state, this.line, this.applied] = [book.state, book.line, timeline.length];
   }
 
   private apply(step: Step): void {

@@ -1,9 +1,19 @@
-/** Something that grows with the book and is asked for sooner or later. @returns whether all of it is taken in */
-export type Growing = (until: number) => boolean;
+import type { Follower } from '@wunsch/core/ledger/follower';
+
+/** What can be caught up with the book before somebody asks. */
+type Ahead = Pick<Follower, 'catchUp'>;
 
 /** A slice of work, ms, and the pause after it in which others get their turn. */
 const SLICE_MS = 8;
 const PAUSE_MS = 12;
+/** Steps after which the clock is looked at. */
+const LOOKS = 64;
+
+/** @returns whether it is done by a moment of the machine's clock */
+function followsUntil(until: number, follower: Ahead): boolean {
+  while (!follower.catchUp(LOOKS)) if (performance.now() > until) return false;
+  return true;
+}
 
 /**
  * Takes in what was entered before the start while nobody waits for it, a few milliseconds at a time, so that who looks
@@ -11,12 +21,12 @@ const PAUSE_MS = 12;
  *
  * @returns stop
  */
-export function workAhead(growing: readonly Growing[], log: (error: unknown) => void): () => void {
-  const left = [...growing];
+export function workAhead(followers: readonly Ahead[], log: (error: unknown) => void): () => void {
+  const left = [...followers];
   let timer: NodeJS.Timeout | null = null;
   const slice = (): void => {
     try {
-      if (left[0]?.(performance.now() + SLICE_MS) === true) left.shift();
+      if (left[0] && followsUntil(performance.now() + SLICE_MS, left[0])) left.shift();
     } catch (error) {
       left.shift();
       log(error);

@@ -14,6 +14,7 @@ import { plainStep } from '@wunsch/core/ledger/plain-step';
 import { originVerdict, type Composition, type OriginVerdict } from '@wunsch/core/composition/composition';
 import { marksOf, type Mark } from '@wunsch/core/trace/marks';
 import { Notables } from '@wunsch/core/trace/notable';
+import { Follower } from '@wunsch/core/ledger/follower';
 import { BarsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
 import type { Work } from '@wunsch/core/workshop/work';
 import { blocksOf } from '@wunsch/core/trace/blocks';
@@ -306,24 +307,32 @@ export class Views {
     return this.barCounts.of(batchId);
   }
 
-  private batchIndex: BatchIndex = { of: '', book: '', seen: 0, named: 0, rows: new Map() };
+  private batchIndex: BatchIndex = { of: '', book: '', named: 0, rows: new Map() };
+  private readonly byBatch = new Follower(
+    () => this.workshop.book,
+    () => {
+      const { line } = this.workshop.book;
+      this.batchIndex = { of: line, book: line.split('.')[0] ?? '', named: 0, rows: new Map() };
+    },
+    ({ batchId, seq }, _book, place) => {
+      if (batchId === null) return;
+      const index = this.batchIndex;
+      index.named += 1;
+      let own = index.rows.get(batchId);
+      if (!own) index.rows.set(batchId, (own = { places: [], seqs: 0 }));
+      own.places.push(place);
+      own.seqs += seq;
+    },
+  );
 
   private indexed(): BatchIndex {
-    const { line, timeline } = this.workshop.book;
-    if (this.batchIndex.of !== line)
-      this.batchIndex = { of: line, book: line.split('.')[0] ?? '', seen: 0, named: 0, rows: new Map() };
-    const index = this.batchIndex;
-    for (; index.seen < timeline.length; index.seen += 1) {
-      const step = timeline.at(index.seen);
-      const batch = step?.batchId ?? null;
-      if (!step || batch === null) continue;
-      index.named += 1;
-      let own = index.rows.get(batch);
-      if (!own) index.rows.set(batch, (own = { places: [], seqs: 0 }));
-      own.places.push(index.seen);
-      own.seqs += step.seq;
-    }
-    return index;
+    this.byBatch.catchUp();
+    return this.batchIndex;
+  }
+
+  /** What follows the book, in the order in which it is first asked for. */
+  get followers(): readonly Follower[] {
+    return [this.byBatch, this.notables.follower, this.barCounts.follower];
   }
 
   /** Another word whenever a step of any batch was entered or changed. */
@@ -351,7 +360,6 @@ interface BatchIndex {
   of: string;
   /** Which book that is, whatever was corrected in it. */
   book: string;
-  seen: number;
   named: number;
   rows: Map<string, { places: number[]; seqs: number }>;
 }

@@ -1,7 +1,7 @@
+import { Follower } from '@wunsch/core/ledger/follower';
 import type { HistoryPoint } from '@wunsch/core/api/types';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { stepYield, YIELD_STEP } from '@wunsch/core/ledger/yields';
-import type { Valuation } from '@wunsch/core/ledger/valuation';
 import type { Workshop } from '../journal/workshop';
 
 export interface IndexedYield extends HistoryPoint {
@@ -12,61 +12,39 @@ export interface IndexedYield extends HistoryPoint {
   index: number;
 }
 
-/**
- * Yields of all steps, by kind and family and by kind and lot, in the order of the work. Steps appended at the
- * end are taken in as they come; a correction or a late entry makes it begin again.
- */
+/** Yields of all steps, by kind and family and by kind and lot, in the order of the work: kept up to date with the book. */
 export class YieldIndex {
-  private byFamily = new Map<string, IndexedYield[]>();
-  private byLot = new Map<string, IndexedYield[]>();
-  private byKind = new Map<StepKind, IndexedYield[]>();
-  private seen = 0;
-  private last: string | undefined;
-  private worth: Valuation | null = null;
+  private readonly byFamily = new Map<string, IndexedYield[]>();
+  private readonly byLot = new Map<string, IndexedYield[]>();
+  private readonly byKind = new Map<StepKind, IndexedYield[]>();
+  /** Can be caught up ahead of the first question. */
+  readonly follower: Follower;
 
   constructor(
     private readonly workshop: Workshop,
     private readonly familyOf: (holdingId: string) => { lotId: string | null; family: string },
-  ) {}
+  ) {
+    this.follower = new Follower(
+      () => workshop.book,
+      () => [this.byFamily, this.byLot, this.byKind].forEach((rows) => rows.clear()),
+      (step, _book, place) => this.add(step, place),
+      () => workshop.valuation,
+    );
+  }
 
   ofFamily(kind: StepKind, family: string): readonly IndexedYield[] {
-    this.update();
+    this.follower.catchUp();
     return this.byFamily.get(`${kind} ${family}`) ?? [];
   }
 
   ofLot(kind: StepKind, lotId: string): readonly IndexedYield[] {
-    this.update();
+    this.follower.catchUp();
     return this.byLot.get(`${kind} ${lotId}`) ?? [];
   }
 
   of(kind: StepKind): readonly IndexedYield[] {
-    this.update();
+    this.follower.catchUp();
     return this.byKind.get(kind) ?? NONE;
-  }
-
-  /**
-   * Takes in what was entered since.
-   *
-   * @param until stops at that moment of the machine's clock, where it is not done by then
-   * @returns whether it is done
-   */
-  update(until = Infinity): boolean {
-    const { book, valuation } = this.workshop;
-    const { timeline } = book;
-    if (this.worth !== valuation || (this.seen > 0 && timeline.at(this.seen - 1)?.id !== this.last)) {
-      this.byFamily = new Map();
-      this.byLot = new Map();
-      this.byKind = new Map();
-      this.seen = 0;
-      this.worth = valuation;
-    }
-    for (; this.seen < timeline.length; this.seen += 1) {
-      if (this.seen % 64 === 0 && performance.now() > until) return false;
-      const step = timeline.at(this.seen);
-      if (step) this.add(step, this.seen);
-      this.last = step?.id;
-    }
-    return true;
   }
 
   private add(step: Step, index: number): void {

@@ -1,5 +1,5 @@
+import { Follower } from '@wunsch/core/ledger/follower';
 import { isByProduct, type Step } from '@wunsch/core/ledger/types';
-import type { Valuation } from '@wunsch/core/ledger/valuation';
 import { addTotals, StationSums, type StationTotals } from '@wunsch/core/trace/flow';
 import type { Station } from '@wunsch/core/work/stations';
 import type { Views } from '../ledger/views';
@@ -70,38 +70,21 @@ export function worthOf(parts: readonly { worth: ReadonlyMap<Station, Worth> }[]
 }
 
 /**
- * Where the grams of each family went in each month. Steps at the end are taken in as they come; a correction or a late
- * entry makes it begin again.
+ * Where the grams of each family went in each month, kept up to date with the book.
  */
 export class LossIndex {
   private families = new Map<string, Map<number, Sums>>();
-  private seen = 0;
-  private last: string | undefined;
-  private worth: Valuation | null = null;
+  /** Can be caught up ahead of the first question. */
+  readonly follower: Follower;
 
-  constructor(private readonly views: Views) {}
-
-  /**
-   * Takes in what was entered since.
-   *
-   * @param until stops at that moment of the machine's clock, where it is not done by then
-   * @returns whether it is done
-   */
-  update(until = Infinity): boolean {
-    const { book, valuation } = this.views.workshop;
-    const { timeline } = book;
-    if (this.worth !== valuation || (this.seen > 0 && timeline.at(this.seen - 1)?.id !== this.last)) {
-      this.families = new Map();
-      this.seen = 0;
-      this.worth = valuation;
-    }
-    for (; this.seen < timeline.length; this.seen += 1) {
-      if (this.seen % 64 === 0 && performance.now() > until) return false;
-      const step = timeline.at(this.seen);
-      if (step) this.add(step);
-      this.last = step?.id;
-    }
-    return true;
+  constructor(private readonly views: Views) {
+    const { workshop } = views;
+    this.follower = new Follower(
+      () => workshop.book,
+      () => (this.families = new Map()),
+      (step) => this.add(step),
+      () => workshop.valuation,
+    );
   }
 
   private add(step: Step): void {
@@ -115,7 +98,7 @@ export class LossIndex {
 
   /** Sums by family from a moment on, those of its first month step by step. */
   since(from: number): Map<string, LossSums> {
-    this.update();
+    this.follower.catchUp();
     const whole = Math.ceil(from / MONTH_MS);
     const parts = new Map<string, Sums[]>();
     for (const [family, months] of this.families) {

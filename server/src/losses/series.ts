@@ -1,3 +1,4 @@
+import type { Follower } from '@wunsch/core/ledger/follower';
 import type { LossMetric, LossWatch, SeriesPoint, SeriesView, WatchedStation } from '@wunsch/core/api/losses';
 import type { Book } from '@wunsch/core/ledger/book';
 import type { Step } from '@wunsch/core/ledger/types';
@@ -179,29 +180,43 @@ interface Watched {
 
 const remembered = new WeakMap<Views, Map<string, Watched>>();
 
+const SERIES = (Object.keys(YIELD_STEP) as WatchedStation[]).flatMap((station) =>
+  (['yield', 'unaccounted'] as const).map((metric) => ({ station, metric })),
+);
+
 /**
  * Stations that have left their level for the worse lately. A series is worked out when it is asked for first; once it has
  * grown, soon after: whoever asks in that moment hears what it said before, and every screen is told when it says
  * something else.
  */
-export function lossWatch(views: Views): LossWatch[] {
+export const lossWatch = (views: Views): LossWatch[] => SERIES.flatMap((series) => watchOf(views, series));
+
+/** Works them out one at a time, ahead of who asks first. */
+export function watchAhead(views: Views): Pick<Follower, 'catchUp'> {
+  const left = [...SERIES];
+  return {
+    catchUp: () => {
+      const next = left.shift();
+      if (next) watchOf(views, next);
+      return left.length === 0;
+    },
+  };
+}
+
+function watchOf(views: Views, { station, metric }: (typeof SERIES)[number]): LossWatch[] {
   const series = remembered.get(views) ?? new Map<string, Watched>();
   remembered.set(views, series);
-  return (Object.keys(YIELD_STEP) as WatchedStation[]).flatMap((station) =>
-    (['yield', 'unaccounted'] as const).flatMap((metric) => {
-      const key = `${station} ${metric}`;
-      const known = series.get(key);
-      const read = (): Watched => {
-        const found = { ...stateOf(views, station), watch: watchOne(views, station, metric) };
-        series.set(key, found);
-        return found;
-      };
-      const { book, rows, of } = stateOf(views, station);
-      if (known?.book !== book) return read().watch;
-      if (known.rows !== rows || known.of !== of) soon(views, key, () => read().watch, known.watch);
-      return known.watch;
-    }),
-  );
+  const key = `${station} ${metric}`;
+  const known = series.get(key);
+  const read = (): Watched => {
+    const found = { ...stateOf(views, station), watch: watchOne(views, station, metric) };
+    series.set(key, found);
+    return found;
+  };
+  const { book, rows, of } = stateOf(views, station);
+  if (known?.book !== book) return read().watch;
+  if (known.rows !== rows || known.of !== of) soon(views, key, () => read().watch, known.watch);
+  return known.watch;
 }
 
 function stateOf({ workshop, yields }: Views, station: WatchedStation): Omit<Watched, 'watch'> {

@@ -1,3 +1,4 @@
+import { Follower } from '@wunsch/core/ledger/follower';
 import type { Holding, Step } from '@wunsch/core/ledger/types';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import type { Router } from '../http/router';
@@ -27,22 +28,24 @@ function priceIn(step: Step, holdingId: string): Price | null {
 /** Money that is no station's: what things last fetched. */
 export function moneyRoutes(router: Router): void {
   const { workshop } = router;
-  /** What was fetched last by the newest sales that were seen. */
-  let fetched = { of: '', seen: 0, last: new Map<string, Price>() };
-  router.read('/api/money/prices', 'What goods like these last fetched, a piece or a kilogram', () => {
-    const { book } = workshop;
-    const like = (holding: Holding): string =>
-      holding.kind === 'husk' ? 'husk' : `${holding.kind} ${holding.name.toLowerCase()}`;
-    if (fetched.of !== book.line) fetched = { of: book.line, seen: 0, last: new Map() };
-    const { last } = fetched;
-    for (; fetched.seen < book.timeline.length; fetched.seen += 1) {
-      const step = book.timeline.at(fetched.seen);
-      if (step?.kind !== 'sell') continue;
+  const like = (holding: Holding): string =>
+    holding.kind === 'husk' ? 'husk' : `${holding.kind} ${holding.name.toLowerCase()}`;
+  /** What goods like these fetched last. */
+  const last = new Map<string, Price>();
+  const sales = new Follower(
+    () => workshop.book,
+    () => last.clear(),
+    (step, book) => {
+      if (step.kind !== 'sell') return;
       for (const holdingId of Object.keys(step.money.takingsMilli ?? {})) {
         const price = priceIn(step, holdingId);
         if (price) last.set(like(book.holding(holdingId)), price);
       }
-    }
+    },
+  );
+  router.read('/api/money/prices', 'What goods like these last fetched, a piece or a kilogram', () => {
+    const { book } = workshop;
+    sales.catchUp();
     return {
       prices: [...book.live].flatMap((holdingId) => {
         const price = last.get(like(book.holding(holdingId)));

@@ -1,5 +1,5 @@
+import { Follower } from '@wunsch/core/ledger/follower';
 import type { SearchHit } from '@wunsch/core/api/types';
-import type { Book } from '@wunsch/core/ledger/book';
 import { notedIn } from '@wunsch/core/ledger/noted';
 import type { Holding } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
@@ -83,23 +83,40 @@ interface Noted {
   lower: string;
 }
 
-/** Steps at which something was noted, in the order of the work: read once, and on as the book grows. */
-const noted = new WeakMap<Book, { line: string; seen: number; rows: Noted[] }>();
+/** Steps at which something was noted, in the order of the work, kept up to date with the book. */
+class Notes {
+  private readonly noted: Noted[] = [];
+  /** Can be caught up ahead of the first question. */
+  readonly follower: Follower;
 
-function notedSteps(book: Book): readonly Noted[] {
-  let known = noted.get(book);
-  if (known?.line !== book.line) noted.set(book, (known = { line: book.line, seen: 0, rows: [] }));
-  for (; known.seen < book.timeline.length; known.seen += 1) {
-    const step = book.timeline.at(known.seen);
-    const text = step ? notedIn(step) : '';
-    if (text !== '') known.rows.push({ place: known.seen, lower: text.toLowerCase() });
+  constructor({ workshop }: Views) {
+    this.follower = new Follower(
+      () => workshop.book,
+      () => (this.noted.length = 0),
+      (step, _book, place) => {
+        const text = notedIn(step);
+        if (text !== '') this.noted.push({ place, lower: text.toLowerCase() });
+      },
+    );
   }
-  return known.rows;
+
+  get rows(): readonly Noted[] {
+    this.follower.catchUp();
+    return this.noted;
+  }
+}
+
+const notes = new WeakMap<Views, Notes>();
+
+export function notesOf(views: Views): Notes {
+  const known = notes.get(views) ?? new Notes(views);
+  notes.set(views, known);
+  return known;
 }
 
 function* byNote(views: Views, words: string): Generator<Ranked> {
   const { book, lots, beans, batches } = views.workshop;
-  const rows = notedSteps(book);
+  const { rows } = notesOf(views);
   let found = 0;
   for (let i = rows.length - 1; i >= 0 && found < HITS; i -= 1) {
     const { place, lower } = rows[i] as Noted;
