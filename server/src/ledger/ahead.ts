@@ -4,10 +4,10 @@ import type { Follower } from '@wunsch/core/ledger/follower';
 type Ahead = Pick<Follower, 'catchUp'>;
 
 /** A slice of work, ms, and the pause after it in which others get their turn. */
-const SLICE_MS = 8;
-const PAUSE_MS = 12;
+const SLICE_MS = 4;
+const PAUSE_MS = 8;
 /** Steps after which the clock is looked at. */
-const LOOKS = 64;
+const LOOKS = 32;
 
 /** @returns whether it is done by a moment of the machine's clock */
 function followsUntil(until: number, follower: Ahead): boolean {
