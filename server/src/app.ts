@@ -28,7 +28,7 @@ import { Views } from './ledger/views';
 import { workAhead } from './ledger/ahead';
 import { lossIndex } from './losses/index-by-month';
 import { watchAhead } from './losses/series';
-import { notesOf } from './trace/search';
+import { marksAhead, notesOf } from './trace/search';
 import { lossRoutes } from './losses/plugin';
 import { LiveRoasts } from './roast/live';
 import { roastCalculators } from './roast/calculators';
@@ -226,6 +226,7 @@ export async function buildApp({
         watchAhead(views),
         lossIndex(views).follower,
         notesOf(views).follower,
+        marksAhead(views),
       ],
       logError,
     );

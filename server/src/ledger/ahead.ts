@@ -1,11 +1,32 @@
 import type { Follower } from '@wunsch/core/ledger/follower';
 
 /** What can be caught up with the book before somebody asks. */
-type Ahead = Pick<Follower, 'catchUp'>;
+export type Ahead = Pick<Follower, 'catchUp'>;
+
+/**
+ * Works something out for each of some things, ahead of who asks first.
+ *
+ * @param list asked for when it begins
+ * @param atOnce so many between two looks at the clock
+ */
+export function eachAhead<T>(list: () => Iterable<T>, atOnce: number, work: (one: T) => void): Ahead {
+  let left: Iterator<T> | null = null;
+  return {
+    catchUp: (most = Infinity) => {
+      left ??= list()[Symbol.iterator]();
+      for (let done = 0; done < Math.min(most, atOnce); done += 1) {
+        const next = left.next();
+        if (next.done === true) return true;
+        work(next.value);
+      }
+      return false;
+    },
+  };
+}
 
 /** A slice of work, ms, and the pause after it in which others get their turn. */
 const SLICE_MS = 4;
-const PAUSE_MS = 8;
+const PAUSE_MS = 4;
 /** Steps after which the clock is looked at. */
 const LOOKS = 32;
 

@@ -1,10 +1,10 @@
-import type { Follower } from '@wunsch/core/ledger/follower';
 import type { LossMetric, LossWatch, SeriesPoint, SeriesView, WatchedStation } from '@wunsch/core/api/losses';
 import type { Book } from '@wunsch/core/ledger/book';
 import type { Step } from '@wunsch/core/ledger/types';
 import { percent, YIELD_STEP } from '@wunsch/core/ledger/yields';
 import { findChange } from '@wunsch/core/stats/change-point';
 import { individuals, signalsOf } from '@wunsch/core/stats/individuals';
+import { eachAhead, type Ahead } from '../ledger/ahead';
 import type { Views } from '../ledger/views';
 import type { IndexedYield } from '../ledger/yield-index';
 
@@ -191,17 +191,12 @@ const SERIES = (Object.keys(YIELD_STEP) as WatchedStation[]).flatMap((station) =
  */
 export const lossWatch = (views: Views): LossWatch[] => SERIES.flatMap((series) => watchOf(views, series));
 
-/** Works them out one at a time, ahead of who asks first. */
-export function watchAhead(views: Views): Pick<Follower, 'catchUp'> {
-  const left = [...SERIES];
-  return {
-    catchUp: () => {
-      const next = left.shift();
-      if (next) watchOf(views, next);
-      return left.length === 0;
-    },
-  };
-}
+export const watchAhead = (views: Views): Ahead =>
+  eachAhead(
+    () => SERIES,
+    1,
+    (series) => watchOf(views, series),
+  );
 
 function watchOf(views: Views, { station, metric }: (typeof SERIES)[number]): LossWatch[] {
   const series = remembered.get(views) ?? new Map<string, Watched>();

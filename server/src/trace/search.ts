@@ -1,9 +1,11 @@
 import { Follower } from '@wunsch/core/ledger/follower';
 import type { SearchHit } from '@wunsch/core/api/types';
 import { notedIn } from '@wunsch/core/ledger/noted';
+import type { Mark } from '@wunsch/core/trace/marks';
 import type { Holding } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { lossWatch } from '../losses/series';
+import { eachAhead, type Ahead } from '../ledger/ahead';
 import type { Views } from '../ledger/views';
 
 const HITS = 14;
@@ -60,11 +62,29 @@ function* byRecipe(views: Views, words: string): Generator<Ranked> {
 const MARKED = 12;
 const NOTED = 16;
 
+/** What can be found by its marks. */
+const markable = ({ workshop: { batches, lots, book } }: Views): string[] => [
+  ...batches.keys(),
+  ...lots.keys(),
+  ...book.live,
+];
+
+export const marksAhead = (views: Views): Ahead =>
+  eachAhead(
+    () => markable(views),
+    4,
+    (id) => marksOf(views, id),
+  );
+
+const marksOf = (views: Views, id: string): readonly Mark[] =>
+  views.workshop.batches.has(id) ? views.batchMarks(id) : views.marks(id);
+
 function* byMark(views: Views, words: string): Generator<Ranked> {
-  const { book, batches, lots } = views.workshop;
-  for (const id of [...batches.keys(), ...lots.keys(), ...book.live]) {
-    const marks = batches.has(id) ? views.batchMarks(id) : views.marks(id);
-    const mark = marks.find(({ label, why }) => label.includes(words) || why.toLowerCase().includes(words));
+  const { book, batches } = views.workshop;
+  for (const id of markable(views)) {
+    const mark = marksOf(views, id).find(
+      ({ label, why }) => label.includes(words) || why.toLowerCase().includes(words),
+    );
     if (mark) yield hitOf(views, book.holding(id), `${mark.label}: ${mark.why}`, MARKED + (batches.has(id) ? 0 : 1));
   }
 }
