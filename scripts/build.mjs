@@ -40,7 +40,17 @@ export async function build({ force = false } = {}) {
     const { writeDatabases } = await import('./database.mjs');
     await writeDatabases(join(root, 'server/migrations'), join(root, 'server/dist/database'));
   }
-  if (force || isStale('server/dist/main.js', 'server/src', 'core/src', 'scripts/spreads.cjs', 'package-lock.json')) {
+  if (
+    force ||
+    isStale(
+      'server/dist/main.js',
+      'server/src',
+      'core/src',
+      'scripts/build.mjs',
+      'scripts/spreads.cjs',
+      'package-lock.json',
+    )
+  ) {
     await bundleServer();
   }
   if (
