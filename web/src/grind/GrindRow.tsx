@@ -24,7 +24,7 @@ export function GrindRow({ grind, now }: { grind: GrindView; now: number }) {
         </span>
         <span className="figure text-xl">{show.mass(grind.massMg)}</span>
         <span className="text-right text-sm">
-          {last?.value == null ? 'not read yet' : `${last.value} µm, wants ${grind.batch.targetMicron}`}
+          {last?.value == null ? 'not read yet' : `${last.value}\u00a0µm, wants\u00a0${grind.batch.targetMicron}`}
         </span>
       </Link>
     </li>
