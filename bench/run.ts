@@ -79,6 +79,8 @@ function stop({ child }: Server): Promise<void> {
 const rssMb = (pid: number): number =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
 
+const at95 = (taken: number[]): number => taken.sort((a, b) => a - b)[Math.floor(taken.length * 0.95)] ?? 0;
+
 /** @param times enough that a burst of something else on the machine is not most of what is left out */
 async function p95(base: string, path: string, times = 120): Promise<number> {
   const taken: number[] = [];
@@ -88,7 +90,7 @@ async function p95(base: string, path: string, times = 120): Promise<number> {
     await fetch(base + path).then((r) => r.arrayBuffer());
     taken.push(performance.now() - began);
   }
-  return taken.sort((a, b) => a - b)[Math.floor(times * 0.95)] ?? 0;
+  return at95(taken);
 }
 
 /** Entries whose time is taken. */
@@ -213,18 +215,8 @@ async function measure(name: string, flags: string[], directory: string): Promis
     await fetch(`${base}/api/ledger/floor`).then((r) => r.arrayBuffer());
     writes.push(performance.now() - began);
   }
-  note(
-    `${name}: an entry saved, on the disk before it is answered, p95`,
-    saved.sort((a, b) => a - b)[Math.floor(ENTRIES * 0.95)] ?? 0,
-    50,
-    'ms',
-  );
-  note(
-    `${name}: an entry saved and the floor read again, p95`,
-    writes.sort((a, b) => a - b)[Math.floor(ENTRIES * 0.95)] ?? 0,
-    100,
-    'ms',
-  );
+  note(`${name}: an entry saved, on the disk before it is answered, p95`, at95(saved), 50, 'ms');
+  note(`${name}: an entry saved and the floor read again, p95`, at95(writes), 100, 'ms');
   if (flags.length === 1) {
     await measureRoasting(base, note);
     await measureRecipes(base, note);

@@ -80,6 +80,7 @@ test('the bench says its windows and works out what stays warm; what cannot be i
   const bowl = madeBy(await charged(page, 'Temper 100', [{ holdingId: lot, massG: 2900 }]), 'mass');
   const tub = await enter(page, { kind: 'discharge', batchId: bowl, outsG: [2000, 850], holdUpG: 50 });
   const made = tub.lines.find(({ massMg }) => massMg === 2_000_000)?.code ?? '';
+  expect(made).not.toBe('');
   await page.goto('/station/temper');
   const windows = page.getByRole('region', { name: 'Windows' });
   await windows.getByRole('button', { name: 'Work it out' }).click();

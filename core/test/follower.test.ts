@@ -31,9 +31,10 @@ const deed = fc.oneof(
   fc.record({ what: fc.constant('late' as const), hours: fc.nat({ max: 40 }) }),
   fc.record({ what: fc.constant('corrected' as const), which: fc.nat() }),
   fc.record({ what: fc.constant('withdrawn' as const), which: fc.nat() }),
+  fc.record({ what: fc.constant('dropped' as const) }),
 );
 
-test('whatever is entered, late or corrected, a follower has what the order of the work has', () => {
+test('whatever is entered, late, corrected or dropped half-way, a follower has what the order of the work has', () => {
   fc.assert(
     fc.property(fc.array(fc.tuple(deed, fc.nat({ max: 5 })), { maxLength: 25 }), (deeds) => {
       const bench = new Bench();
@@ -44,6 +45,8 @@ test('whatever is entered, late or corrected, a follower has what the order of t
         if (what.what === 'late') buy(bench, 5, { at: START - what.hours * HOUR });
         else if (what.what === 'corrected' && old) buy(bench, 7, { supersedes: old.id });
         else if (what.what === 'withdrawn' && old) bench.withdraw(old);
+        else if (what.what === 'dropped' && there.length > 0)
+          bench.book.takeBack([...bench.book.steps.values()].at(-1) as Step);
         else buy(bench, 9);
         const all = follower.catchUp(most);
         expect(all).toBe(heard.length === bench.book.timeline.length);
@@ -78,4 +81,16 @@ test('a follower begins again where something else that it stands on is another'
   price = {};
   follower.catchUp();
   expect([state.begun, heard.length]).toEqual([2, 1]);
+});
+
+test('one that was dropped after it was taken in is not there for the one that comes in its place', () => {
+  const bench = new Bench();
+  const { follower, heard } = listener(bench);
+  const first = buy(bench, 10);
+  const dropped = buy(bench, 10);
+  follower.catchUp();
+  bench.book.takeBack(dropped);
+  const { id } = buy(bench, 20);
+  follower.catchUp();
+  expect(heard).toEqual([first.id, id]);
 });
