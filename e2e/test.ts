@@ -7,6 +7,7 @@ export { expect, type Locator, type Page } from '@playwright/test';
 export const test = base.extend<{ workshop: WorkshopName }, { workshops: Workshops }>({
   workshop: ['makers', { option: true }],
   workshops: [
+    // oxlint-disable-next-line no-empty-pattern -- asked for in this form
     async ({}, use) => {
       const workshops = new Workshops();
       await use(workshops);

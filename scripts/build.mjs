@@ -107,7 +107,7 @@ async function bundleServer() {
 /** Spells letters beyond ASCII: a text with one of them takes two bytes for each letter, as long as the program runs. */
 function spell(file) {
   const spelled = readFileSync(file, 'utf8').replace(
-    /[^\x00-\x7f]/g,
+    /[\u0080-\uffff]/g,
     (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`,
   );
   writeFileSync(file, spelled);

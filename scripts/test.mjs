@@ -51,17 +51,14 @@ async function jest(name, projects) {
   if (code !== 0 && numFailedTests + numRuntimeErrorTestSuites === 0) count(false, `Jest ended well: ${name}`);
 }
 
-// Two at a time: what a small machine has cores for.
-const [licences, types] = await Promise.all([beside('node', ['scripts/licences.mjs']), npm('typecheck')]);
-count(licences === 0, 'licences');
-count(types === 0, 'types');
-
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 // Arithmetic first, then what needs a server: in processes that run both, each takes half as long again.
 const arithmetic = jest('arithmetic', ['core', 'web']);
-const [lint] = await Promise.all([npm('lint'), arithmetic.then(() => jest('server', ['server']))]);
-count(lint === 0, 'lint');
+const tested = arithmetic.then(() => jest('server', ['server']));
+count((await beside('node', ['scripts/licences.mjs'])) === 0, 'licences');
+count((await npm('lint')) === 0, 'types and lint');
+await tested;
 
 const e2eCode = await npm('e2e', [], { env: onScratch });
 const e2e = join(results, 'e2e.json');

@@ -5,6 +5,7 @@ import type { Command } from '../src/commands';
 import { planStep } from '../src/stations';
 import type { CodeLetter, PlanContext } from '../src/ledger/planner';
 import { cannotFollow, consequences, Revision } from '../src/ledger/revision';
+import { plainStep } from '../src/ledger/plain-step';
 import type { Batch, Holding, Material, Step } from '../src/ledger/types';
 import { milliFromMajor } from '../src/units/money';
 import { ROUTE_TEMPLATES } from '../src/workshop/routes';
@@ -96,7 +97,15 @@ export class Bench {
   withdraw(old: Step): void {
     const seq = this.count + 1;
     const money = { purchaseMilli: 0, labourMilli: 0, energyMilli: 0, revenueMilli: 0 };
-    const step: Step = { ...old, id: `s${seq}`, seq, supersedes: old.id, withdrawn: true, postings: [], money };
+    const step: Step = {
+      ...plainStep(old),
+      id: `s${seq}`,
+      seq,
+      supersedes: old.id,
+      withdrawn: true,
+      postings: [],
+      money,
+    };
     const steps = [step, ...this.following(step)];
     checkEntering(this.book, steps);
     for (const row of steps) this.book.insert(row);
@@ -112,7 +121,7 @@ export class Bench {
       (command, old, on) => planStep(command, this.context(old, old, on)),
       (old, command, { postings, slots }) => {
         seq += 1;
-        const next: Step = { ...old, id: `s${seq}`, seq, supersedes: old.id, command, slots, postings };
+        const next: Step = { ...plainStep(old), id: `s${seq}`, seq, supersedes: old.id, command, slots, postings };
         made.push(next);
         return next;
       },

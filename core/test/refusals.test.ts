@@ -1,4 +1,5 @@
 import { checkEntering } from '../src/ledger/check';
+import { plainStep } from '../src/ledger/plain-step';
 import { Bench, HOUR, made, refusal, START } from './fixtures';
 
 const sortOf = (holdingId: string, massG: number, goodG: number) => ({
@@ -96,7 +97,7 @@ test('work under way keeps its grams from others', () => {
   const bench = new Bench();
   const lot = bench.lot(1_000);
   const sort = bench.do(sortOf(made(lot), 400, 390));
-  const draft = { ...sort, id: 'x', seq: 99, order: 99, at: sort.at + 1, slots: {} };
+  const draft = { ...plainStep(sort), id: 'x', seq: 99, order: 99, at: sort.at + 1, slots: {} };
   expect(() => checkEntering(bench.book, [draft], new Map([[made(lot), 200_000]]))).not.toThrow();
   expect(refusal(() => checkEntering(bench.book, [draft], new Map([[made(lot), 300_000]])))).toBe('ledger/reserved');
 });
@@ -138,12 +139,14 @@ test('postings that do not add up, and half milligrams, never enter', () => {
   if (!first) throw new Error('no posting');
   expect(
     refusal(() =>
-      checkEntering(bench.book, [{ ...step, postings: [{ ...first, massMg: first.massMg - 1 }, ...rest] }]),
+      checkEntering(bench.book, [{ ...plainStep(step), postings: [{ ...first, massMg: first.massMg - 1 }, ...rest] }]),
     ),
   ).toBe('ledger/unbalanced');
   expect(
     refusal(() =>
-      checkEntering(bench.book, [{ ...step, postings: [{ ...first, massMg: first.massMg - 0.5 }, ...rest] }]),
+      checkEntering(bench.book, [
+        { ...plainStep(step), postings: [{ ...first, massMg: first.massMg - 0.5 }, ...rest] },
+      ]),
     ),
   ).toBe('ledger/not-whole');
 });

@@ -21,9 +21,7 @@ function year(seed: number): Book {
   const pick = (from: readonly string[]): string => from[Math.floor(chance() * from.length)] ?? '';
   const act = (command: Record<string, unknown>, machine: string | null = null): Step => {
     const step = bench.do({ note: '', ...command } as unknown as Command);
-    step.machineId = machine;
-    step.personId = pick(['ann', 'bo', 'cleo', 'dov']);
-    return step;
+    return Object.assign(step, { machineId: machine, personId: pick(['ann', 'bo', 'cleo', 'dov']) });
   };
   const good = (step: Step): string => step.slots['good'] ?? '';
   const lots = ['', '', '', ''];

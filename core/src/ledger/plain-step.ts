@@ -1,7 +1,7 @@
-import type { Step } from './types';
+import type { PlainStep, Step } from './types';
 
 /** A step with all its fields its own: one of the past has them from elsewhere, and loses them where it is spread. */
-export const plainStep = (step: Step): Step => ({
+export const plainStep = (step: Step): PlainStep => ({
   id: step.id,
   seq: step.seq,
   order: step.order,

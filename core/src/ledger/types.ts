@@ -183,39 +183,46 @@ export interface Override {
 /**
  * One act at a station. Never edited: a correction is a new step that names the one it supersedes
  * and takes its place in the order; withdrawing is a correction without postings.
+ *
+ * Declared by what can be read of it, as a step of the past has its fields from elsewhere: a spread of it has none of them,
+ * and its type says so. `plainStep` gives one with fields of its own.
  */
-export interface Step {
-  id: string;
+declare abstract class ReadStep {
+  get id(): string;
   /** Order of recording; a correction keeps its own. */
-  seq: number;
+  get seq(): number;
   /** Order within the same instant: the seq of the first version. */
-  order: number;
-  kind: StepKind;
-  station: Place;
+  get order(): number;
+  get kind(): StepKind;
+  get station(): Place;
   /** When it was done, UTC ms. */
-  at: number;
+  get at(): number;
   /** When it was written down, UTC ms. */
-  recordedAt: number;
-  personId: string;
-  batchId: string | null;
-  machineId: string | null;
-  supersedes: string | null;
+  get recordedAt(): number;
+  get personId(): string;
+  get batchId(): string | null;
+  get machineId(): string | null;
+  get supersedes(): string | null;
   /** Why it was corrected. */
-  reason: string | null;
-  withdrawn: boolean;
+  get reason(): string | null;
+  get withdrawn(): boolean;
   /** What was entered, as its schema reads it. */
-  command: unknown;
+  get command(): unknown;
   /** Which holdings this step made, by the part they play: `good`, `husk`, `seconds`. */
-  slots: Record<string, string>;
-  minutes: number;
-  energyKwh: number;
-  money: StepMoney;
-  postings: Posting[];
+  get slots(): Record<string, string>;
+  get minutes(): number;
+  get energyKwh(): number;
+  get money(): StepMoney;
+  get postings(): Posting[];
   /** Stops that were gone past; absent: none. */
-  overrides?: Override[] | undefined;
+  readonly overrides?: Override[] | undefined;
   /** Known to have no words noted at it; absent: look. Never kept. */
   readonly quiet?: boolean;
 }
+export type Step = ReadStep;
+
+/** A step that has its fields itself: it can be spread and taken apart. */
+export type PlainStep = { -readonly [Field in keyof Step]: Step[Field] };
 
 /** Beans (or nibs) as bought: the papers of a lot. Its grams are in the holding of the same id. */
 export interface LotFacts {

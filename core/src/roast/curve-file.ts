@@ -211,7 +211,7 @@ function unitOf(
 ): { unit: TemperatureUnit; why: string } {
   const of = roles.flatMap((role, i) => (role === 'bean' || role === 'air' ? [i] : []));
   for (const i of of) {
-    const said = /(?:°|deg(?:rees?)?\.?\s*|[(\[/_\s])([CF])\b|\b(celsius|fahrenheit)\b/i.exec(`${names[i] ?? ''} `);
+    const said = /(?:°|deg(?:rees?)?\.?\s*|[([/_\s])([CF])\b|\b(celsius|fahrenheit)\b/i.exec(`${names[i] ?? ''} `);
     const letter = (said?.[1] ?? said?.[2]?.[0])?.toUpperCase();
     if (letter === 'C' || letter === 'F') return { unit: letter, why: `the heading “${names[i] ?? ''}” says so` };
     const cell = body

@@ -79,7 +79,7 @@ export default function RoastChart({
       return { ...made, chart: { ...made.chart, events: { mounted: tell, updated: tell } } };
     },
     // The key holds everything that the options are made of.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
     [key],
   );
   const series = [

@@ -16,8 +16,8 @@ export function SavedNote({ entry: { saved, replayed } }: { entry: SavedEntry })
   const made = saved.step.lines.find((line) => line.holdingId !== null && line.massMg > 0);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    // Newer browsers return a promise here, which must not become the effect's clean-up.
-    void box.current?.scrollIntoView({ block: 'nearest' });
+    // In braces: newer browsers return a promise here, which must not become the effect's clean-up.
+    box.current?.scrollIntoView({ block: 'nearest' });
   }, [saved.step.id]);
   return (
     <div ref={box} role="status" className="my-5 scroll-mt-40">

@@ -49,7 +49,7 @@ export function HitsPage() {
       gone = true;
     };
     // The codes say which grinds they are.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [key]);
   if (!data) return <Loading error={error} />;
   const hits = countHeld(rows);

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { DayPicker } from 'react-day-picker';
 import { enGB } from 'react-day-picker/locale';
 
@@ -22,7 +23,8 @@ export default function Calendar({
   today: string;
   choose: (day: string) => void;
 }) {
-  const here = dateOf(today) ?? new Date();
+  const [now] = useState(() => new Date());
+  const here = dateOf(today) ?? now;
   return (
     <DayPicker
       mode="single"

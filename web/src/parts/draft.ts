@@ -72,7 +72,7 @@ export function useDraft<T>(id: string, initial: () => T): Draft<T> {
     localStorage.removeItem(name(id));
     setState({ id, kept: { value: initial(), key: newKey() }, touched: false });
     // `initial` is a fresh function on every render; only the identity of the draft matters here.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [id]);
   return { value: state.kept.value, key: state.kept.key, touched: state.touched, set, clear };
 }

@@ -159,7 +159,7 @@ export function Listing<R>({
       })),
     [columns],
   );
-  // eslint-disable-next-line react-hooks/incompatible-library -- the table is made anew with each drawing
+  // oxlint-disable-next-line react/incompatible-library -- the table is made anew with each drawing
   const table = useReactTable({
     data: found,
     columns: definitions,

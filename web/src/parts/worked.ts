@@ -40,7 +40,7 @@ export function useWorked<T>(question: string | null, work: () => Promise<T>, na
     if (now.busy) now.next = ask;
     else ask();
     // The question says what the work depends on.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [question]);
   return answer;
 }

@@ -74,6 +74,6 @@ export function useWeighed(draft: RecipeDraft, pantry: PantryView, asKept: boole
       pending: question !== null && worked?.key !== key,
     };
     // `key` says all that the rows and the answer depend on.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [answer, key, draft.lines, draft.by, pantry]);
 }

@@ -120,7 +120,7 @@ function Compared({
       return { name: load.code, points };
     });
     // The key says which loads, where each has its zero, and in which degrees.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [key]);
   const drawn = useCallback(() => performance.measure('roast-compare', 'roast-compare-begin'), []);
   const xs = lines.flatMap(({ points }) => points.map(({ x }) => x));

@@ -98,7 +98,7 @@ export function LiveChart({
   const chart = useMemo(
     () => draw(),
     // The key holds what is worth drawing it for.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
     [key, plan],
   );
   return <Suspense fallback={<div className="h-[235px]" />}>{chart}</Suspense>;

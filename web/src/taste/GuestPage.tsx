@@ -89,7 +89,7 @@ function Taster({ path, view }: { path: `/api/taste/guest/${string}`; view: Gues
       clearInterval(timer);
     };
     // One by one, by its key; the draft sets itself.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [first?.key, seat?.seat, path]);
 
   const head = (

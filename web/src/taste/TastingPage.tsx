@@ -86,7 +86,7 @@ export function TastingPage() {
       () => setQuery({}, { replace: true }),
     );
     // The draft sets itself; only what was asked for counts.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [asked]);
 
   const keep = (): void => {
