@@ -33,7 +33,7 @@ import { station as winnow } from './winnow/station';
 import type { StartWork } from './work/start';
 import type { StationFacts } from './workshop/station';
 import type { Work } from './workshop/work';
-import type { Station } from './work/stations';
+import { isStation, type Place, type Station } from './work/stations';
 import type { Book } from './ledger/book';
 import type { HoldingKind, Step, StepKind } from './ledger/types';
 import type { Settings } from './workshop/schemas';
@@ -55,6 +55,13 @@ const FACTS: Readonly<Record<Station, StationFacts>> = {
 
 /** What can be taken to a station's bench. */
 export const acceptsOf = (station: Station): readonly HoldingKind[] => FACTS[station].accepts;
+
+/** Whether goods wait at a station's bench wherever they stand. */
+export const waitsAt = (station: Station, kind: HoldingKind): boolean => FACTS[station].waits?.includes(kind) ?? false;
+
+/** Whether goods are in a machine of the station where they stand. */
+export const isInMachine = ({ place, kind }: { place: Place; kind: HoldingKind }): boolean =>
+  isStation(place) && (FACTS[place].machines?.includes(kind) ?? false);
 
 /** The step that a piece of work becomes when it is finished; undefined where none can be under way. */
 export const endsAs = ({ station, silk }: { station: Station; silk?: boolean | undefined }): StepKind | undefined =>

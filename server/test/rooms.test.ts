@@ -11,6 +11,8 @@ const SHARED = [
   ...['http', 'store', 'heavy', 'print', 'floor', 'judgement'].map((room) => `server/src/${room}`),
   ...['entry', 'record', 'charts'].map((room) => `web/src/${room}`),
   'server/src/journal/workshop.ts',
+  'web/src/stream/BatchStream.tsx',
+  'web/src/stream/FloorStream.tsx',
   'web/src/bench/Bench.tsx',
   'web/src/parts/log.tsx',
   'web/src/parts/log-words.ts',

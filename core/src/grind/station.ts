@@ -1,4 +1,7 @@
 import type { StationFacts } from '../workshop/station';
 
 /** What can be taken to this bench, and the step that work here becomes. */
-export const station: StationFacts = { accepts: ['nibs', 'lot', 'mass', 'block', 'remelt'] };
+export const station: StationFacts = {
+  accepts: ['nibs', 'lot', 'mass', 'block', 'remelt'],
+  machines: ['mass'],
+};

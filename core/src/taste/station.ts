@@ -1,4 +1,4 @@
 import type { StationFacts } from '../workshop/station';
 
 /** What can be taken to this bench, and the step that work here becomes. */
-export const station: StationFacts = { accepts: ['packed', 'bars', 'seconds'] };
+export const station: StationFacts = { accepts: ['packed', 'bars', 'seconds'], waits: ['packed'] };

@@ -6,6 +6,10 @@ import type { Work } from './work';
 export interface StationFacts {
   /** Kinds of holdings that can be taken to its bench. */
   accepts: readonly HoldingKind[];
+  /** Of goods, what waits here wherever it stands. */
+  waits?: readonly HoldingKind[];
+  /** What stands in its machines: it can be taken to no bench until it is poured out. */
+  machines?: readonly HoldingKind[];
   /** The step that work here becomes when it is weighed out; absent: an entry is made at once. */
   ends?: StepKind;
   /** What new work carries beside what all work does. @param has how fast its clock runs, and where its log will be kept */

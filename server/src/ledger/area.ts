@@ -1,4 +1,4 @@
-import type { DueItem } from '@wunsch/core/api/types';
+import type { BenchView, DueItem, HoldingView } from '@wunsch/core/api/types';
 import type { Work } from '@wunsch/core/workshop/work';
 import type { Views } from './views';
 
@@ -20,4 +20,6 @@ export interface Area {
   due?: (views: Views) => DueItem[];
   /** Milligrams in its machines that are no work under way. */
   workingMg?: (views: Views) => number;
+  /** What its bench shows beside what every bench does. @param here what waits there */
+  bench?: (views: Views, here: readonly HoldingView[]) => Partial<BenchView>;
 }

@@ -9,7 +9,7 @@ import { id } from '@wunsch/core/fields/fields';
 import { STATIONS } from '@wunsch/core/work/stations';
 import type { Step } from '@wunsch/core/ledger/types';
 import type { Router } from '../http/router';
-import { benchView, judgeStep } from './bench';
+import { judgeStep } from './judged-yield';
 import { chocolatePct } from './chocolate-part';
 import type { Views } from './views';
 
@@ -171,9 +171,6 @@ export function ledgerRoutes(router: Router, views: Views): void {
         .map((s) => views.step(s)),
     };
   });
-  for (const station of STATIONS) {
-    router.still(`/api/${station}/bench`, `The bench at ${station}`, () => benchView(views, station));
-  }
 }
 
 /** A correction and all it reaches, before and after. */

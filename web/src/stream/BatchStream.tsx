@@ -13,7 +13,9 @@ const DROP = 46;
 /** One subject's grams from beans to bars: loads flowing together, what joins, what falls away. */
 export function BatchStream({ stream, title }: { stream: readonly StreamStation[]; title: string }) {
   const show = useShow();
-  const rows = stream.filter(({ station, inMg, goodMg }) => station !== 'taste' && (inMg > 0 || goodMg > 0));
+  const rows = stream.filter(
+    ({ station, inMg, goodMg }) => MATERIAL[station].made !== null && (inMg > 0 || goodMg > 0),
+  );
   if (rows.length === 0) return null;
   const columns = rows.map(({ inMg, joinedMg, goodMg, losses, byProductMg }) => ({
     inMg: Math.max(inMg, goodMg),
@@ -27,7 +29,6 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
   }));
   const shape = flowShape(columns, COLUMN, HEIGHT, DROP);
   const width = COLUMN * rows.length;
-  const firstStation = rows[0]?.station ?? 'beans';
   return (
     <figure aria-label={title} tabIndex={0} className="overflow-x-auto">
       <div className="min-w-[720px]">
@@ -39,12 +40,13 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
               </Link>
               <div className="figure mt-1 text-xl">{show.mass(row.goodMg > 0 ? row.goodMg : row.inMg)}</div>
               <div className="min-h-5 text-[0.8125rem] text-soft">
-                {row.station !== 'beans' &&
-                  row.inMg > 0 &&
+                {row.inMg > 0 &&
                   row.goodMg > 0 &&
                   Math.abs(row.goodMg - row.inMg) > 500 &&
                   show.percent(row.goodMg / row.inMg)}
-                {row.steps.length > 1 && row.station === 'roast' && ` · ${row.steps.length} loads`}
+                {row.steps.length > 1 &&
+                  MATERIAL[row.station].steps !== undefined &&
+                  ` · ${row.steps.length} ${MATERIAL[row.station].steps}`}
               </div>
             </div>
           ))}
@@ -60,11 +62,11 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
               <rect width="2.2" height="6" fill="var(--hatch)" />
             </pattern>
             {rows.map((row, index) => {
-              const before = rows[index - 1];
+              const made = colour(row);
               return (
                 <linearGradient key={row.station} id={`flow-${row.station}`} x1="0" x2="1">
-                  <stop offset="0.2" stopColor={MATERIAL[before ? afterOf(before.station) : firstStation]} />
-                  <stop offset="0.7" stopColor={MATERIAL[afterOf(row.station)]} />
+                  <stop offset="0.2" stopColor={colour(rows[index - 1]) ?? MATERIAL[row.station].stands} />
+                  <stop offset="0.7" stopColor={made} />
                 </linearGradient>
               );
             })}
@@ -115,13 +117,5 @@ export function BatchStream({ stream, title }: { stream: readonly StreamStation[
   );
 }
 
-/** What comes out of a station looks like what stands at the next. */
-function afterOf(station: StreamStation['station']): StreamStation['station'] {
-  const next: Partial<Record<StreamStation['station'], StreamStation['station']>> = {
-    roast: 'winnow',
-    winnow: 'grind',
-    grind: 'rest',
-    sort: 'sort',
-  };
-  return next[station] ?? station;
-}
+/** What comes out of a station looks like this. */
+const colour = (row: StreamStation | undefined): string | undefined => (row && MATERIAL[row.station].made) ?? undefined;

@@ -35,7 +35,7 @@ export function FloorStream({ floor, tall }: { floor: FloorView; tall: boolean }
           <defs>
             <linearGradient id={tall ? 'material-tall' : 'material'} x1="0" x2="1" y1="0" y2="0">
               {STATIONS.map((station, index) => (
-                <stop key={station} offset={(index + 0.5) / STATIONS.length} stopColor={MATERIAL[station]} />
+                <stop key={station} offset={(index + 0.5) / STATIONS.length} stopColor={MATERIAL[station].stands} />
               ))}
             </linearGradient>
           </defs>

@@ -1,18 +1,27 @@
 import type { HoldingKind } from '@wunsch/core/ledger/types';
 import type { Station } from '@wunsch/core/work/stations';
 
-/** What stands at a station looks like this: the material scale, pulp white to bar. */
-export const MATERIAL: Record<Station, string> = {
-  beans: 'var(--bean)',
-  sort: 'var(--sorted)',
-  roast: 'var(--sorted)',
-  winnow: 'var(--roasted)',
-  grind: 'var(--nib)',
-  rest: 'var(--liquor)',
-  temper: 'var(--block)',
-  mould: 'var(--block)',
-  pack: 'var(--bar)',
-  taste: 'var(--bar)',
+/** How goods look at a station: the material scale, pulp white to bar. */
+interface Material {
+  /** What stands there. */
+  stands: string;
+  /** What comes out; null where only samples are taken. */
+  made: string | null;
+  /** What several steps there are called, where they have a name. */
+  steps?: string;
+}
+
+export const MATERIAL: Record<Station, Material> = {
+  beans: { stands: 'var(--bean)', made: 'var(--bean)' },
+  sort: { stands: 'var(--sorted)', made: 'var(--sorted)' },
+  roast: { stands: 'var(--sorted)', made: 'var(--roasted)', steps: 'loads' },
+  winnow: { stands: 'var(--roasted)', made: 'var(--nib)' },
+  grind: { stands: 'var(--nib)', made: 'var(--liquor)' },
+  rest: { stands: 'var(--liquor)', made: 'var(--liquor)' },
+  temper: { stands: 'var(--block)', made: 'var(--block)' },
+  mould: { stands: 'var(--block)', made: 'var(--block)' },
+  pack: { stands: 'var(--bar)', made: 'var(--bar)' },
+  taste: { stands: 'var(--bar)', made: null },
 };
 
 /** The same scale by what goods are, for a trace; what joins is leaf, what leaves the house ripe. */
