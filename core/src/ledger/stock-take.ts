@@ -28,8 +28,9 @@ export function differenceWords(
   counted: number,
   usual: UsualDifference | null,
 ): { tone: 'good' | 'watch'; sentence: string } {
-  const share = booked > 0 ? (counted - booked) / booked : 0;
   if (counted === booked) return { tone: 'good', sentence: 'as booked' };
+  if (booked <= 0) return { tone: 'watch', sentence: 'the book has none' };
+  const share = (counted - booked) / booked;
   const text = `${Math.abs(100 * share).toFixed(1)} % ${share < 0 ? 'short' : 'over'}`;
   if (!usual) return { tone: Math.abs(share) > 0.02 ? 'watch' : 'good', sentence: text };
   const inside = share >= usual.low && share <= usual.high;

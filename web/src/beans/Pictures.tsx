@@ -3,7 +3,6 @@ import { useRef, useState } from 'react';
 import type { FileView } from '@wunsch/core/api/beans';
 import { isSure } from '../parts/asking';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -21,12 +20,7 @@ export function AddFile({ code }: { code: string }) {
     if (personId === null) return fail(NOBODY);
     const saved = await run(async () => {
       const { data, name } = await prepare(file);
-      await send(
-        'POST',
-        `/api/beans/lots/${encodeURIComponent(code)}/files`,
-        { personId, name, caption, data },
-        newKey(),
-      );
+      await send('POST', `/api/beans/lots/${encodeURIComponent(code)}/files`, { personId, name, caption, data });
     });
     if (!saved) return;
     setDone(file.name);

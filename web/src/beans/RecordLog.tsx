@@ -4,7 +4,6 @@ import { beansIn } from '@wunsch/core/beans/cut-test';
 import type { BeanRecordValue } from '@wunsch/core/beans/records';
 import { ACTION_NAMES } from '@wunsch/core/beans/words';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
 import { useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -71,8 +70,7 @@ export function RecordLog({ records }: { records: readonly BeanRecordView[] }) {
   const takeBack = (row: BeanRecordView): void => {
     if (personId === null) return;
     const word = window.prompt(`Take back “${words(row.value, show)}”? It stays readable but counts no more. Why?`);
-    if (word !== null)
-      void run(() => send('POST', `/api/beans/records/${row.id}/take-back`, { personId, word }, newKey()));
+    if (word !== null) void run(() => send('POST', `/api/beans/records/${row.id}/take-back`, { personId, word }));
   };
   return (
     <>

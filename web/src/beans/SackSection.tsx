@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { BeanLotView } from '@wunsch/core/api/beans';
 import { getJson, send } from '../parts/api';
-import { newKey, useDraft } from '../parts/draft';
+import { useDraft } from '../parts/draft';
 import { Box, Tick } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
@@ -75,20 +75,15 @@ function BookNet({ lot }: { lot: BeanLotView }) {
         netG,
         invoiceNetG: lot.facts.invoiceNetG ?? lot.receivedG,
       };
-      await send(
-        'POST',
-        `/api/ledger/steps/${lot.receiptId}/correct`,
-        {
-          command,
-          personId,
-          machineId: null,
-          minutes: step.minutes,
-          energyKwh: 0,
-          at: new Date(step.at).toISOString(),
-          reason: 'sacks weighed one by one',
-        },
-        newKey(),
-      );
+      await send('POST', `/api/ledger/steps/${lot.receiptId}/correct`, {
+        command,
+        personId,
+        machineId: null,
+        minutes: step.minutes,
+        energyKwh: 0,
+        at: new Date(step.at).toISOString(),
+        reason: 'sacks weighed one by one',
+      });
     });
   };
   return (

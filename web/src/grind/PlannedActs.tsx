@@ -5,7 +5,7 @@ import { ACTS } from '@wunsch/core/grind/acts';
 import { ACT_KINDS, type ActKind } from '@wunsch/core/ledger/types';
 import { useNow } from '../app/DueLine';
 import { send } from '../parts/api';
-import { newKey, useDraft } from '../parts/draft';
+import { useDraft } from '../parts/draft';
 import { SelectBox } from '../parts/choice';
 import { Box, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
@@ -37,7 +37,7 @@ export function PlannedActs({ grind, told }: { grind: GrindView; told: Told | nu
       fail(NOBODY);
       return Promise.resolve(false);
     }
-    return run(() => send('POST', `/api/grind/batches/${path}`, { personId, ...body }, newKey()));
+    return run(() => send('POST', `/api/grind/batches/${path}`, { personId, ...body }));
   };
   const change = (act: ActView, body: object): Promise<boolean> => press(`${batch.id}/acts/${act.id}`, body);
   return (

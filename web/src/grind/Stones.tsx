@@ -2,7 +2,6 @@ import { useState } from 'react';
 import type { Command } from '@wunsch/core/commands';
 import type { GrindView } from '@wunsch/core/api/types';
 import { refresh, send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -41,22 +40,17 @@ export function StonesSwitch({ grind }: { grind: GrindView }) {
     if (personId === null) return fail(NOBODY);
     setAsking(false);
     void run(async () => {
-      await send(
-        'POST',
-        '/api/ledger/steps',
-        {
-          personId,
-          command: {
-            kind: 'reading',
-            batchId: grind.batch.id,
-            what,
-            value: null,
-            note: '',
-            ...(cause === undefined ? {} : { cause }),
-          },
+      await send('POST', '/api/ledger/steps', {
+        personId,
+        command: {
+          kind: 'reading',
+          batchId: grind.batch.id,
+          what,
+          value: null,
+          note: '',
+          ...(cause === undefined ? {} : { cause }),
         },
-        newKey(),
-      );
+      });
       await refresh();
     });
   };

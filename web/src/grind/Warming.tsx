@@ -3,7 +3,6 @@ import type { GrindView } from '@wunsch/core/api/types';
 import { hottestFor, judgeWarming } from '@wunsch/core/grind/warming';
 import { ceilingOf } from '@wunsch/core/work/stations';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { span, useHere, useShow } from '../parts/workshop';
@@ -26,7 +25,7 @@ export function Warming({ grind: { batch, readings, cocoa }, run }: { grind: Gri
   const last = temps.at(-1);
   const choose = (probe: 'simulated' | 'sent' | null): void => {
     if (personId === null) return fail(NOBODY);
-    void save(() => send('POST', `/api/grind/batches/${batch.code}/probe`, { personId, probe }, newKey()));
+    void save(() => send('POST', `/api/grind/batches/${batch.code}/probe`, { personId, probe }));
   };
   const tone =
     found === null ? 'bg-sunk' : { stop: 'bg-crimson-wash', watch: 'bg-ripe-wash', good: 'bg-leaf-wash' }[found.tone];

@@ -7,7 +7,6 @@ import { fillFrom } from '@wunsch/core/products/product';
 import type { FilledBy } from '@wunsch/core/work/moulding';
 import type { Choosing } from '../entry/StepForm';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { SelectBox } from '../parts/choice';
 import { Chips, NumberBox, Tick } from '../parts/fields';
 import { readMass, readNumber, typedNumber } from '../parts/number';
@@ -47,7 +46,7 @@ export function LiveMould({
       return Promise.resolve(false);
     }
     return run(async () => {
-      await send('POST', `${path}/${way}`, { personId, ...body }, newKey());
+      await send('POST', `${path}/${way}`, { personId, ...body });
       await answer.mutate();
     });
   };

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import type { MouldsView, MouldView } from '@wunsch/core/api/mould';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box, NumberBox, Tick } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { TagLink } from '../parts/TagLink';
@@ -20,12 +19,7 @@ export function MouldList() {
   const clean = (mould: MouldView): void => {
     if (personId === null) return fail(NOBODY);
     void run(async () => {
-      await send(
-        'POST',
-        `/api/mould/moulds/${mould.id}/cleaned`,
-        { personId, how: 'washed warm, dried, polished' },
-        newKey(),
-      );
+      await send('POST', `/api/mould/moulds/${mould.id}/cleaned`, { personId, how: 'washed warm, dried, polished' });
       await mutate();
     });
   };
@@ -117,8 +111,8 @@ function MouldForm({ mould, done }: { mould: MouldView | null; done: () => void 
     const facts = { name: typed.name, ...figures, painted, retired };
     void run(() =>
       mould === null
-        ? send('POST', '/api/mould/moulds', { personId, facts }, newKey())
-        : send('PUT', `/api/mould/moulds/${mould.id}`, { personId, facts }, newKey()),
+        ? send('POST', '/api/mould/moulds', { personId, facts })
+        : send('PUT', `/api/mould/moulds/${mould.id}`, { personId, facts }),
     ).then((kept) => kept && done());
   };
   return (
@@ -172,7 +166,7 @@ function Cabinet({ cabinet, done }: { cabinet: MouldsView['cabinet']; done: () =
     if (personId === null) return fail(NOBODY);
     const [m, n] = [readNumber(moulds), readNumber(minutes)];
     if (m === null || n === null) return fail('Moulds and minutes: numbers, please.');
-    void run(() => send('POST', '/api/mould/cabinet', { personId, moulds: m, minutes: n }, newKey())).then((kept) => {
+    void run(() => send('POST', '/api/mould/cabinet', { personId, moulds: m, minutes: n })).then((kept) => {
       if (!kept) return;
       setOpen(false);
       done();

@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { DeliveryView, OrderView } from '@wunsch/core/api/orders';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Code, Refusal } from '../parts/pieces';
@@ -18,22 +17,27 @@ export function Order({ order }: { order: OrderView }) {
   const { busy, error, run, fail } = useSave();
   const picks = order.lines.flatMap((line) => line.picks.map((pick) => ({ ...pick, product: line.product })));
   const path = `/api/orders/${order.id}` as const;
+  const wrongWith = ({ holdingId }: { holdingId: string }): string | undefined => {
+    const text = typed[holdingId];
+    if (text === undefined) return undefined;
+    if (text.trim() === '') return 'is missing: 0 for none';
+    const pieces = readNumber(text);
+    return pieces === null ? 'is not a number' : pieces < 0 || !Number.isInteger(pieces) ? 'is no count' : undefined;
+  };
   const send_ = (): void => {
     if (personId === null) return fail(NOBODY);
-    const chosen = picks.map(({ holdingId, pieces }) => ({
-      holdingId,
-      pieces: readNumber(typed[holdingId] ?? String(pieces)),
-    }));
-    if (chosen.some(({ pieces }) => pieces === null)) return fail('One of the numbers of pieces is not a number.');
-    const going = chosen.filter((row): row is { holdingId: string; pieces: number } => (row.pieces ?? 0) > 0);
+    if (picks.some((pick) => wrongWith(pick) !== undefined)) return fail('One of the numbers of pieces cannot be so.');
+    const going = picks
+      .map(({ holdingId, pieces }) => ({ holdingId, pieces: readNumber(typed[holdingId] ?? '') ?? pieces }))
+      .filter(({ pieces }) => pieces > 0);
     if (going.length === 0) return fail('Nothing goes out: every line is 0.');
-    void run(() => send('POST', `${path}/deliver`, { personId, picks: going, note: '' }, newKey())).then(
+    void run(() => send('POST', `${path}/deliver`, { personId, picks: going, note: '' })).then(
       (kept) => kept && setTyped({}),
     );
   };
   const cancel = (): void => {
     if (personId === null) return fail(NOBODY);
-    void run(() => send('POST', `${path}/cancel`, { personId, why }, newKey()));
+    void run(() => send('POST', `${path}/cancel`, { personId, why }));
   };
   return (
     <li className="py-4" aria-label={`Order ${order.number}`}>
@@ -79,6 +83,7 @@ export function Order({ order }: { order: OrderView }) {
                   <NumberBox
                     label={`Take from ${code}`}
                     value={typed[holdingId] ?? typedNumber(pieces)}
+                    problem={wrongWith({ holdingId })}
                     onChange={(text) => setTyped((now) => ({ ...now, [holdingId]: text }))}
                   />
                 </div>
@@ -160,7 +165,7 @@ function Delivery({ order, delivery }: { order: OrderView; delivery: DeliveryVie
       why: typed.why,
       note: '',
     };
-    void run(() => send('POST', '/api/ledger/steps', { personId, command }, newKey())).then((kept) => {
+    void run(() => send('POST', '/api/ledger/steps', { personId, command })).then((kept) => {
       if (!kept) return;
       setCode(null);
       setTyped({ pieces: '', refund: '', why: '' });

@@ -2,7 +2,6 @@ import type { MarketWords } from '@wunsch/core/api/reads';
 import { useState } from 'react';
 import type { LabelWords as Words, Market } from '@wunsch/core/pack/records';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -41,7 +40,7 @@ function Typing({ row }: { row: MarketWords }) {
   const { busy, error, run, fail } = useSave();
   const save = (): void => {
     if (personId === null) return fail(NOBODY);
-    void run(() => send('PUT', `/api/pack/words/${row.market}`, { personId, words: typed }, newKey()));
+    void run(() => send('PUT', `/api/pack/words/${row.market}`, { personId, words: typed }));
   };
   return (
     <div>

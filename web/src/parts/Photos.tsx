@@ -3,7 +3,6 @@ import { useRef } from 'react';
 import type { FileView } from '@wunsch/core/api/beans';
 import { prepare } from './shrink';
 import { send } from './api';
-import { newKey } from './draft';
 import { Refusal } from './pieces';
 import { NOBODY, useSave } from './save';
 import { useHere, useShow } from './workshop';
@@ -29,7 +28,7 @@ export function Photos({
     if (personId === null) return fail(NOBODY);
     void run(async () => {
       const { data, name } = await prepare(file);
-      await send('POST', '/api/pictures', { personId, subject, name, caption: caption.slice(0, 200), data }, newKey());
+      await send('POST', '/api/pictures', { personId, subject, name, caption: caption.slice(0, 200), data });
     });
   };
   return (

@@ -2,7 +2,6 @@ import { useState } from 'react';
 import type { Material } from '@wunsch/core/ledger/types';
 import { USUAL_MATERIALS } from '@wunsch/core/workshop/usual-materials';
 import { send } from './api';
-import { newKey } from './draft';
 import { Refusal } from './pieces';
 import { useSave } from './save';
 import { useHere } from './workshop';
@@ -26,7 +25,7 @@ export function UsualMaterials({ kind, first }: { kind?: Material['kind']; first
             key={row.name}
             type="button"
             className="chip"
-            onClick={() => void run(() => send('POST', '/api/workshop/materials', row, newKey()))}
+            onClick={() => void run(() => send('POST', '/api/workshop/materials', row))}
           >
             + {row.name}
           </button>

@@ -2,6 +2,7 @@ import type { AnswerOf, ReadPath } from '@wunsch/core/api/reads';
 import type { AskedOf, AskPath, WritePath, WrittenOf } from '@wunsch/core/api/writes';
 import useSWR, { mutate, type SWRResponse } from 'swr';
 import type { Problem } from '@wunsch/core/api/types';
+import { newKey } from './draft';
 
 /** A refusal from the server, as it was sent. */
 export class ApiError extends Error {
@@ -54,16 +55,37 @@ export const getJson = async <P extends string>(path: ReadPath<P>): Promise<Answ
 export const ask = async <P extends string>(path: AskPath<P>, body: unknown): Promise<AskedOf<P>> =>
   (await call<AskedOf<P>>('POST', path, body)).data;
 
-/** Sends a write. `key` makes a repeat of it harmless. */
+/** Keys of writes that got no answer, by what was sent: whoever presses again enters it once. */
+const unanswered = new Map<string, string>();
+
+/** Whether nobody knows what became of a write. */
+const isUnanswered = (reason: unknown): boolean =>
+  reason instanceof ApiError && (reason.problem.status === 0 || reason.problem.status >= 500);
+
+/**
+ * Sends a write; sent again because no answer came, it is entered once.
+ *
+ * @param key of a draft, which outlives the screen; left out, the same thing to the same place has the same key until
+ *   there is an answer
+ */
 export async function send<M extends 'POST' | 'PUT' | 'DELETE', P extends string>(
   method: M,
   path: WritePath<M, P>,
   body?: unknown,
   key?: string,
 ): Promise<{ data: WrittenOf<M, P>; replayed: boolean }> {
-  const answer = await call<WrittenOf<M, P>>(method, path, body, key);
-  void refresh();
-  return answer;
+  const what = `${method} ${path} ${body instanceof Blob ? '' : JSON.stringify(body)}`;
+  const own = key ?? unanswered.get(what) ?? newKey();
+  try {
+    const answer = await call<WrittenOf<M, P>>(method, path, body, own);
+    unanswered.delete(what);
+    void refresh();
+    return answer;
+  } catch (reason) {
+    if (isUnanswered(reason) && !(body instanceof Blob)) unanswered.set(what, own);
+    else unanswered.delete(what);
+    throw reason;
+  }
 }
 
 /** Adds one of a list, or changes the one that has this id. */

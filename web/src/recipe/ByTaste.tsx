@@ -3,7 +3,6 @@ import type { BowlView, PantryView } from '@wunsch/core/api/recipe';
 import { drawFrom } from '@wunsch/core/recipe/stock';
 import { GatePanel, gatesIn, type Answer } from '../entry/GatePanel';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -28,23 +27,18 @@ export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }
     const { taken, missingG } = drawFrom(row.stock, grams);
     if (missingG > 0.001) return fail(`Only ${show.mass(row.stockG * 1000)} of ${row.name} are free.`);
     void run(() =>
-      send(
-        'POST',
-        '/api/ledger/steps',
-        {
-          personId: here.personId,
-          machineId: here.view.machines.find(({ name }) => name === view.bowl.machine)?.id ?? null,
-          minutes: 0,
-          overrides,
-          command: {
-            kind: 'charge',
-            batchId: view.batchId,
-            sources: taken.map(({ line, grams: own }) => ({ holdingId: line.holdingId, massG: own })),
-            note: word === '' ? 'By taste' : `By taste: ${word}`,
-          },
+      send('POST', '/api/ledger/steps', {
+        personId: here.personId,
+        machineId: here.view.machines.find(({ name }) => name === view.bowl.machine)?.id ?? null,
+        minutes: 0,
+        overrides,
+        command: {
+          kind: 'charge',
+          batchId: view.batchId,
+          sources: taken.map(({ line, grams: own }) => ({ holdingId: line.holdingId, massG: own })),
+          note: word === '' ? 'By taste' : `By taste: ${word}`,
         },
-        newKey(),
-      ),
+      }),
     ).then((done) => {
       if (!done) return;
       setSaid((now) => [...now, `${show.mass(grams * 1000)} ${row.name}${word === '' ? '' : `: “${word}”`}`]);

@@ -4,7 +4,6 @@ import type { PantryRow } from '@wunsch/core/api/recipe';
 import type { Material } from '@wunsch/core/ledger/types';
 import { otherDryPct } from '@wunsch/core/ledger/contents';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Listing, type Column } from '../parts/listing';
 import { Loading, Refusal, Section } from '../parts/pieces';
@@ -167,7 +166,7 @@ function LotFat({ row }: { row: PantryRow }) {
     if (personId === null) return fail(NOBODY);
     if (fatPct === null) return fail('Say the fat in percent.');
     void run(() =>
-      send('POST', `/api/beans/lots/${code}/records`, { personId, record: { kind: 'nib-fat', fatPct, how } }, newKey()),
+      send('POST', `/api/beans/lots/${code}/records`, { personId, record: { kind: 'nib-fat', fatPct, how } }),
     ).then((done) => done && setOpen(false));
   };
   return (

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { WeighingView } from '@wunsch/core/api/recipe';
 import type { MassUnit } from '@wunsch/core/units/mass';
 import { ask, refresh, send } from '../parts/api';
-import { newKey, useDraft } from '../parts/draft';
+import { useDraft } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal } from '../parts/pieces';
 import { PutOn } from '../parts/PutOn';
@@ -52,12 +52,13 @@ export function OnTheScale({ line, run, unit }: { line: Line; run: WeighingView;
     if (personId === null) return fail(NOBODY);
     if (tub === null) return fail('First the tub: scan or type its code, or press it.');
     void save(async () => {
-      await send(
-        'POST',
-        `/api/recipe/weighings/${run.id}/weighed`,
-        { personId, ingredient: line.ingredient, code: tub, massG: Number(massG.toFixed(3)), by },
-        newKey(),
-      );
+      await send('POST', `/api/recipe/weighings/${run.id}/weighed`, {
+        personId,
+        ingredient: line.ingredient,
+        code: tub,
+        massG: Number(massG.toFixed(3)),
+        by,
+      });
       setTareG(reading?.massG ?? 0);
       hand.clear();
       setTub(null);

@@ -6,7 +6,6 @@ import { judgeLabel } from '@wunsch/core/recipe/correct';
 import { massUnitFor } from '@wunsch/core/units/mass';
 import { GatePanel, gatesIn, type Answer } from '../entry/GatePanel';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Empty, Figure, Loading, Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -66,7 +65,7 @@ function Running({ run }: { run: WeighingView }) {
   const url = `/api/recipe/weighings/${run.id}` as const;
   const act = (path: 'weighed' | 'undo' | 'put-back' | 'replan', body: object = {}): void => {
     if (personId === null) return fail(NOBODY);
-    void save(() => send('POST', `${url}/${path}`, { personId, ...body }, newKey()));
+    void save(() => send('POST', `${url}/${path}`, { personId, ...body }));
   };
   const finish = (overrides: Answer[] = []): void => {
     if (personId === null) return fail(NOBODY);

@@ -3,7 +3,6 @@ import type { RestShelf } from '@wunsch/core/api/grind';
 import type { FieldSpec } from '../entry/entry';
 import { StepForm } from '../entry/StepForm';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Chips } from '../parts/fields';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -32,12 +31,10 @@ export function Shelved({ batch, since }: { batch: RestShelf['batches'][number];
   const until = (at: number | null): void => {
     if (personId === null) return fail(NOBODY);
     void run(() =>
-      send(
-        'POST',
-        `/api/rest/batches/${batch.code}/until`,
-        { personId, until: at === null ? null : new Date(at).toISOString() },
-        newKey(),
-      ),
+      send('POST', `/api/rest/batches/${batch.code}/until`, {
+        personId,
+        until: at === null ? null : new Date(at).toISOString(),
+      }),
     );
   };
   const weeks = batch.restUntil === null ? null : String(Math.round((batch.restUntil - since) / WEEK_MS));

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import type { FinishedView, PlaceView } from '@wunsch/core/api/orders';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { SelectBox } from '../parts/choice';
 import { Box, NumberBox } from '../parts/fields';
 import { Marks } from '../parts/marks';
@@ -110,7 +109,7 @@ function Places({ places, goods }: { places: readonly PlaceView[]; goods: readon
       fail(NOBODY);
       return Promise.resolve(false);
     }
-    return run(() => send('POST', `/api/orders/places${path}`, { personId, ...body }, newKey()));
+    return run(() => send('POST', `/api/orders/places${path}`, { personId, ...body }));
   };
   const read = (id: string): void => {
     const typed = air[id] ?? { tempC: '', humidity: '' };

@@ -112,7 +112,7 @@ function Taster({ path, view }: { path: `/api/taste/guest/${string}`; view: Gues
             onSubmit={(event) => {
               event.preventDefault();
               void run(async () => {
-                const { data } = await send('POST', `${path}/seats`, { taster: name }, newKey());
+                const { data } = await send('POST', `${path}/seats`, { taster: name });
                 set({ seat: data });
               });
             }}

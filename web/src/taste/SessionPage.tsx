@@ -1,7 +1,6 @@
 import { Link, useParams } from 'react-router';
 import type { SessionView } from '@wunsch/core/api/taste';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Caution, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { ScoreRange } from '../parts/ScoreRange';
@@ -24,7 +23,7 @@ export function SessionPage() {
   const turn = (next: 'closed' | 'opened'): void => {
     if (personId === null) return fail(NOBODY);
     void run(async () => {
-      await send('POST', `${path}/state`, { personId, state: next }, newKey());
+      await send('POST', `${path}/state`, { personId, state: next });
       await answer.mutate();
     });
   };

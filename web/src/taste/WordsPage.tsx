@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box, Chips } from '../parts/fields';
 import { Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -24,7 +23,7 @@ export function WordsPage() {
   const act = (body: object): void => {
     if (personId === null) return fail(NOBODY);
     void run(async () => {
-      await send('POST', '/api/taste/words', { personId, act: body }, newKey());
+      await send('POST', '/api/taste/words', { personId, act: body });
       await answer.mutate();
       setPicked(null);
     });

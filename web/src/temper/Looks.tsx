@@ -3,7 +3,6 @@ import { useLocation } from 'react-router';
 import { SEEN, type Bloom, type Seen } from '@wunsch/core/ledger/types';
 import { bloomBy, SEEN_WORDS } from '@wunsch/core/temper/bloom';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Chips } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { Photos } from '../parts/Photos';
@@ -39,7 +38,7 @@ export function Looks({ code, batchId }: { code: string; batchId: string }) {
     const command = { kind: 'reading', batchId, what: 'seen', value: null, seen: [seen], bloom, note: '' };
     const words = `${SEEN_WORDS[seen]}${bloom === null ? '' : `, ${bloom} bloom`}`;
     void run(async () => {
-      const { data: kept } = await send('POST', '/api/ledger/steps', { personId, command }, newKey());
+      const { data: kept } = await send('POST', '/api/ledger/steps', { personId, command });
       setNoted({ stepId: kept.step.id, words });
     }).then((done) => {
       if (!done) return;

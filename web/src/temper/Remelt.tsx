@@ -2,7 +2,6 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { BatchLooks } from '@wunsch/core/api/temper';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { KIND_NAMES, Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
@@ -22,7 +21,7 @@ export function Remelt({ here, why }: { here: BatchLooks['here']; why: string })
     const sources = chosen.map((row) => ({ holdingId: row.holdingId, pieces: row.pieces }));
     void run(async () => {
       const command = { kind: 'remelt', sources, why, note: '' };
-      const { data } = await send('POST', '/api/ledger/steps', { personId, command }, newKey());
+      const { data } = await send('POST', '/api/ledger/steps', { personId, command });
       setDone(data.step.id);
     });
   };

@@ -4,7 +4,6 @@ import type { WindowsView } from '@wunsch/core/api/temper';
 import type { BenchView } from '@wunsch/core/api/types';
 import { CHOCOLATE_WORDS, holdOf, type Span, type Windows } from '@wunsch/core/temper/windows';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { SelectBox } from '../parts/choice';
 import { Box, NumberBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
@@ -113,7 +112,7 @@ function OwnWindows({ here, learned, done }: { here: WindowsView; learned: Windo
   const keep = (windows: Windows | null): void => {
     if (personId === null) return fail(NOBODY);
     const path = `/api/temper/windows/${encodeURIComponent(here.code)}` as const;
-    void run(() => send('POST', path, { personId, windows, why }, newKey())).then((kept) => kept && done());
+    void run(() => send('POST', path, { personId, windows, why })).then((kept) => kept && done());
   };
   const save = (): void => {
     const read = (part: (typeof PARTS)[number], end: (typeof ENDS)[number]): number | null =>

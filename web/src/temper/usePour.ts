@@ -1,6 +1,5 @@
 import type { LivePour } from '@wunsch/core/work/tempering';
 import { ask, send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
 
@@ -21,7 +20,7 @@ export function usePour(workId: string) {
     });
   };
   const write = (way: 'plan' | 'marks' | `acts/${string}`, body: object): Promise<boolean> =>
-    asSomebody((id) => send('POST', `${path}/${way}`, { personId: id, ...body }, newKey()));
+    asSomebody((id) => send('POST', `${path}/${way}`, { personId: id, ...body }));
   return {
     data: pour.data,
     path,

@@ -3,7 +3,6 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { ComplaintView } from '@wunsch/core/api/recall';
 import { COMPLAINTS, COMPLAINT_WORDS, type ComplaintKind } from '@wunsch/core/trace/records';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box, Chips, NumberBox, Tick } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Photos } from '../parts/Photos';
@@ -97,7 +96,7 @@ function Complaint({ row, on, toggle }: { row: ComplaintView; on: boolean; toggl
   const { busy, error, run, fail } = useSave();
   const answer = (): void => {
     if (personId === null) return fail(NOBODY);
-    void run(() => send('POST', `/api/trace/complaints/${row.id}/answer`, { personId, word }, newKey()));
+    void run(() => send('POST', `/api/trace/complaints/${row.id}/answer`, { personId, word }));
   };
   return (
     <li className="py-3">
@@ -164,13 +163,11 @@ function NewComplaint() {
     setWrong(problems);
     if (Object.keys(problems).length > 0) return;
     const { code, from, note } = typed;
-    void run(() => send('POST', '/api/trace/complaints', { personId, code, what, from, pieces, note }, newKey())).then(
-      (kept) => {
-        if (!kept) return;
-        setTyped({ code: '', from: '', pieces: '', note: '' });
-        setWhat(null);
-      },
-    );
+    void run(() => send('POST', '/api/trace/complaints', { personId, code, what, from, pieces, note })).then((kept) => {
+      if (!kept) return;
+      setTyped({ code: '', from: '', pieces: '', note: '' });
+      setWhat(null);
+    });
   };
   return (
     <Section id="new-complaint" title="Write one down">
@@ -214,7 +211,7 @@ export function RecallForm({ codes }: { codes: readonly string[] }) {
     if (codes.length === 0) return fail('Name the codes that are recalled, or tick complaints.');
     void run(async () => {
       const body = { personId, codes: [...new Set(codes)], why, mock };
-      const { data } = await send('POST', '/api/trace/recalls', body, newKey());
+      const { data } = await send('POST', '/api/trace/recalls', body);
       void go(`/recall/${data.id}`);
     });
   };

@@ -5,7 +5,6 @@ import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useNow } from '../app/DueLine';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Caution, Code, Figure, KIND_NAMES, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -154,7 +153,7 @@ function Word({ view, way, label, words }: { view: RecallView; way: 'release' | 
   const { busy, error, run, fail } = useSave();
   const go = (): void => {
     if (personId === null) return fail(NOBODY);
-    void run(() => send('POST', `/api/trace/recalls/${view.id}/${way}`, { personId, word }, newKey())).then(
+    void run(() => send('POST', `/api/trace/recalls/${view.id}/${way}`, { personId, word })).then(
       (kept) => kept && setWord(''),
     );
   };

@@ -4,7 +4,6 @@ import type { TrialView } from '@wunsch/core/api/trials';
 import { nearestArm } from '@wunsch/core/trials/judge';
 import { FACTORS } from '@wunsch/core/trials/records';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { SelectBox } from '../parts/choice';
 import { Box } from '../parts/fields';
 import { Loading, Refusal, Section } from '../parts/pieces';
@@ -35,7 +34,7 @@ function Trial({ view, path, changed }: { view: TrialView; path: `/api/trials/${
   const add = (): void => {
     if (personId === null) return fail(NOBODY);
     void run(async () => {
-      await send('POST', `${path}/made`, { personId, arm: Number(arm), code: code.trim().toUpperCase() }, newKey());
+      await send('POST', `${path}/made`, { personId, arm: Number(arm), code: code.trim().toUpperCase() });
       setCode('');
       changed();
     });

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { send, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Caution, HoldingRow, Refusal, Section } from '../parts/pieces';
@@ -34,25 +33,20 @@ export function HuskPanel() {
     const takings = use === 'sold' ? readNumber(price) : 0;
     if (takings === null) return fail('Say what it fetched, all of it.');
     const saved = await run(() =>
-      send(
-        'POST',
-        '/api/ledger/steps',
-        {
-          command: {
-            kind: 'sell',
-            sources: [{ holdingId: row.id, massG: row.freeMg / 1000 }],
-            takings,
-            to,
-            use,
-            note: '',
-          },
-          personId,
-          machineId: null,
-          minutes: 0,
-          energyKwh: 0,
+      send('POST', '/api/ledger/steps', {
+        command: {
+          kind: 'sell',
+          sources: [{ holdingId: row.id, massG: row.freeMg / 1000 }],
+          takings,
+          to,
+          use,
+          note: '',
         },
-        newKey(),
-      ),
+        personId,
+        machineId: null,
+        minutes: 0,
+        energyKwh: 0,
+      }),
     );
     if (saved) {
       setChosen(null);

@@ -4,7 +4,6 @@ import { STATION_NAMES, STATIONS } from '@wunsch/core/work/stations';
 import { field } from '@wunsch/core/fields/registry';
 import { machineFacts, type Machine } from '@wunsch/core/workshop/schemas';
 import { send, sendOne, useApi } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { useGrinder } from '../grind/useRun';
 import { Box } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
@@ -74,7 +73,7 @@ function Allergens({ machine }: { machine: Machine }) {
   const { busy, error, run, fail } = useSave();
   const clean = (): void => {
     if (personId === null) return fail(NOBODY);
-    void run(() => send('POST', `/api/workshop/machines/${machine.id}/cleanings`, { personId, how }, newKey())).then(
+    void run(() => send('POST', `/api/workshop/machines/${machine.id}/cleanings`, { personId, how })).then(
       (done) => done && setHow(''),
     );
   };
@@ -125,9 +124,9 @@ function Upkeep({ machine }: { machine: Machine }) {
   const { fill, hours, due, services } = grinder;
   const record = (what: string): void => {
     if (personId === null) return fail(NOBODY);
-    void run(() =>
-      send('POST', `/api/workshop/machines/${machine.id}/services`, { personId, what, note }, newKey()),
-    ).then((done) => done && setNote(''));
+    void run(() => send('POST', `/api/workshop/machines/${machine.id}/services`, { personId, what, note })).then(
+      (done) => done && setNote(''),
+    );
   };
   const tens = (g: number): number => Math.round(g / 100) * 100;
   /** What its bowls taught becomes its least and most everywhere; the plate is kept beside it. */

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal } from '../parts/pieces';
 import { settingsHere } from '../parts/regions';
@@ -41,7 +40,7 @@ function WhoAndWhere() {
   const begin = (): void =>
     void run(async () => {
       const { demo: _, earlierRates: _r, ...settings } = view.settings;
-      const { data } = await send('POST', '/api/workshop/people', { name }, newKey());
+      const { data } = await send('POST', '/api/workshop/people', { name });
       choosePerson(data.id);
       await send('PUT', '/api/workshop/settings', {
         ...settings,

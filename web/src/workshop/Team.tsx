@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { useSave } from '../parts/save';
@@ -15,7 +14,7 @@ export function Team() {
   const { busy, error, run } = useSave();
   const add = (): void =>
     void run(async () => {
-      const { data } = await send('POST', '/api/workshop/people', { name }, newKey());
+      const { data } = await send('POST', '/api/workshop/people', { name });
       if (personId === null) choosePerson(data.id);
       setName('');
     });
