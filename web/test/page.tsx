@@ -1,4 +1,5 @@
-import { render, type RenderResult } from '@testing-library/react';
+import { render, screen, type RenderResult } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { MemoryRouter, useLocation } from 'react-router';
 import { SWRConfig } from 'swr';
@@ -110,4 +111,21 @@ export function show(
       </SWRConfig>
     </MemoryRouter>,
   );
+}
+
+/** What a refusal says first. */
+export const refusal = (): string => screen.getByRole('alert').querySelector('p')?.textContent ?? '';
+
+export const hands = userEvent.setup({ delay: null });
+export const press = (name: string | RegExp): Promise<void> => hands.click(screen.getByRole('button', { name }));
+export const field = (name: string | RegExp): HTMLInputElement => screen.getByLabelText(name);
+/** Types over what is in a field. */
+export async function fill(name: string | RegExp, text: string): Promise<void> {
+  await hands.clear(field(name));
+  if (text !== '') await hands.type(field(name), text);
+}
+/** Takes one of a list. */
+export async function pick(label: string | RegExp, option: string | RegExp): Promise<void> {
+  await hands.click(screen.getByRole('combobox', { name: label }));
+  await hands.click(screen.getByRole('option', { name: option }));
 }
