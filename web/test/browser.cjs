@@ -7,6 +7,12 @@ for (const name of ['TextEncoder', 'TextDecoder']) globalThis[name] ??= util[nam
 process.env.NODE_ENV = 'test';
 
 if (typeof Element !== 'undefined') Element.prototype.scrollIntoView ??= () => undefined;
+if (typeof window !== 'undefined')
+  window.matchMedia ??= () => ({
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  });
 performance.measure ??= () => undefined;
 globalThis.ResizeObserver ??= class {
   observe() {}

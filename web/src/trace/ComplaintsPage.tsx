@@ -3,6 +3,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { ComplaintView } from '@wunsch/core/api/recall';
 import { COMPLAINTS, COMPLAINT_WORDS, type ComplaintKind } from '@wunsch/core/trace/records';
 import { send, useApi } from '../parts/api';
+import { useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox, Tick } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Photos } from '../parts/Photos';
@@ -141,16 +142,32 @@ function Complaint({ row, on, toggle }: { row: ComplaintView; on: boolean; toggl
   );
 }
 
+interface Complained {
+  what: ComplaintKind | null;
+  code: string;
+  from: string;
+  pieces: string;
+  note: string;
+}
+
+/** What somebody says of a bar; half typed it survives a reload. */
 function NewComplaint() {
   const { personId } = useHere();
-  const [what, setWhat] = useState<ComplaintKind | null>(null);
   const [search] = useSearchParams();
-  const [typed, setTyped] = useState({ code: search.get('code') ?? '', from: '', pieces: '', note: '' });
+  const asked = search.get('code') ?? '';
+  const draft = useDraft<Complained>(`complaint.${asked}`, () => ({
+    what: null,
+    code: asked,
+    from: '',
+    pieces: '',
+    note: '',
+  }));
+  const { what, ...typed } = draft.value;
   const [wrong, setWrong] = useState<Partial<Record<keyof typeof typed, string>>>({});
   const { busy, error, run, fail } = useSave();
   const set = (key: keyof typeof typed) => (text: string) => {
     setWrong(({ [key]: _, ...rest }) => rest);
-    setTyped((now) => ({ ...now, [key]: text }));
+    draft.set((now) => ({ ...now, [key]: text }));
   };
   const save = (): void => {
     if (personId === null) return fail(NOBODY);
@@ -163,11 +180,8 @@ function NewComplaint() {
     setWrong(problems);
     if (Object.keys(problems).length > 0) return;
     const { code, from, note } = typed;
-    void run(() => send('POST', '/api/trace/complaints', { personId, code, what, from, pieces, note })).then((kept) => {
-      if (!kept) return;
-      setTyped({ code: '', from: '', pieces: '', note: '' });
-      setWhat(null);
-    });
+    const body = { personId, code, what, from, pieces, note };
+    void run(() => send('POST', '/api/trace/complaints', body, draft.key)).then((kept) => kept && draft.clear());
   };
   return (
     <Section id="new-complaint" title="Write one down">
@@ -181,7 +195,7 @@ function NewComplaint() {
           legend="What is wrong"
           options={KINDS}
           chosen={what === null ? [] : [what]}
-          choose={([next]) => setWhat(next ?? null)}
+          choose={([next]) => draft.set((now) => ({ ...now, what: next ?? null }))}
         />
         <Box label="In their words" value={typed.note} onChange={set('note')} />
         <div>
