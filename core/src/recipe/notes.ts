@@ -53,8 +53,8 @@ export function roundingWords(
       const name = nameOfLimit(row.of, nameOf);
       const text = valueText(row.of, row.rounded, currency);
       return row.kept || row.side === 'aim'
-        ? `Weighed in steps of ${stepG} g, ${name} is ${text}.`
-        : `Weighed in steps of ${stepG} g, ${name} is ${text}: ${row.words} is not kept. A finer scale or a larger batch would.`;
+        ? `${name} is ${text} when weighed in steps of ${stepG} g.`
+        : `${name} is ${text} when weighed in steps of ${stepG} g: ${row.words} is not kept. A finer scale or a larger batch would keep it.`;
     });
   const lost = lines
     .filter(({ grams, exactG }) => grams === 0 && exactG > 0.05)

@@ -1,5 +1,5 @@
 import { TRADE_PRIOR, type GrindReading } from '../../src/grind/forecast';
-import { populationsOf, tonight, type GrindStudy } from '../../src/grind/tonight';
+import { populationsOf, tonight, type GrindStudy, type StudyAct } from '../../src/grind/tonight';
 import { momentOf } from '../../src/run/attended';
 import { localIn } from '../../src/units/zone';
 
@@ -147,14 +147,13 @@ describe('the verdict', () => {
   });
 
   test('what does not grind has no hours at which it would be done, and no reading to take', () => {
-    const acts = [{ id: 'l', what: 'Lecithin in', kind: 'lecithin' as const, at: null, micron: 26 }];
+    const lecithin: StudyAct = { id: 'l', what: 'Lecithin in', kind: 'lecithin', at: null, micron: 26 };
+    const acts = [lecithin];
     for (const state of ['standing', 'lifted', 'conching'] as const) {
       const said = tonight(study({ state, running: false, acts }));
       expect([said.attended, said.next, said.expected]).toEqual([[], null, {}]);
     }
-    const grinding = tonight(
-      study({ acts: [...acts, { ...acts[0], id: 'x', micron: null } as (typeof acts)[number]] }),
-    );
+    const grinding = tonight(study({ acts: [...acts, { ...lecithin, id: 'x', micron: null }] }));
     expect(Object.keys(grinding.expected)).toEqual(['l']);
     expect(grinding.expected['l']).toBeGreaterThan(NOW);
     expect(grinding.expected['l']).toBeLessThan(grinding.p50.at ?? 0);
