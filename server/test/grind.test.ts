@@ -259,8 +259,16 @@ test('a machine is known by its own bowls: spills, hours, upkeep, what stays in 
   expect(found.due).toEqual(['Dressing the stones of Ten kilo stone: due, 20 of 10 running hours.']);
   expect(found.fill.sentence).toContain('1 of 1 stalled or spilled');
   expect(found.holdUpsG).toEqual([250]);
-  const floor = (await server.call('GET', '/api/ledger/floor')).body as { due: { text: string }[] };
-  expect(floor.due.map(({ text }) => text)).toContain('Dressing the stones of Ten kilo stone');
+  const due = async (): Promise<string[]> =>
+    ((await server.call('GET', '/api/ledger/floor')).body as { due: { text: string }[] }).due.map(({ text }) => text);
+  expect(await due()).toContain('Dressing the stones of Ten kilo stone');
+  // What is no longer used is dressed no more; its bowls stay as they were.
+  const facts = { name: 'Ten kilo stone', station: 'grind', dressEveryH: 10 };
+  expect((await server.call('PUT', '/api/workshop/machines/stone', { ...facts, retired: true })).status).toBe(200);
+  expect(await due()).not.toContain('Dressing the stones of Ten kilo stone');
+  expect((await view()).hours.run).toBe(20);
+  expect((await server.call('PUT', '/api/workshop/machines/stone', { ...facts, retired: false })).status).toBe(200);
+  expect(await due()).toContain('Dressing the stones of Ten kilo stone');
   const dressed = await server.call('POST', '/api/workshop/machines/stone/services', {
     personId: 'ann',
     what: 'dressed',

@@ -43,6 +43,8 @@ export interface RoasterView {
   /** Loads with a curve that its fit can learn from. */
   curves: number;
   loads: number;
+  /** Nothing is begun on it any more. */
+  retired: boolean;
 }
 
 /** A logged load as the fit takes it; see `LoggedLoad` in roast/fit. */

@@ -1,6 +1,7 @@
 /* Contents: what others use of this room, file by file. Kept by scripts/contents.mjs. */
 
 export { type CurveMeta, type FileMeta } from './kept';
+export { machinesAt } from './machines';
 export { ROUTE_TEMPLATES } from './routes';
 export {
   DEFAULT_SETTINGS,

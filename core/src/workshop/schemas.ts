@@ -168,6 +168,8 @@ export const newMachine = z.object({
     z.optional(z.nullable(z.number().check(z.minimum(1, 'must be at least 1'), z.maximum(100_000, 'is too long')))),
     { label: 'Service every', unit: 'h' },
   ),
+  /** Sold, broken or given away: nothing is begun on it any more. */
+  retired: field(z.optional(z.boolean()), { label: 'No longer used' }),
   /** What a roaster is; null for other machines, and for roasters nobody has described. */
   roaster: z.optional(z.nullable(roasterFacts)),
 });

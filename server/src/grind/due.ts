@@ -2,6 +2,7 @@ import type { DueItem } from '@wunsch/core/api/types';
 import { nextAttended } from '@wunsch/core/run/attended';
 import { upkeepDue } from '@wunsch/core/grind/upkeep';
 import { localIn } from '@wunsch/core/units/zone';
+import { machinesAt } from '@wunsch/core/workshop/machines';
 import type { Views } from '../ledger/views';
 import { grindRuns } from './study';
 
@@ -40,8 +41,8 @@ export function grindDue(views: Views): DueItem[] {
       at: nextAttended(last + settings.readingHours * HOUR_MS, settings.attended, local),
     });
   }
-  for (const machine of workshop.machines.values()) {
-    if (machine.station !== 'grind' || (machine.dressEveryH == null && machine.serviceEveryH == null)) continue;
+  for (const machine of machinesAt(workshop.machines.values(), 'grind')) {
+    if (machine.dressEveryH == null && machine.serviceEveryH == null) continue;
     const since = (what: string): number =>
       runs.lives.hoursSince(machine.id, machine.services?.findLast((row) => row.what === what)?.at ?? 0, now);
     for (const { what, title, now: due } of upkeepDue(machine, {

@@ -109,12 +109,20 @@ export function roasterViews(views: Views): RoasterView[] {
     .map((machine) => ({ ...roaster(machine), ...(counts.get(machine.id) ?? { loads: 0, curves: 0 }) }));
 }
 
-const roaster = ({ id, name, minG, maxG, roaster: facts }: Machine): Omit<RoasterView, 'loads' | 'curves'> => ({
+const roaster = ({
+  id,
+  name,
+  minG,
+  maxG,
+  retired,
+  roaster: facts,
+}: Machine): Omit<RoasterView, 'loads' | 'curves'> => ({
   id,
   name,
   minG,
   maxG,
   facts: facts ?? roasterFacts.parse({}),
+  retired: retired ?? false,
 });
 
 /** A roast that is live. @throws DomainError when it is over, or was begun without following it */

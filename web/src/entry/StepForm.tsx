@@ -5,6 +5,7 @@ import { nearbyOf } from '@wunsch/core/entry/nearby';
 import type { Command } from '@wunsch/core/commands';
 import { massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
 import type { Station } from '@wunsch/core/work/stations';
+import { machinesAt } from '@wunsch/core/workshop/machines';
 import { ApiError, send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
@@ -378,7 +379,7 @@ export function StepForm(props: Props) {
 
   const gates = gatesIn(error);
   const person = view.people.find(({ id }) => id === personId)?.name ?? '';
-  const machines = station === null ? [] : view.machines.filter((machine) => machine.station === station);
+  const machines = station === null ? [] : machinesAt(view.machines, station, machineId);
   const below: Below = { fields, setField, inMg, codes: chosen.map(({ code }) => code) };
   const slot = (content: Slot): ReactNode => (typeof content === 'function' ? content(choosing) : content);
   const placed = new Set(Object.keys(problems));

@@ -16,6 +16,7 @@ import { TakeReading } from './TakeReading';
 import { useGrinder, useRun } from './useRun';
 import { Warming } from './Warming';
 import { judgeHoldUp } from '@wunsch/core/grind/hold-up';
+import { machinesAt } from '@wunsch/core/workshop/machines';
 import { StepForm } from '../entry/StepForm';
 import { usualIn } from '../entry/WorkBench';
 import { fieldsFor } from '../entry/fields-for';
@@ -244,7 +245,7 @@ function Staying({ fields, inMg }: { fields: Fields; inMg: number }) {
 /** Into another machine, a separate conche or a second mill, under its own code. */
 function MoveOn({ grind }: { grind: GrindView }) {
   const { view } = useHere();
-  const others = view.machines.filter(({ station, id }) => station === 'grind' && id !== grind.machine?.id);
+  const others = machinesAt(view.machines, 'grind').filter(({ id }) => id !== grind.machine?.id);
   if (others.length === 0)
     return (
       <Empty title="There is no other machine at Grind.">

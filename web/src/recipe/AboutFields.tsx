@@ -1,4 +1,5 @@
 import { RECIPE_KINDS, type RecipeKind } from '@wunsch/core/recipe/words';
+import { machinesAt } from '@wunsch/core/workshop/machines';
 import { SelectBox } from '../parts/choice';
 import { Box } from '../parts/fields';
 import { useHere } from '../parts/workshop';
@@ -18,7 +19,7 @@ export function AboutFields({
   mass: (mg: number) => string;
 }) {
   const { view } = useHere();
-  const grinders = view.machines.filter(({ station }) => station === 'grind');
+  const grinders = machinesAt(view.machines, 'grind', recipe.machineId);
   return (
     <>
       <h2 className="mt-7 mb-3 text-xl">What it is called and made on</h2>

@@ -6,6 +6,7 @@ import { valueText } from '@wunsch/core/recipe/limits';
 import type { Recipe } from '@wunsch/core/recipe/records';
 import { FIGURES, type FigureId } from '@wunsch/core/recipe/words';
 import { massUnitFor } from '@wunsch/core/units/mass';
+import { machinesAt } from '@wunsch/core/workshop/machines';
 import { send } from '../parts/api';
 import { Box, Chips } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
@@ -183,7 +184,7 @@ function Kept({
   const show = useShow();
   const navigate = useNavigate();
   const { busy, error, run, fail } = useSave();
-  const grinders = view.machines.filter(({ station }) => station === 'grind');
+  const grinders = machinesAt(view.machines, 'grind');
   const [machines, setMachines] = useState<Record<number, string>>({});
   const weigh = (index: number): void => {
     const arm = ladder.arms[index];

@@ -5,6 +5,7 @@ import { figuresOfLines } from '@wunsch/core/recipe/ingredient';
 import { nameOfLimit, valueOf } from '@wunsch/core/recipe/limits';
 import { limit as limitSchema } from '@wunsch/core/recipe/records';
 import { massUnitFor } from '@wunsch/core/units/mass';
+import { machinesAt } from '@wunsch/core/workshop/machines';
 import type { Draft } from '../parts/draft';
 import { Chips } from '../parts/fields';
 import { Figure } from '../parts/pieces';
@@ -44,7 +45,7 @@ export function MakeTab({
   const nameOf = (id: string): string => pantry.rows.find((row) => row.id === id)?.name ?? id;
   const gramsOf = (id: string): number => lines.find(({ ingredient }) => ingredient.id === id)?.grams ?? 0;
   const now = (of: string): number | null => (total > 0 ? valueOf(of, figures, gramsOf) : null);
-  const grinders = view.machines.filter(({ station }) => station === 'grind');
+  const grinders = machinesAt(view.machines, 'grind', recipe.machineId);
   const machine = grinders.find(({ id }) => id === recipe.machineId);
   const used = new Set(recipe.lines.map(({ ingredient }) => ingredient));
   const setGrams = (index: number, grams: number | null): void =>

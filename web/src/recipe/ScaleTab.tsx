@@ -6,6 +6,7 @@ import type { Recipe } from '@wunsch/core/recipe/records';
 import { mostFrom, scaleTo, splitAmong } from '@wunsch/core/recipe/scale';
 import { drawAll, type Draw } from '@wunsch/core/recipe/stock';
 import { massUnitFor } from '@wunsch/core/units/mass';
+import { machinesAt } from '@wunsch/core/workshop/machines';
 import { send } from '../parts/api';
 import { Chips } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
@@ -34,8 +35,10 @@ export function ScaleTab({
   const { busy, error, run, fail } = useSave();
   const own = written.lines.reduce((sum, { grams }) => sum + grams, 0);
   const [sizeG, setSizeG] = useState<number | null>(own || 1000);
-  const grinders = view.machines.filter(({ station }) => station === 'grind');
-  const [chosen, setChosen] = useState<string[]>(written.machineId === null ? [] : [written.machineId]);
+  const grinders = machinesAt(view.machines, 'grind');
+  const [chosen, setChosen] = useState<string[]>(
+    grinders.some(({ id }) => id === written.machineId) ? [written.machineId ?? ''] : [],
+  );
   const unit = massUnitFor((sizeG ?? own) * 1000, view.settings.massSystem);
   const show = useShow(unit);
   const { recipe, lots: nibLots, chooser } = useNibsOf(written, pantry, show.mass);

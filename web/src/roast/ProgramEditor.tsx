@@ -59,7 +59,7 @@ export function ProgramEditor({
   const program = lastGood(readable, good);
   // What is drawn and worked out goes by the last figures that could be read.
   if (JSON.stringify(program) !== JSON.stringify(good)) setGood(program);
-  const roasters = useRoasters();
+  const roasters = useRoasters()?.filter(({ id, retired }) => !retired || id === program.roasterId);
   const roaster =
     roasters?.find((row) => row.id === program.roasterId) ?? (roasters ? (roasters[0] ?? null) : undefined);
   const fit = useFit(roaster, program.kind === 'nib');

@@ -61,7 +61,7 @@ export function RoastStart({
     layer: '',
   }));
   const programs = useApi('/api/roast/programs').data?.programs;
-  const roasters = useRoasters();
+  const roasters = useRoasters()?.filter(({ retired }) => !retired);
   const loads = useLoads(60);
   if (!programs || !roasters) return null;
   const set = (part: Partial<Choice>): void => draft.set((now) => ({ ...now, ...part }));

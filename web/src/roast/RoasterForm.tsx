@@ -47,6 +47,7 @@ export function RoasterForm({
         <Field at="roaster.trays" />
         <Field at="roaster.trayCm2" />
         <Field at="kw" />
+        {roaster && <Field at="retired" />}
       </div>
       <fieldset>
         <legend className="label mb-1">

@@ -27,7 +27,7 @@ export function RoastersPage() {
           in.
         </Empty>
       )}
-      {roasters.map((roaster) => (
+      {[...roasters.filter(({ retired }) => !retired), ...roasters.filter(({ retired }) => retired)].map((roaster) => (
         <RoasterSection key={roaster.id} roaster={roaster} />
       ))}
       {adding ? (
@@ -61,7 +61,7 @@ function RoasterSection({ roaster }: { roaster: RoasterView }) {
   return (
     <Section
       title={roaster.name}
-      aside={`${roaster.loads} ${roaster.loads === 1 ? 'load' : 'loads'}, ${roaster.curves} with a curve`}
+      aside={`${roaster.loads} ${roaster.loads === 1 ? 'load' : 'loads'}, ${roaster.curves} with a curve${roaster.retired ? ', no longer used' : ''}`}
     >
       {editing ? (
         <RoasterForm

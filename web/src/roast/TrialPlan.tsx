@@ -39,7 +39,7 @@ export function TrialPlan() {
   const navigate = useNavigate();
   const [query] = useSearchParams();
   const { personId } = useHere();
-  const roasters = useRoasters();
+  const roasters = useRoasters()?.filter(({ retired }) => !retired);
   const lots = useApi('/api/trace/lots').data?.lots;
   const draft = useDraft<Plan>('trial.new', () => ({
     name: '',

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { HoldingView } from '@wunsch/core/api/types';
+import { machinesAt } from '@wunsch/core/workshop/machines';
 import { send, useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { NumberBox } from '../parts/fields';
@@ -82,7 +83,7 @@ function WeighIn({
   const sacks = (lot.data?.sacks ?? []).filter(({ state }) => state !== 'empty');
   const fromSacks = sacks.filter(({ no }) => value.sacks.includes(no)).reduce((sum, { leftG }) => sum + leftG, 0);
   const usualG = Math.min(holding.freeMg / 1000, fromSacks > 0 ? fromSacks : holding.freeMg / 1000);
-  const [machine, ...others] = view.machines.filter(({ station }) => station === 'sort');
+  const [machine, ...others] = machinesAt(view.machines, 'sort');
   const begin = (): void => {
     const typed = value.kg.trim() === '' ? usualG : readNumber(value.kg);
     const massG = value.kg.trim() === '' || typed === null ? typed : show.gramsFromHeavy(typed);

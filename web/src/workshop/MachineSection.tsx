@@ -17,19 +17,22 @@ export function Machines() {
   const { view } = useHere();
   const show = useShow();
   const [open, setOpen] = useState<string | null>(null);
+  const retired = view.machines.filter((machine) => machine.retired === true);
+  const used = view.machines.filter((machine) => machine.retired !== true);
   return (
     <Section title="Machines">
       <ul className="rows">
-        {view.machines.map((machine) => (
+        {[...used, ...retired].map((machine) => (
           <li key={machine.id} className="py-1">
             <div className="flex items-center gap-3">
-              <span className="min-w-0 flex-1">
+              <span className={`min-w-0 flex-1 ${machine.retired === true ? 'text-soft' : ''}`}>
                 {machine.name}
                 <span className="block text-sm text-soft">
                   {STATION_NAMES[machine.station]}
                   {machine.maxG !== null &&
-                    `, ${machine.minG === null ? 'up to' : `${show.mass(machine.minG * 1000)} to`} ${show.mass(machine.maxG * 1000)}`}
+                    `, ${machine.minG === null ? 'up to' : `${show.massBeside(machine.minG * 1000, machine.maxG * 1000)} to`} ${show.mass(machine.maxG * 1000)}`}
                   {machine.kw > 0 && `, ${machine.kw} kW`}
+                  {machine.retired === true && ', no longer used'}
                 </span>
               </span>
               <button
@@ -219,6 +222,7 @@ function MachineForm({ machine, close }: { machine: Machine | null; close: () =>
         <Field at="maxG" />
         <Field at="kw" />
         <GrinderFields />
+        {machine && <Field at="retired" className="col-span-3" />}
       </RecordSheet>
     </div>
   );
