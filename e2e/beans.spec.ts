@@ -169,7 +169,7 @@ test('a hold, from webbing to release', async ({ page }) => {
   await page.getByRole('button', { name: 'Put it on hold for pests' }).click();
   await page.getByLabel('For so many hours').fill('0,001');
   await page.getByLabel('What was seen').fill('webbing in the seam');
-  await page.getByLabel(/The probe in the sack/).uncheck();
+  await page.getByLabel(/A simulated probe writes/).uncheck();
   await page.getByRole('button', { name: 'Begin the hold' }).click();
   await expect(page.getByText('no core temperature read yet')).toBeVisible();
 

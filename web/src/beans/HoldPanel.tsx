@@ -25,6 +25,7 @@ export function HoldPanel({ lot }: { lot: BeanLotView }) {
 
 function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
   const show = useShow();
+  const { demo } = useHere().view.settings;
   const { write, busy, error, fail } = useRecords(lot.code);
   const draft = useDraft(`core.${lot.code}`, () => ({ temp: '', at: '', word: '' }));
   const { temp, at, word } = draft.value;
@@ -101,6 +102,12 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
       >
         <div className="h-full bg-leaf" style={{ width: `${100 * clock.share}%` }} />
       </div>
+      {value.probe && !demo && (
+        <p className="mt-2 font-semibold text-crimson">
+          Its core is written down by a simulated probe: that proves nothing about these beans. Release it with a word,
+          and put it on hold again without the probe.
+        </p>
+      )}
       {broken.map((row) => (
         <p key={row.from} className="mt-2 text-sm">
           {show.moment(row.from)}: the core broke the plan for {span(row.to - row.from)}
@@ -183,7 +190,7 @@ interface Begun {
 
 function Begin({ lot }: { lot: BeanLotView }) {
   const show = useShow();
-  const { personId } = useHere();
+  const { personId, view } = useHere();
   const { write, busy, error, fail } = useRecords(lot.code);
   const draft = useDraft(`hold.${lot.code}`, (): Begun => ({
     method: 'freeze',
@@ -191,7 +198,8 @@ function Begin({ lot }: { lot: BeanLotView }) {
     place: '',
     why: '',
     restart: true,
-    probe: true,
+    // Beans that are really here are read by somebody, unless a simulated core is asked for.
+    probe: view.settings.demo,
     told: false,
   }));
   const [open, setOpen] = useState(lot.standing === 'on hold' || draft.touched);
@@ -273,7 +281,7 @@ function Begin({ lot }: { lot: BeanLotView }) {
             The hours start over when the core breaks the plan
           </Tick>
           <Tick checked={probe} onChange={(on) => set({ probe: on })}>
-            The probe in the sack writes its core down every half hour (simulated here)
+            A simulated probe writes a core down every half hour: to try it out, not for beans that are really here
           </Tick>
         </div>
       )}
