@@ -46,7 +46,7 @@ test('a shell is filled and closed, packed by scanning, labelled, ordered, sent,
   await form.getByRole('button', { name: 'Keep the product' }).click();
   await expect(page.getByRole('heading', { name: 'Almond shell' })).toBeVisible();
   await expect(
-    page.getByText(/60\sg of chocolate; 20\sg of almond paste filling \(25 % is no chocolate\)/),
+    page.getByText(/60\sg of chocolate; 20\sg of almond paste filling \(25\s% is no chocolate\)/),
   ).toBeVisible();
 
   // At the moulds: shells stand, are tipped out, filled, closed, turned out.

@@ -43,7 +43,7 @@ test('72 % of two ingredients for a ten kilo grinder from two part sacks; weighe
   const [alpha, beta] = [await nibs(page, 'Alpha sack', 4300), await nibs(page, 'Beta sack', 3100)];
 
   await page.goto('/recipes');
-  await page.getByRole('link', { name: /Dark 72 %, two ingredients/ }).click();
+  await page.getByRole('link', { name: /Dark 72\s%, two ingredients/ }).click();
   await page.getByRole('button', { name: 'Leave out Nibs' }).click();
   await addIngredient(page, /Alpha sack/);
   await addIngredient(page, /Beta sack/);
@@ -234,7 +234,7 @@ test('a slider dragged is followed at once; a version says what changed; a swap 
   await page.getByRole('button', { name: 'Throw mine away, show theirs' }).click();
   await expect(page.getByText('Version 3', { exact: true })).toBeVisible();
   await page.getByRole('tab', { name: 'Versions' }).click();
-  await expect(page.getByText(/Nibs 70\.0 % → 72\.0 %/)).toBeVisible();
+  await expect(page.getByText(/Nibs 70\.0\s% → 72\.0\s%/)).toBeVisible();
   await expect(page.getByText('“less sweet”')).toBeVisible();
 
   await page.getByRole('tab', { name: 'Swap' }).click();
@@ -281,7 +281,7 @@ test('a workshop that weighs in pounds and ounces', async ({ page }) => {
     await bought(page, sugar, 6000);
     await nibs(page, 'Gamma sack', 4000);
     await page.goto('/recipes');
-    await page.getByRole('link', { name: /Dark 72 %, two ingredients/ }).click();
+    await page.getByRole('link', { name: /Dark 72\s%, two ingredients/ }).click();
     await page.getByRole('button', { name: 'Leave out Nibs' }).click();
     await addIngredient(page, /Gamma sack/);
     for (const button of await page.getByRole('button', { name: /^Leave out (?!Nibs|Plain)/ }).all())
@@ -293,7 +293,7 @@ test('a workshop that weighs in pounds and ounces', async ({ page }) => {
     // 28 % of 80 oz.
     await expect(page.getByLabel('Plain sugar, weighed')).toHaveValue('22.4');
     await page.getByLabel('Plain sugar, weighed').fill('24 oz');
-    await expect(page.getByText(/^7\d\.\d %/).first()).toBeVisible();
+    await expect(page.getByText(/^7\d\.\d\s%/).first()).toBeVisible();
     await page.getByLabel('Plain sugar, weighed').fill('24 stone');
     await expect(page.getByText('is not a figure that can be weighed or meant').first()).toBeVisible();
   } finally {

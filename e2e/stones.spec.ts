@@ -112,7 +112,7 @@ test('what was foretold of finished grinds stands beside what came', async ({ pa
     await enter(page, { kind: 'discharge', batchId: id, outsG: [3900], holdUpG: 50 }, ago(start - 45));
   }
   await page.reload();
-  await expect(page.getByText(/^\d of 6 forecasts held: \d+ %, meant are 80 %\.$/)).toBeVisible();
+  await expect(page.getByText(/^\d of 6 forecasts held: \d+\s%, meant are 80\s%\.$/)).toBeVisible();
   const { code } = await bowl(page, 'Proven next', stone.id, 20);
   await page.goto(`/station/grind?batch=${code}`);
   await page.getByText('Why, and how sure').click();

@@ -43,7 +43,7 @@ test('a bowl is practised by the keyboard: cooled, kept moving, brought back, po
   await press('Pour it');
   const bar = page.getByRole('region', { name: 'The bar' });
   await expect(bar.getByText(/of 100\. In temper: it shines, snaps and leaves its mould\./)).toBeVisible();
-  await expect(bar.getByRole('img', { name: /^The bar: gloss \d+ %/ })).toBeVisible();
+  await expect(bar.getByRole('img', { name: /^The bar: gloss \d+\s%/ })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('button', { name: /^A first bowl, best \d+$/ })).toBeVisible();
 
@@ -58,7 +58,7 @@ test('a bowl is practised by the keyboard: cooled, kept moving, brought back, po
   const share = page.getByRole('slider', { name: 'Silk, share of the bowl' });
   await share.focus();
   for (let i = 0; i < 5; i += 1) await page.keyboard.press('ArrowRight');
-  await expect(share).toHaveAttribute('aria-valuetext', /^2 %, 80\s?g$|^2 %, 0\.08\skg$/);
+  await expect(share).toHaveAttribute('aria-valuetext', /^2\s%, 80\s?g$|^2\s%, 0\.08\skg$/);
   await press('Silk in');
   await expect.poll(formV).toBeGreaterThan(1);
   await page.getByRole('button', { name: 'The lesson’s bowl again' }).press('Enter');
@@ -87,11 +87,11 @@ test('the bench says its windows and works out what stays warm; what cannot be i
   // Others may stand here too.
   await choose(windows.getByLabel('Which'), { label: new RegExp(`^${made}`) });
   await expect(windows.getByText('melt 45 to 50 °C')).toBeVisible();
-  await expect(windows.getByText(/^Keep .* warm \(38 %\), spread /)).toBeVisible();
+  await expect(windows.getByText(/^Keep .* warm \(38\s%\), spread /)).toBeVisible();
   await windows.getByLabel('Kept warm (°C)').fill('30');
   await expect(windows.getByText(/warm it more/)).toBeVisible();
   await windows.getByRole('button', { name: 'Silk' }).click();
-  await expect(windows.getByText(/of silk \(1 %\) at 33\.5\s°C/)).toBeVisible();
+  await expect(windows.getByText(/of silk \(1\s%\) at 33\.5\s°C/)).toBeVisible();
   await windows.getByRole('button', { name: 'Test dipped' }).click();
   await expect(page.getByRole('timer', { name: 'Temper test' })).toContainText(/4:5\d|5:00/);
   await page.reload();
@@ -248,5 +248,5 @@ test('a slab pour by hand readings: planned for its bowl, led act by act, marked
   await expect(bar.getByText(/^As it was: /)).toBeVisible();
   await page.getByRole('button', { name: '1 °C colder at the low point' }).click();
   await expect(bar.getByText(/^1 °C colder at the low point: /)).toBeVisible();
-  await expect(bar.getByRole('img', { name: /^The bar: gloss \d+ %/ })).toBeVisible();
+  await expect(bar.getByRole('img', { name: /^The bar: gloss \d+\s%/ })).toBeVisible();
 });

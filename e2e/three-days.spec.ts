@@ -212,7 +212,7 @@ test('a three-day grind: the forecast moves, a stop, lecithin of the night plann
   await page.getByRole('button', { name: 'Save the pour' }).click();
   await saved(page);
   await page.goto(`/grinding/${stone.id}`);
-  await expect(page.getByText(/^\d+ of \d+ forecasts held: \d+ %, meant are 80 %\.$/)).toBeVisible();
+  await expect(page.getByText(/^\d+ of \d+ forecasts held: \d+\s%, meant are 80\s%\.$/)).toBeVisible();
 });
 
 test('a rest shelf: tasted along the way, meant to come off on a day of its own, taken to be melted again', async ({

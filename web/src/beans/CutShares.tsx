@@ -15,7 +15,7 @@ export function CutShares({ inspection }: { inspection: InspectionView }) {
           <span key={name}>
             {index > 0 && ', '}
             {CUT_NAMES[name].toLowerCase()}{' '}
-            <span className="figure text-lg">{(100 * shares[name].share).toFixed(0)} %</span>
+            <span className="figure text-lg">{(100 * shares[name].share).toFixed(0)}&nbsp;%</span>
           </span>
         ))}
       </p>
@@ -55,7 +55,7 @@ export function CutShares({ inspection }: { inspection: InspectionView }) {
                 />
               </svg>
               <span className="text-right text-sm">
-                <span className="figure text-lg">{(100 * share).toFixed(1)} %</span>{' '}
+                <span className="figure text-lg">{(100 * share).toFixed(1)}&nbsp;%</span>{' '}
                 <span className="text-soft">
                   {hits}; {(100 * low).toFixed(1)}–{(100 * high).toFixed(1)}
                 </span>

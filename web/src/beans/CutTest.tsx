@@ -106,7 +106,7 @@ export function CutTest({ planned, marks, setPlanned, beyond, goBeyond, change }
                   {n === 0 ? (
                     <kbd>{keyName(name)}</kbd>
                   ) : (
-                    `${(100 * shares[name].share).toFixed(1)} % (${(100 * shares[name].low).toFixed(1)}–${(100 * shares[name].high).toFixed(1)})`
+                    `${(100 * shares[name].share).toFixed(1)}\u00a0% (${(100 * shares[name].low).toFixed(1)}–${(100 * shares[name].high).toFixed(1)})`
                   )}
                 </span>
               </span>

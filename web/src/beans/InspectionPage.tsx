@@ -71,7 +71,7 @@ function Pass({ lot }: { lot: BeanLotView }) {
     check ? `${(check.netG / 1000).toFixed(1)} kg` : '',
     found.smells.join(', '),
     value.moisture.length > 0
-      ? `${(value.moisture.reduce((a, b) => a + b, 0) / value.moisture.length).toFixed(1)} %`
+      ? `${(value.moisture.reduce((a, b) => a + b, 0) / value.moisture.length).toFixed(1)}\u00a0%`
       : '',
     value.per100g.length > 0
       ? `${Math.round(value.per100g.reduce((a, b) => a + b, 0) / value.per100g.length)} in 100 g`

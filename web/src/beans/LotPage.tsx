@@ -200,7 +200,7 @@ function Figures({ lot, view }: { lot: BeanLotView; view: LotView }) {
           lot.leftG > 0 ? (
             <>
               {round(expected.bars.low)} to {round(expected.bars.high)}, {show.mass(expected.nibsG.low * 1000)} to{' '}
-              {show.mass(expected.nibsG.high * 1000)} of nibs; {Math.round(100 * expected.level)} %, by{' '}
+              {show.mass(expected.nibsG.high * 1000)} of nibs; {Math.round(100 * expected.level)}&nbsp;%, by{' '}
               {basisWords(expected.basis)}
             </>
           ) : (
@@ -215,7 +215,7 @@ function Figures({ lot, view }: { lot: BeanLotView; view: LotView }) {
       />
       <Figure
         label="Moisture"
-        value={moisture === null ? '–' : `${moisture.toFixed(1)} %`}
+        value={moisture === null ? '–' : `${moisture.toFixed(1)}\u00a0%`}
         note={
           moisture === null ? (
             'not measured'

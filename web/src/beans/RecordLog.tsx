@@ -44,7 +44,7 @@ function words(value: BeanRecordValue, show: Show): string {
     case 'drying':
       return [
         'Drying',
-        value.moisturePct === null ? '' : `${value.moisturePct} %`,
+        value.moisturePct === null ? '' : `${value.moisturePct}\u00a0%`,
         value.massG === null ? '' : show.mass(value.massG * 1000),
       ]
         .filter((text) => text !== '')
@@ -52,7 +52,7 @@ function words(value: BeanRecordValue, show: Show): string {
     case 'trap':
       return `Trap ${value.trap}: ${value.moths} moths`;
     case 'nib-fat':
-      return `Fat of its nibs ${value.fatPct} %${value.how === '' ? '' : `: ${value.how}`}`;
+      return `Fat of its nibs ${value.fatPct}\u00a0%${value.how === '' ? '' : `: ${value.how}`}`;
     case 'taken-back':
       return `Took a record back${value.word === '' ? '' : `: ${value.word}`}`;
   }

@@ -25,7 +25,12 @@ export function RoomLine() {
   const [low, high] = [Math.min(...wet), Math.max(...wet)];
   return (
     <section className="mt-6 flex flex-wrap items-center gap-x-5 gap-y-2" aria-label="Air of the bean store">
-      <svg viewBox="0 0 120 34" className="h-9 w-32" role="img" aria-label={`Humidity over a day, ${low} to ${high} %`}>
+      <svg
+        viewBox="0 0 120 34"
+        className="h-9 w-32"
+        role="img"
+        aria-label={`Humidity over a day, ${low} to ${high}\u00a0%`}
+      >
         <line
           x1={0}
           x2={120}
@@ -47,8 +52,8 @@ export function RoomLine() {
         <strong className={room.verdict.tone === 'watch' ? 'text-crimson' : ''}>{room.verdict.sentence}</strong>{' '}
         {room.verdict.todo}
         <span className="block text-sm text-soft">
-          Humidity {low} to {high} % in the last day, dashed line 65 %; dew point {show.temp(room.verdict.dewPointC)}.
-          {room.simulated && ' Simulated sensor.'}
+          Humidity {low} to {high}&nbsp;% in the last day, dashed line 65 %; dew point{' '}
+          {show.temp(room.verdict.dewPointC)}.{room.simulated && ' Simulated sensor.'}
         </span>
       </p>
     </section>

@@ -11,7 +11,8 @@ type Row = readonly [
   of: (sample: SampleView) => number | null,
 ];
 
-const pct = (value: number | null, digits = 1): string => (value === null ? '–' : `${(100 * value).toFixed(digits)} %`);
+const pct = (value: number | null, digits = 1): string =>
+  value === null ? '–' : `${(100 * value).toFixed(digits)}\u00a0%`;
 const moisture = ({ inspection }: SampleView): number | null => {
   const values = inspection?.value.moisturePct ?? [];
   return values.length === 0 ? null : values.reduce((a, b) => a + b, 0) / values.length;
@@ -62,7 +63,12 @@ export function SamplesPanel() {
       'low',
       ({ inspection }) => inspection?.shares?.slaty.share ?? null,
     ],
-    ['Moisture', (sample) => (moisture(sample) === null ? '–' : `${moisture(sample)?.toFixed(1)} %`), null, () => null],
+    [
+      'Moisture',
+      (sample) => (moisture(sample) === null ? '–' : `${moisture(sample)?.toFixed(1)}\u00a0%`),
+      null,
+      () => null,
+    ],
     ['Beans in 100 g', (sample) => (count(sample) === null ? '–' : (count(sample)?.toFixed(0) ?? '')), 'low', count],
     ['Picked out', ({ sortRejectShare }) => pct(sortRejectShare), 'low', ({ sortRejectShare }) => sortRejectShare],
     ['Nib yield', ({ nibYield }) => pct(nibYield), 'high', ({ nibYield }) => nibYield],

@@ -34,7 +34,7 @@ export function TrapsPanel({ store }: { store: BeanStoreView }) {
         {alarm.chance !== null && (
           <p className="mt-1 text-sm text-soft">
             Chance of so many if nothing has changed:{' '}
-            {alarm.chance < 0.001 ? 'under 0.1 %' : `${(100 * alarm.chance).toFixed(1)} %`}; an alarm is under 1 %.
+            {alarm.chance < 0.001 ? 'under 0.1 %' : `${(100 * alarm.chance).toFixed(1)}\u00a0%`}; an alarm is under 1 %.
           </p>
         )}
         {alarm.tone === 'watch' && <Overrule judged="traps" subject="bean-store" said={alarm.sentence} />}

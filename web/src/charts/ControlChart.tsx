@@ -77,7 +77,7 @@ export default function ControlChart({ view, open }: { view: SeriesView; open: (
               min: low - pad,
               max: high + pad,
               tickAmount: 4,
-              labels: { formatter: (value: number) => `${value.toFixed(1)} %` },
+              labels: { formatter: (value: number) => `${value.toFixed(1)}\u00a0%` },
             },
             annotations: {
               yaxis: chart

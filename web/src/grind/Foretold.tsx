@@ -112,7 +112,7 @@ export function ForetoldMore({ grind, told }: { grind: GrindView; told: Told | n
             {rows.map(({ at, chance, micron }) => (
               <li key={at} className="w-24">
                 <span className="block text-sm text-soft">{show.moment(at)}</span>
-                <span className="figure block text-xl">{Math.round(100 * chance)} %</span>
+                <span className="figure block text-xl">{Math.round(100 * chance)}&nbsp;%</span>
                 <span aria-hidden className="block h-1.5 rounded-full bg-sunk">
                   <span className="block h-full rounded-full bg-leaf" style={{ width: `${100 * chance}%` }} />
                 </span>

@@ -115,7 +115,7 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
                 <strong className="text-crimson">under the minimum of {machine.name}: stones run on each other</strong>
               ) : (
                 <>
-                  <strong>{grind.cocoa.cocoaPct.toFixed(1)} % cocoa</strong>
+                  <strong>{grind.cocoa.cocoaPct.toFixed(1)}&nbsp;% cocoa</strong>
                   <br />
                   {machine?.name ?? 'no machine named'}
                 </>
@@ -205,7 +205,8 @@ function Running({ grind, view }: { grind: GrindView; view: BenchView }) {
       <Warming grind={grind} run={run} />
       <Conching grind={grind} study={told?.study ?? null} />
       <p className="mt-3 text-sm text-soft">
-        {grind.cocoa.cocoaPct.toFixed(1)} % cocoa, {grind.cocoa.withoutButterPct.toFixed(1)} % without added butter.{' '}
+        {grind.cocoa.cocoaPct.toFixed(1)}&nbsp;% cocoa, {grind.cocoa.withoutButterPct.toFixed(1)}&nbsp;% without added
+        butter.{' '}
         {run &&
           `Ground ${span(run.groundH * 3_600_000)}${run.movedH - run.groundH > 0.1 ? `, moved ${span(run.movedH * 3_600_000)}` : ''} since ${show.moment(grind.startedAt)}. `}
         {grind.origin.sentence}{' '}

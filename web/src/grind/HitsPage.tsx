@@ -66,7 +66,7 @@ export function HitsPage() {
           <p className="figure mt-3 text-2xl" aria-live="polite">
             {rows.length < data.grinds.length
               ? `Looking at ${data.grinds.length} finished grinds …`
-              : `${hits.held} of ${hits.of} forecasts held: ${Math.round((100 * hits.held) / Math.max(1, hits.of))} %, meant are 80 %.`}
+              : `${hits.held} of ${hits.of} forecasts held: ${Math.round((100 * hits.held) / Math.max(1, hits.of))}\u00a0%, meant are 80 %.`}
           </p>
           <p className="mt-1 max-w-2xl text-soft">
             Each was worked out as it stood then, from the readings so far and the grinds before it. A bar is a

@@ -171,7 +171,7 @@ const isCounted = ({ kind, pieces }: StockTakeRow['holding']): boolean => pieces
 function usualWords(row: StockTakeRow | undefined): string | undefined {
   if (!row?.usual) return undefined;
   const { mean, n, low, high } = row.usual;
-  return `${n} counts before: ${(100 * mean).toFixed(1)} % on the mean, ${(100 * low).toFixed(1)} to ${(100 * high).toFixed(1)} %`;
+  return `${n} counts before: ${(100 * mean).toFixed(1)}\u00a0% on the mean, ${(100 * low).toFixed(1)} to ${(100 * high).toFixed(1)}\u00a0%`;
 }
 
 function CountRow({

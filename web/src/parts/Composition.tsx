@@ -6,9 +6,9 @@ import { useShow } from './workshop';
 export const cocoaNote = ({ withoutButterPct, butterKnown, unknownShare }: CompositionView): string =>
   [
     butterKnown
-      ? `${withoutButterPct.toFixed(1)} % without added butter`
-      : `at most ${withoutButterPct.toFixed(1)} % without added butter: bought chocolate does not say`,
-    ...(unknownShare > 0.0005 ? [`of ${(100 * unknownShare).toFixed(0)} % of it the cocoa is not known`] : []),
+      ? `${withoutButterPct.toFixed(1)}\u00a0% without added butter`
+      : `at most ${withoutButterPct.toFixed(1)}\u00a0% without added butter: bought chocolate does not say`,
+    ...(unknownShare > 0.0005 ? [`of ${(100 * unknownShare).toFixed(0)}\u00a0% of it the cocoa is not known`] : []),
   ].join('; ');
 
 /** Allergens in goods, what brought them, and what the machines can have carried over. */
@@ -54,11 +54,11 @@ function MadeOf({ composition: { figures: f } }: { composition: CompositionView 
   ] as const;
   return (
     <p className="mt-3">
-      Made of {rows.flatMap(([name, pct]) => (pct > 0.05 ? [`${pct.toFixed(1)} % ${name}`] : [])).join(', ')}
+      Made of {rows.flatMap(([name, pct]) => (pct > 0.05 ? [`${pct.toFixed(1)}\u00a0% ${name}`] : [])).join(', ')}
       {f.flow !== null && f.unknownPct < 1 && `; ${f.flow.toFixed(1)} times as thick as its fat alone`}.{' '}
       <span className="text-soft">
         From the compositions of its ingredients
-        {f.unknownPct > 0.05 && `; of ${f.unknownPct.toFixed(1)} % of it nobody said what it is made of`}.
+        {f.unknownPct > 0.05 && `; of ${f.unknownPct.toFixed(1)}\u00a0% of it nobody said what it is made of`}.
       </span>
     </p>
   );

@@ -122,7 +122,7 @@ function Product({
             ({ materialId, role, grams: each }) =>
               `; ${grams(each)} of ${(names[materialId] ?? '').toLowerCase()} ${ROLE_WORDS[role]}`,
           )}
-          {piece.partsG > 0 && ` (${piece.partsPct.toFixed(0)} % is no chocolate)`}.
+          {piece.partsG > 0 && ` (${piece.partsPct.toFixed(0)}\u00a0% is no chocolate)`}.
           {facts.packaging.length > 0 &&
             ` Around it: ${facts.packaging
               .map(

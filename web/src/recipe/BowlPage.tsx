@@ -134,7 +134,7 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
       >
         <p className="figure text-[1.5rem] leading-snug">
           {view.label?.sentence ??
-            `${view.name} is ${figures.cocoaPct.toFixed(1)} % cocoa; no label says a percent yet.`}
+            `${view.name} is ${figures.cocoaPct.toFixed(1)}\u00a0% cocoa; no label says a percent yet.`}
         </p>
         {view.label?.todo != null && <p className="mt-1">{view.label.todo}</p>}
         {under && (
@@ -160,18 +160,18 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
             />
             <Figure
               label="Cocoa"
-              value={`${figures.cocoaPct.toFixed(1)} %`}
-              note={`${figures.withoutButterPct.toFixed(1)} % without added butter`}
+              value={`${figures.cocoaPct.toFixed(1)}\u00a0%`}
+              note={`${figures.withoutButterPct.toFixed(1)}\u00a0% without added butter`}
             />
             <Figure
               label="Fat"
-              value={`${figures.fatPct.toFixed(1)} %`}
+              value={`${figures.fatPct.toFixed(1)}\u00a0%`}
               note={figures.flow === null ? 'does not flow' : `${figures.flow.toFixed(1)} × its fat alone`}
             />
             <Figure
               label="Sugar"
-              value={`${figures.sugarPct.toFixed(1)} %`}
-              note={figures.milkPct > 0.05 ? `milk solids ${figures.milkPct.toFixed(1)} %` : ' '}
+              value={`${figures.sugarPct.toFixed(1)}\u00a0%`}
+              note={figures.milkPct > 0.05 ? `milk solids ${figures.milkPct.toFixed(1)}\u00a0%` : ' '}
             />
           </div>
           <h2 className="mt-7 mb-2 text-xl">What it should become</h2>
@@ -182,7 +182,7 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
                 className="chip"
                 onClick={() => wish(limit.parse({ of: 'cocoa', least: labelPct }))}
               >
-                What the label says: {labelPct} %
+                What the label says: {labelPct}&nbsp;%
               </button>
             )}
             <button
@@ -306,7 +306,8 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
           <p className="mt-4 text-sm text-soft">{view.origin.sentence}</p>
           {figures.unknownPct > 0.1 && (
             <p className="mt-2 text-sm font-semibold">
-              Of {figures.unknownPct.toFixed(1)} % of it nobody said what it is made of: these figures leave it out.
+              Of {figures.unknownPct.toFixed(1)}&nbsp;% of it nobody said what it is made of: these figures leave it
+              out.
             </p>
           )}
         </aside>

@@ -73,8 +73,8 @@ export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }
       </div>
       {said.length > 0 && (
         <p className="mt-2 text-sm">
-          Added: {said.join('; ')}. Now {view.figures.cocoaPct.toFixed(1)} % cocoa and{' '}
-          {view.figures.sugarPct.toFixed(1)} % sugar.
+          Added: {said.join('; ')}. Now {view.figures.cocoaPct.toFixed(1)}&nbsp;% cocoa and{' '}
+          {view.figures.sugarPct.toFixed(1)}&nbsp;% sugar.
         </p>
       )}
       {gates.length > 0 ? (

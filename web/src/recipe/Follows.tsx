@@ -83,7 +83,7 @@ export function Follows({
             {show.money(figures.perKgMilli)} a kilogram, {show.money((figures.perKgMilli * pantry.barG) / 1000)} of it
             in a bar of {show.pieceMass(pantry.barG * 1000)}
             {figures.pricelessPct > 0.1 && (
-              <strong> · {figures.pricelessPct.toFixed(0)} % of it has no price yet</strong>
+              <strong> · {figures.pricelessPct.toFixed(0)}&nbsp;% of it has no price yet</strong>
             )}
           </dd>
           <dt className="text-soft">Bars</dt>
@@ -183,7 +183,8 @@ function Thickness({
     return (
       <Section title="Thickness">
         <p className="text-sm">
-          {(100 * solids).toFixed(0)} % solids by volume: <strong>it would not flow</strong>. More fat, or less sugar.
+          {(100 * solids).toFixed(0)}&nbsp;% solids by volume: <strong>it would not flow</strong>. More fat, or less
+          sugar.
         </p>
       </Section>
     );
@@ -227,7 +228,7 @@ function Thickness({
         </>
       )}
       <p className="mt-1 text-sm text-soft">
-        Solids by volume {(100 * solids).toFixed(0)} %. A comparison with your own, no viscometer.
+        Solids by volume {(100 * solids).toFixed(0)}&nbsp;%. A comparison with your own, no viscometer.
       </p>
     </Section>
   );

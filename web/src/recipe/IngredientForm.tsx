@@ -16,7 +16,7 @@ import { RecordSheet, useRecordFields, useRecordForm } from '../record/form';
 /** What was said of an ingredient from a day on, in short. */
 const factWords = ({ contents: made, source, allergens, pricePerKg }: DatedFacts, currency: string): string =>
   [
-    made == null ? '' : `fat ${made.fatPct} %, sugar ${made.sugarPct} %${source === '' ? '' : `, ${source}`}`,
+    made == null ? '' : `fat ${made.fatPct}\u00a0%, sugar ${made.sugarPct}\u00a0%${source === '' ? '' : `, ${source}`}`,
     allergens == null ? '' : allergens.length === 0 ? 'no allergens' : `allergens ${allergens.join(', ')}`,
     pricePerKg == null ? '' : `${pricePerKg} ${currency} a kilogram`,
   ]
@@ -159,7 +159,7 @@ function Parts({ material }: { material: Material }) {
       </ul>
       {typeof message === 'string' && (
         <p className="text-sm font-semibold text-crimson">
-          What it is made of {message}: it is {sum.toFixed(1)} %.
+          What it is made of {message}: it is {sum.toFixed(1)}&nbsp;%.
         </p>
       )}
       <Choice

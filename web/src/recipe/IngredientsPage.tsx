@@ -147,7 +147,9 @@ function Named({ row, material }: { row: PantryRow; material: Material | undefin
           : row.assumed
             ? row.source
             : `own: ${row.source || 'entered here'}`}
-        {contents !== null && otherDryPct(contents) > 0.5 && `; ${otherDryPct(contents).toFixed(0)} % other dry matter`}
+        {contents !== null &&
+          otherDryPct(contents) > 0.5 &&
+          `; ${otherDryPct(contents).toFixed(0)}\u00a0% other dry matter`}
       </span>
     </>
   );
@@ -175,7 +177,7 @@ function LotFat({ row }: { row: PantryRow }) {
         <span className="min-w-0 flex-1">
           {row.name}
           <span className="block text-sm text-soft">
-            {row.contents?.fatPct} % fat, {row.source}; {show.mass(row.stockG * 1000)} of nibs here
+            {row.contents?.fatPct}&nbsp;% fat, {row.source}; {show.mass(row.stockG * 1000)} of nibs here
           </span>
         </span>
         {!open && (

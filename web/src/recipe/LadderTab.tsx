@@ -226,7 +226,7 @@ function Kept({
                 <Link className="code link" to={`/batch/${arm.batch.code}`}>
                   {arm.batch.code}
                 </Link>{' '}
-                is {arm.batch.cocoaPct.toFixed(1)} %
+                is {arm.batch.cocoaPct.toFixed(1)}&nbsp;%
                 {arm.batch.score !== null && (
                   <>
                     , scored <strong>{arm.batch.score.toFixed(1)}</strong> ({arm.batch.scores})

@@ -76,20 +76,22 @@ export function MakeTab({
           <Figure
             small
             label="Cocoa"
-            value={total > 0 ? `${figures.cocoaPct.toFixed(1)} %` : '–'}
-            note={total > 0 ? `${figures.withoutButterPct.toFixed(1)} % without added butter` : 'nothing in it yet'}
+            value={total > 0 ? `${figures.cocoaPct.toFixed(1)}\u00a0%` : '–'}
+            note={
+              total > 0 ? `${figures.withoutButterPct.toFixed(1)}\u00a0% without added butter` : 'nothing in it yet'
+            }
           />
           <Figure
             small
             label="Fat"
-            value={total > 0 ? `${figures.fatPct.toFixed(1)} %` : '–'}
-            note={figures.lecithinPct > 0.005 ? `lecithin ${figures.lecithinPct.toFixed(2)} %` : ' '}
+            value={total > 0 ? `${figures.fatPct.toFixed(1)}\u00a0%` : '–'}
+            note={figures.lecithinPct > 0.005 ? `lecithin ${figures.lecithinPct.toFixed(2)}\u00a0%` : ' '}
           />
           <Figure
             small
             label={figures.polyolsPct > 0.05 ? 'Sugar and sweeteners' : 'Sugar'}
-            value={total > 0 ? `${(figures.sugarPct + figures.polyolsPct).toFixed(1)} %` : '–'}
-            note={figures.milkPct > 0.05 ? `milk solids ${figures.milkPct.toFixed(1)} %` : ' '}
+            value={total > 0 ? `${(figures.sugarPct + figures.polyolsPct).toFixed(1)}\u00a0%` : '–'}
+            note={figures.milkPct > 0.05 ? `milk solids ${figures.milkPct.toFixed(1)}\u00a0%` : ' '}
           />
           <Figure
             small
@@ -190,7 +192,7 @@ export function MakeTab({
                     <span className="min-w-0">
                       <span className="block truncate">{row?.name ?? 'an ingredient that is gone'}</span>
                       <span className="block text-sm text-soft">
-                        {pct.toFixed(1)} %
+                        {pct.toFixed(1)}&nbsp;%
                         {row && (row.stockG > 0 ? `, ${show.mass(row.stockG * 1000)} here` : ', none here')}
                       </span>
                       <span aria-hidden className="mt-1 block h-1.5 rounded-full bg-sunk">

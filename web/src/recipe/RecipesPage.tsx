@@ -106,17 +106,18 @@ function Own({ row }: { row: RecipeRow }) {
   return (
     <li className="py-3">
       <div className="flex flex-wrap items-start gap-x-6 gap-y-1">
-        <span className="figure w-24 text-3xl">{row.cocoaPct.toFixed(1)} %</span>
+        <span className="figure w-24 text-3xl">{row.cocoaPct.toFixed(1)}&nbsp;%</span>
         <span className="min-w-0 flex-1">
           <Link className="link text-lg" to={`/recipe/${row.id}`}>
             {row.name}
           </Link>
           <span className="block text-sm text-soft">
-            {RECIPE_KINDS[row.kind]}, version {row.version}; {row.withoutButterPct.toFixed(1)} % without added butter
+            {RECIPE_KINDS[row.kind]}, version {row.version}; {row.withoutButterPct.toFixed(1)}&nbsp;% without added
+            butter
           </span>
           {says && (
             <strong className="block text-sm text-crimson">
-              The label says {row.labelPct} %, by the arithmetic it is {row.cocoaPct.toFixed(1)} %.
+              The label says {row.labelPct}&nbsp;%, by the arithmetic it is {row.cocoaPct.toFixed(1)}&nbsp;%.
             </strong>
           )}
         </span>

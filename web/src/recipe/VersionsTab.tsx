@@ -24,9 +24,10 @@ function One({ version }: { version: RecipeVersionView }) {
   return (
     <Section title={`Version ${version.version}`} aside={`${version.person}, ${show.day(version.at)}`}>
       <p>
-        {figures.cocoaPct.toFixed(1)} % cocoa, {figures.fatPct.toFixed(1)} % fat, {figures.sugarPct.toFixed(1)} % sugar
-        {figures.milkPct > 0.05 && `, ${figures.milkPct.toFixed(1)} % milk solids`}; {show.money(figures.perKgMilli)} a
-        kilogram
+        {figures.cocoaPct.toFixed(1)}&nbsp;% cocoa, {figures.fatPct.toFixed(1)}&nbsp;% fat,{' '}
+        {figures.sugarPct.toFixed(1)}&nbsp;% sugar
+        {figures.milkPct > 0.05 && `, ${figures.milkPct.toFixed(1)}\u00a0% milk solids`};{' '}
+        {show.money(figures.perKgMilli)} a kilogram
         {figures.flow !== null && `; ${figures.flow.toFixed(1)} times as thick as its fat`}
         {score !== null && `; scored ${score.mean.toFixed(1)} over ${score.of} ${score.of === 1 ? 'batch' : 'batches'}`}
         .
@@ -73,7 +74,7 @@ export function BatchTable({ batches, prefix }: { batches: readonly RecipeBatch[
       unit: '%',
       right: true,
       value: ({ calledPct }) => calledPct,
-      show: ({ calledPct }) => (calledPct === null ? '–' : `${calledPct} %`),
+      show: ({ calledPct }) => (calledPct === null ? '–' : `${calledPct}\u00a0%`),
     },
     {
       id: 'is',
@@ -83,7 +84,7 @@ export function BatchTable({ batches, prefix }: { batches: readonly RecipeBatch[
       value: ({ cocoaPct }) => Number(cocoaPct.toFixed(2)),
       show: ({ calledPct, cocoaPct }) => (
         <span className={calledPct !== null && cocoaPct < calledPct - 0.05 ? 'font-bold text-crimson' : ''}>
-          {cocoaPct.toFixed(1)} %
+          {cocoaPct.toFixed(1)}&nbsp;%
         </span>
       ),
     },

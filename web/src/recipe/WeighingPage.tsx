@@ -39,7 +39,7 @@ function Ended({ run }: { run: WeighingView }) {
     >
       {run.stepId === null
         ? 'Nothing was charged.'
-        : `${show.mass(run.weighedG * 1000)} went in, ${run.figures.cocoaPct.toFixed(1)} % cocoa.`}
+        : `${show.mass(run.weighedG * 1000)} went in, ${run.figures.cocoaPct.toFixed(1)}\u00a0% cocoa.`}
     </Empty>
   );
 }
@@ -101,8 +101,8 @@ function Running({ run }: { run: WeighingView }) {
                 .
               </p>
               <p className="mt-1 text-sm">
-                As planned for the rest it would be {run.planned.cocoaPct.toFixed(1)} % cocoa. Work out the rest again
-                to keep the shares, or take the weighing back.
+                As planned for the rest it would be {run.planned.cocoaPct.toFixed(1)}&nbsp;% cocoa. Work out the rest
+                again to keep the shares, or take the weighing back.
               </p>
               <div className="mt-3 flex flex-wrap gap-3">
                 <button type="button" className="button button-main" disabled={busy} onClick={() => act('replan')}>
@@ -154,10 +154,10 @@ function Running({ run }: { run: WeighingView }) {
             <Figure
               small
               label="It will be"
-              value={`${run.planned.cocoaPct.toFixed(1)} %`}
+              value={`${run.planned.cocoaPct.toFixed(1)}\u00a0%`}
               note={
                 label?.tone === 'watch' ? (
-                  <strong className="text-crimson">the label says {run.labelPct} %</strong>
+                  <strong className="text-crimson">the label says {run.labelPct}&nbsp;%</strong>
                 ) : (
                   'cocoa, weighed as planned'
                 )
@@ -216,7 +216,8 @@ function Running({ run }: { run: WeighingView }) {
           </div>
           {open && run.weighedG > 0 && (
             <p className="mt-2 text-sm text-soft">
-              As it is now: {run.figures.cocoaPct.toFixed(1)} % cocoa. What is missing can be added to the bowl later.
+              As it is now: {run.figures.cocoaPct.toFixed(1)}&nbsp;% cocoa. What is missing can be added to the bowl
+              later.
             </p>
           )}
         </div>

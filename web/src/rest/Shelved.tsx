@@ -107,7 +107,7 @@ export function Shelved({ batch, since }: { batch: RestShelf['batches'][number];
                 {show.day(at)}, {person}
                 {air === null
                   ? ''
-                  : `, ${show.temp(air.tempC)}${air.humidityPct === null ? '' : ` and ${air.humidityPct} %`}`}
+                  : `, ${show.temp(air.tempC)}${air.humidityPct === null ? '' : ` and ${air.humidityPct}\u00a0%`}`}
                 {note === '' ? '' : `: ${note}`}
               </span>
             </li>

@@ -17,7 +17,7 @@ export function Figures({ band, massG, moisture }: { band: PlanBand | null; mass
   if (!band) return <p className="min-h-24 text-soft">Working it out …</p>;
   const degree = `°${temperatureUnit}`;
   const temp = (value: number): string => `${Math.round(show.tempOut(value))}°`;
-  const loss = (left: number): string => `${(100 * (1 - left)).toFixed(1)} %`;
+  const loss = (left: number): string => `${(100 * (1 - left)).toFixed(1)}\u00a0%`;
   const { weightLeft } = band;
   return (
     <div className="grid grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-4">
@@ -46,8 +46,8 @@ export function Figures({ band, massG, moisture }: { band: PlanBand | null; mass
       <Figure
         small
         label="Water left"
-        value={`${(100 * band.moistureOut.mid).toFixed(1)} %`}
-        note={`of ${moisture} % going in`}
+        value={`${(100 * band.moistureOut.mid).toFixed(1)}\u00a0%`}
+        note={`of ${moisture}\u00a0% going in`}
       />
       {band.above.length > 0 && (
         <p className="col-span-2 text-sm text-soft sm:col-span-4">

@@ -123,8 +123,8 @@ function Plan({ view: { id, trial, verdict, loads } }: { view: TrialView }) {
         <p className="figure mt-1 text-3xl">{expected.mean.toFixed(1)}</p>
         <ScoreRange low={expected.low} high={expected.high} mean={expected.mean} />
         <p className="mt-1 text-sm text-soft">
-          {expected.low.toFixed(1)} to {Math.min(10, expected.high).toFixed(1)}; {Math.round(100 * chanceBest)} % to be
-          the best
+          {expected.low.toFixed(1)} to {Math.min(10, expected.high).toFixed(1)}; {Math.round(100 * chanceBest)}&nbsp;%
+          to be the best
         </p>
         <p className="text-sm">
           {made.length === 0 ? (

@@ -55,7 +55,7 @@ export function SortFindings({ view }: { view: SortView }) {
           , take {hoursWords(rest.hours.low)} to {hoursWords(rest.hours.high)}, and cost {money(rest.costPerGoodKg)} a
           kilogram sorted.{' '}
           <span className="text-sm text-soft">
-            {Math.round(100 * rest.level)} % interval, from {rest.basis}.
+            {Math.round(100 * rest.level)}&nbsp;% interval, from {rest.basis}.
           </span>
         </p>
       )}

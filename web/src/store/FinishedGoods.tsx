@@ -138,7 +138,7 @@ function Places({ places, goods }: { places: readonly PlaceView[]; goods: readon
                 <span className="block text-sm text-soft">
                   {place.tempC === null || place.at === null
                     ? 'nobody read its air yet'
-                    : `${show.temp(place.tempC)}${place.humidityPct === null ? '' : `, ${place.humidityPct.toFixed(0)} % humidity`}, ${show.moment(place.at)}`}
+                    : `${show.temp(place.tempC)}${place.humidityPct === null ? '' : `, ${place.humidityPct.toFixed(0)}\u00a0% humidity`}, ${show.moment(place.at)}`}
                 </span>
               </span>
               <NumberBox

@@ -78,7 +78,7 @@ export function OtherMakersPage() {
                   <p className="text-sm text-soft">
                     {[
                       bar.origin,
-                      bar.cocoaPct === null ? '' : `${bar.cocoaPct} %`,
+                      bar.cocoaPct === null ? '' : `${bar.cocoaPct}\u00a0%`,
                       bar.massG === null ? '' : `${bar.massG} g`,
                       bar.price === null ? '' : `${bar.price} ${currency}`,
                       bar.batch === '' ? '' : `batch ${bar.batch}`,

@@ -55,7 +55,7 @@ export function WordsPage() {
                 </span>
                 <span className="text-sm text-soft">
                   {here} of {of}
-                  {elsewhere !== null && `, elsewhere ${Math.round(100 * elsewhere)} %`}
+                  {elsewhere !== null && `, elsewhere ${Math.round(100 * elsewhere)}\u00a0%`}
                 </span>
               </li>
             ))}

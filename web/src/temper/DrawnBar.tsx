@@ -69,4 +69,4 @@ export function DrawnBar({ bar }: { bar: Bar }) {
   );
 }
 
-const percent = (share: number): string => `${Math.round(100 * share)} %`;
+const percent = (share: number): string => `${Math.round(100 * share)}\u00a0%`;

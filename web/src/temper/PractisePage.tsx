@@ -121,7 +121,7 @@ function YourBowl({
     if (!(read.massKg >= massKg.from && read.massKg <= massKg.to))
       return setWrong(`A bowl of ${massKg.from} to ${massKg.to} kg can be practised with.`);
     if (!(read.fatShare >= fatShare.from && read.fatShare <= fatShare.to))
-      return setWrong(`Chocolate of ${100 * fatShare.from} to ${100 * fatShare.to} % fat can be practised with.`);
+      return setWrong(`Chocolate of ${100 * fatShare.from} to ${100 * fatShare.to}\u00a0% fat can be practised with.`);
     setWrong(null);
     change(read);
   };
@@ -130,8 +130,8 @@ function YourBowl({
     <details className="mt-2">
       <summary className="inline-flex min-h-11 cursor-pointer items-center">
         <span>
-          Bowl: <strong>{show.mass(Math.round(1_000_000 * now.massKg))}</strong>, {Math.round(100 * now.fatShare)} %
-          fat. <span className="underline">Take your own</span>
+          Bowl: <strong>{show.mass(Math.round(1_000_000 * now.massKg))}</strong>, {Math.round(100 * now.fatShare)}
+          &nbsp;% fat. <span className="underline">Take your own</span>
         </span>
       </summary>
       <div className="mt-1 flex flex-wrap items-end gap-3">
@@ -199,8 +199,8 @@ function Bowl({ lesson, isOwn, scored }: { lesson: Lesson; isOwn: boolean; score
           <span className="figure text-6xl" data-testid="bowl-temperature">
             {show.temp(Math.round(10 * bowl.tempC) / 10)}
           </span>
-          <Meter label="Form V" share={bowl.v / 0.08} text={`${(100 * bowl.v).toFixed(1)} %`} tone="bg-leaf" />
-          <Meter label="Form IV" share={bowl.iv / 0.08} text={`${(100 * bowl.iv).toFixed(1)} %`} tone="bg-ripe" />
+          <Meter label="Form V" share={bowl.v / 0.08} text={`${(100 * bowl.v).toFixed(1)}\u00a0%`} tone="bg-leaf" />
+          <Meter label="Form IV" share={bowl.iv / 0.08} text={`${(100 * bowl.iv).toFixed(1)}\u00a0%`} tone="bg-ripe" />
           <Meter label="Thickness" share={(thick - 1) / 4} text={`${thick.toFixed(1)}×`} tone="bg-crimson" />
           <span className="figure text-2xl">{minute.toFixed(1)} min</span>
         </div>
@@ -301,7 +301,7 @@ function Bowl({ lesson, isOwn, scored }: { lesson: Lesson; isOwn: boolean; score
               <div className="min-w-0 flex-1">
                 <LabelledSlider
                   label={`${SEED_WORDS[kind]}, share of the bowl`}
-                  text={`${typedNumber(Math.round(1000 * shares[kind]) / 10)} %, ${show.mass(Math.round(1_000_000 * shares[kind] * massKg))}`}
+                  text={`${typedNumber(Math.round(1000 * shares[kind]) / 10)}\u00a0%, ${show.mass(Math.round(1_000_000 * shares[kind] * massKg))}`}
                   {...SEED_SHARES[kind]}
                   value={shares[kind]}
                   onChange={(share) => setShares((now) => ({ ...now, [kind]: share }))}

@@ -144,4 +144,4 @@ function Replays({ pour }: { pour: PouredView }) {
   );
 }
 
-const percent = (share = 0): string => `${(100 * share).toFixed(1)} %`;
+const percent = (share = 0): string => `${(100 * share).toFixed(1)}\u00a0%`;

@@ -47,7 +47,7 @@ export function Sums({ massG, windows, fatShare, softShare }: SumsProps) {
           steelBowl(readNumber(typed.bowl) ?? 0, celsius(typed.warm)),
         );
         return [
-          `Keep ${mass(found.warmG)} warm (${Math.round(100 * found.share)} %), spread ${mass(found.spreadG)}.`,
+          `Keep ${mass(found.warmG)} warm (${Math.round(100 * found.share)}\u00a0%), spread ${mass(found.spreadG)}.`,
           `Work the spread part to ${show.temp(celsius(typed.cold))}, scrape it back, stir: together ${show.temp(celsius(typed.wanted))}.`,
         ];
       }
@@ -68,7 +68,7 @@ export function Sums({ massG, windows, fatShare, softShare }: SumsProps) {
       case 'silk': {
         const found = silk(massG, softShare);
         return [
-          `${mass(found.silkG)} of silk (${found.pct} %) at ${show.temp(found.atC)}, stirred in; then down to ${show.temp(workC)}.`,
+          `${mass(found.silkG)} of silk (${found.pct}\u00a0%) at ${show.temp(found.atC)}, stirred in; then down to ${show.temp(workC)}.`,
           'No low point is needed. Silk is cocoa butter held at 33 to 34 °C until it is a paste.',
         ];
       }

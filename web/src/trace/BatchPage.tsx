@@ -46,14 +46,14 @@ export function BatchPage() {
       <div className="mt-5 grid grid-cols-2 gap-x-6 gap-y-5 sm:grid-cols-3 lg:grid-cols-5">
         <Figure
           label={goods.length > 1 ? `Cocoa, ${GOODS_WORDS[last.what] ?? KIND_NAMES[last.what]}` : 'Cocoa'}
-          value={`${composition.cocoaPct.toFixed(1)} %`}
+          value={`${composition.cocoaPct.toFixed(1)}\u00a0%`}
           note={
             <>
               {cocoaNote(composition)}
               {goods.length > 1 && `; ${goods[0]?.composition.cocoaPct.toFixed(1)}\u00a0% in the bowl`}
               {off !== null && Math.abs(off) >= 0.5 && (
                 <strong className="block text-crimson">
-                  {Math.abs(off).toFixed(1)} points {off > 0 ? 'over' : 'under'} the {batch.cocoaTargetPct} % meant
+                  {Math.abs(off).toFixed(1)} points {off > 0 ? 'over' : 'under'} the {batch.cocoaTargetPct}&nbsp;% meant
                 </strong>
               )}
             </>

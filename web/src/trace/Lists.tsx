@@ -59,7 +59,7 @@ export function BatchesPage() {
       unit: '%',
       right: true,
       value: ({ cocoaPct }) => Number(cocoaPct.toFixed(2)),
-      show: ({ cocoaPct }) => `${cocoaPct.toFixed(1)} %`,
+      show: ({ cocoaPct }) => `${cocoaPct.toFixed(1)}\u00a0%`,
     },
     {
       id: 'bars',

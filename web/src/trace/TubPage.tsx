@@ -67,11 +67,11 @@ export function TubPage() {
         {chocolate && (
           <Figure
             label="Cocoa"
-            value={`${composition.cocoaPct.toFixed(1)} %`}
+            value={`${composition.cocoaPct.toFixed(1)}\u00a0%`}
             note={
               view.chocolatePct === null
                 ? cocoaNote(composition)
-                : `of the whole; ${view.chocolatePct.toFixed(1)} % of its chocolate alone`
+                : `of the whole; ${view.chocolatePct.toFixed(1)}\u00a0% of its chocolate alone`
             }
           />
         )}

@@ -129,7 +129,7 @@ function Trial({ view, path, changed }: { view: TrialView; path: `/api/trials/${
                       <span className="figure text-2xl">{expected.mean.toFixed(1)}</span>
                       <span className="text-sm text-soft">
                         {expected.low.toFixed(1)} to {Math.min(10, expected.high).toFixed(1)};{' '}
-                        {Math.round(100 * chanceBest)} % the best
+                        {Math.round(100 * chanceBest)}&nbsp;% the best
                       </span>
                     </span>
                     <ScoreRange low={expected.low} high={expected.high} mean={expected.mean} />

@@ -20,7 +20,7 @@ const COUNTS: Record<Material['cocoa'], string> = {
 const factsOf = (row: Material): string =>
   [
     row.kind === 'packaging' ? 'packaging, by the piece' : row.sugar ? 'sugar' : COUNTS[row.cocoa],
-    row.cocoaPct == null ? '' : `${row.cocoaPct} % cocoa`,
+    row.cocoaPct == null ? '' : `${row.cocoaPct}\u00a0% cocoa`,
     row.allergens.length > 0 ? `allergen: ${row.allergens.join(', ')}` : '',
     row.keepsMonths == null ? '' : `goods with it keep ${row.keepsMonths} months`,
     row.retired ? 'no longer bought' : '',
