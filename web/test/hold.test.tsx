@@ -186,6 +186,15 @@ describe('runs', () => {
     expect(field('Core (°F)').value).toBe('');
   });
 
+  test('a release that got no answer is one when it is pressed again', async () => {
+    const server = page(running({}, { done: true, doneAt: SINCE + 168 * HOUR }));
+    server.vanish();
+    await press('Release L010');
+    expect(refusal()).toContain('The server does not answer.');
+    await press('Release L010');
+    expect(server.sent[1]).toEqual(server.sent[0]);
+  });
+
   test('what is no temperature is told and not logged', async () => {
     const server = page(running());
     await press('Log it');

@@ -82,6 +82,14 @@ test('other figures, another place and another verb are other writes', async () 
   expect(server.sent.at(-1)?.key).toBe(first);
 });
 
+test('a draft’s own key is its own: what has none does not go with it', async () => {
+  const server = new Server();
+  server.vanish();
+  await refused(send('POST', PATH, body(21), 'draft-21'));
+  await deliver(21);
+  expect(server.sent[1]?.key).not.toBe('draft-21');
+});
+
 test('a draft’s own key is taken as it is', async () => {
   const server = new Server();
   await send('POST', PATH, body(1), 'draft-7');

@@ -1,6 +1,5 @@
 import type { BeanRecordValue } from '@wunsch/core/beans/records';
 import { send } from '../parts/api';
-import { newKey } from '../parts/draft';
 import { somebody, useSave } from '../parts/save';
 import { useHere } from '../parts/workshop';
 
@@ -16,9 +15,9 @@ export function useRecords(code: string | null): ReturnType<typeof useSave> & {
   const { personId } = useHere();
   const save = useSave();
   const path = code === null ? '/api/beans/records' : (`/api/beans/lots/${encodeURIComponent(code)}/records` as const);
-  const enter = (record: NewRecord, key: string, at?: string): Promise<unknown> =>
+  const enter = (record: NewRecord, key?: string, at?: string): Promise<unknown> =>
     send('POST', path, { personId: somebody(personId), record, ...(at === undefined ? {} : { at }) }, key);
-  const write = (record: NewRecord, key = newKey(), at?: string): Promise<boolean> =>
+  const write = (record: NewRecord, key?: string, at?: string): Promise<boolean> =>
     save.run(async () => enter(record, key, at));
   return { ...save, write, enter };
 }

@@ -74,7 +74,8 @@ export async function send<M extends 'POST' | 'PUT' | 'DELETE', P extends string
   body?: unknown,
   key?: string,
 ): Promise<{ data: WrittenOf<M, P>; replayed: boolean }> {
-  const what = `${method} ${path} ${body instanceof Blob ? '' : JSON.stringify(body)}`;
+  // Of a file nobody says that it is the same as before.
+  const what = key === undefined && !(body instanceof Blob) ? `${method} ${path} ${JSON.stringify(body)}` : '';
   const own = key ?? unanswered.get(what) ?? newKey();
   try {
     const answer = await call<WrittenOf<M, P>>(method, path, body, own);
@@ -82,7 +83,7 @@ export async function send<M extends 'POST' | 'PUT' | 'DELETE', P extends string
     void refresh();
     return answer;
   } catch (reason) {
-    if (isUnanswered(reason) && !(body instanceof Blob)) unanswered.set(what, own);
+    if (what !== '' && isUnanswered(reason)) unanswered.set(what, own);
     else unanswered.delete(what);
     throw reason;
   }

@@ -16,7 +16,7 @@ import { useWorked } from '../parts/worked';
 import { Field } from '../record/Field';
 import { RecordFields, useReadable, useRecordForm } from '../record/form';
 import { readFigure, typedOf } from '../record/typed';
-import { roasting, useFit, useRoasters } from './compute';
+import { roasting, useFit, useRoastersInUse } from './compute';
 import { Versions, WhatFor } from './ProgramAbout';
 import { ProgramName } from './ProgramName';
 import { Figures, StepsTable } from './ProgramParts';
@@ -59,7 +59,7 @@ export function ProgramEditor({
   const program = lastGood(readable, good);
   // What is drawn and worked out goes by the last figures that could be read.
   if (JSON.stringify(program) !== JSON.stringify(good)) setGood(program);
-  const roasters = useRoasters()?.filter(({ id, retired }) => !retired || id === program.roasterId);
+  const roasters = useRoastersInUse(program.roasterId);
   const roaster =
     roasters?.find((row) => row.id === program.roasterId) ?? (roasters ? (roasters[0] ?? null) : undefined);
   const fit = useFit(roaster, program.kind === 'nib');

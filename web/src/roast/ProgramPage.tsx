@@ -9,7 +9,7 @@ import { hasDraft } from '../parts/draft';
 import { Empty, Loading } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
 import { useWorked } from '../parts/worked';
-import { roasting, useFit, useRoasters } from './compute';
+import { roasting, useFit, useRoastersInUse } from './compute';
 import { programDraft, ProgramEditor } from './ProgramEditor';
 
 /** A program: one of the workshop's, a starting point, or one worked out for a roast of a trial. */
@@ -47,8 +47,8 @@ function Saved({ id }: { id: string }) {
 function ForTrial({ trialId, cell }: { trialId: string; cell: number }) {
   const show = useShow();
   const answer = useApi(`/api/roast/trials/${encodeURIComponent(trialId)}`);
-  const roasters = useRoasters();
   const trial = answer.data?.trial;
+  const roasters = useRoastersInUse(trial?.roasterId);
   const roaster = roasters?.find(({ id }) => id === trial?.roasterId) ?? (roasters ? (roasters[0] ?? null) : undefined);
   const fit = useFit(roaster, false);
   const wanted = trial?.cells[cell];

@@ -11,7 +11,7 @@ import { Chips, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { useHere, useShow } from '../parts/workshop';
 import { useWorked } from '../parts/worked';
-import { roasting, useFit, useRoasters } from './compute';
+import { roasting, useFit, useRoastersInUse } from './compute';
 import { useLoads } from './LoadTable';
 import { Figures } from './ProgramParts';
 import { SimulatedProbe } from './SimulatedProbe';
@@ -61,7 +61,7 @@ export function RoastStart({
     layer: '',
   }));
   const programs = useApi('/api/roast/programs').data?.programs;
-  const roasters = useRoasters()?.filter(({ retired }) => !retired);
+  const roasters = useRoastersInUse();
   const loads = useLoads(60);
   if (!programs || !roasters) return null;
   const set = (part: Partial<Choice>): void => draft.set((now) => ({ ...now, ...part }));

@@ -6,7 +6,7 @@ import { readNumber } from '../parts/number';
 import { Loading, Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
-import { useRoasters } from './compute';
+import { useRoastersInUse } from './compute';
 import { RoastingHead } from './RoastingNav';
 import { SelectBox } from '../parts/choice';
 
@@ -39,7 +39,7 @@ export function TrialPlan() {
   const navigate = useNavigate();
   const [query] = useSearchParams();
   const { personId } = useHere();
-  const roasters = useRoasters()?.filter(({ retired }) => !retired);
+  const roasters = useRoastersInUse();
   const lots = useApi('/api/trace/lots').data?.lots;
   const draft = useDraft<Plan>('trial.new', () => ({
     name: '',

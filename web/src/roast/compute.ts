@@ -16,6 +16,10 @@ export function roasting(): Remote<Roasting> {
 
 export const useRoasters = (): RoasterView[] | undefined => useApi('/api/roast/roasters').data?.roasters;
 
+/** Those that something can be begun on, and one that was chosen before it was retired. */
+export const useRoastersInUse = (chosen?: string | null): RoasterView[] | undefined =>
+  useRoasters()?.filter(({ id, retired }) => !retired || id === chosen);
+
 export const loggedLoads = async (roasterId: string, nib: boolean): Promise<LoggedLoadData[]> =>
   (await getJson(`/api/roast/roasters/${encodeURIComponent(roasterId)}/loads?nib=${nib ? 1 : 0}`)).loads;
 
