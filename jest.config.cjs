@@ -1,8 +1,6 @@
 const core = require('./core/package.json');
 const server = require('./server/package.json');
 
-const SPREADS = require('./scripts/spreads.cjs');
-
 /** Packages that are modules only: they are turned into what Jest loads. */
 const MODULES_ONLY = ['nanoid', 'cookie', 'ml-levenberg-marquardt', 'ml-savitzky-golay-generalized', 'is-any-array'];
 
@@ -12,18 +10,7 @@ const ONCE = [
   ...['ajv', 'fast-check', 'pdfjs-dist', 'typescript'],
 ].filter((name) => ![...MODULES_ONLY, '@wunsch/core'].includes(name));
 
-const swc = [
-  '@swc/jest',
-  {
-    env: SPREADS.env,
-    jsc: {
-      assumptions: SPREADS.assumptions,
-      parser: { syntax: 'typescript', tsx: true },
-      transform: { react: { runtime: 'automatic' } },
-    },
-    module: { type: 'commonjs' },
-  },
-];
+const swc = ['@swc/jest', require('./scripts/jest/swc.cjs')];
 
 const project = (name) => ({
   displayName: name,
@@ -39,6 +26,7 @@ const plain = (name) => ({
   ...project(name),
   testEnvironment: '<rootDir>/scripts/jest/environment.cjs',
   transform: {
+    '/(?:core|server)/src/.*\\.ts$': '<rootDir>/scripts/jest/own.cjs',
     [`/node_modules/(?:${ONCE.join('|')})/.*\\.c?js$`]: '<rootDir>/scripts/jest/packages.cjs',
     ...project(name).transform,
   },

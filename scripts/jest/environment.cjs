@@ -2,6 +2,7 @@
 // arithmetic. They share globals, so none may leave anything behind there.
 const vm = require('node:vm');
 const { TestEnvironment } = require('jest-environment-node');
+const { loadSource } = require('./own.cjs');
 
 const own = new WeakSet();
 const { compileFunction } = vm;
@@ -26,6 +27,7 @@ globalThis.loadedByNode = require;
 module.exports = class extends TestEnvironment {
   constructor(config, context) {
     super(config, context);
+    loadSource();
     this.global = globalThis;
     this.context = vm.createContext({});
     own.add(this.context);
