@@ -71,6 +71,7 @@ export function Choice<T extends string>({
   const [at, setAt] = useState(key(value));
   const [search, setSearch] = useState('');
   const list = useRef<HTMLDivElement>(null);
+  const typed = useRef<HTMLInputElement>(null);
   const listId = useId();
   const searched = options.length >= SEARCHED_FROM;
   const chosen = options.find(([option]) => option === value);
@@ -138,9 +139,9 @@ export function Choice<T extends string>({
           collisionPadding={8}
           className="choice-list"
           onOpenAutoFocus={(event) => {
-            if (searched && !isTouched()) return;
+            // By itself it would mark what stands there, and the next letter would replace the first.
             event.preventDefault();
-            list.current?.focus();
+            (searched && !isTouched() ? typed : list).current?.focus();
           }}
         >
           <Command
@@ -164,6 +165,7 @@ export function Choice<T extends string>({
           >
             {searched && (
               <Command.Input
+                ref={typed}
                 value={search}
                 onValueChange={setSearch}
                 placeholder="type to find"
