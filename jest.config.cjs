@@ -37,7 +37,15 @@ module.exports = {
   projects: [
     plain('core'),
     { ...plain('server'), setupFiles: ['<rootDir>/server/test/database-once.cjs'] },
-    { ...project('web'), testEnvironment: 'node', setupFiles: ['<rootDir>/web/test/browser.cjs'] },
+    {
+      ...project('web'),
+      testEnvironment: 'node',
+      setupFiles: ['<rootDir>/web/test/browser.cjs'],
+      moduleNameMapper: {
+        ...project('web').moduleNameMapper,
+        '^csv-stringify/.*/sync$': '<rootDir>/node_modules/csv-stringify/dist/cjs/sync.cjs',
+      },
+    },
   ],
   testTimeout: 180000,
   maxWorkers: 2,

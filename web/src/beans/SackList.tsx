@@ -59,7 +59,8 @@ export function SackList({ sacks, inHand, change, check }: Props) {
       </div>
       {problem !== undefined && (
         <p role="alert" className="mt-2 font-semibold text-crimson">
-          Sack {sacks.length + 1}: {problem}.
+          Sack {sacks.length + 1}: {problem}
+          {!problem.endsWith('?') && '.'}
         </p>
       )}
       <button
