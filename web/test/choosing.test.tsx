@@ -114,7 +114,7 @@ test('a long list is found by typing: what begins so first, then what has a word
   expect(box().textContent).toBe('choose one');
   box().focus();
   await hands.keyboard('co');
-  expect((screen.getByPlaceholderText('type to find') as HTMLInputElement).value).toBe('co');
+  expect(screen.getByPlaceholderText<HTMLInputElement>('type to find').value).toBe('co');
   expect(options()).toEqual(['Cocoa butter', 'Cocoa powder', 'Coconut milk powder']);
   await hands.keyboard(' powd');
   expect(options()).toEqual(['Cocoa powder', 'Coconut milk powder']);

@@ -51,7 +51,7 @@ test('a heading sorts; pressed again the other way round; what is nothing stands
   expect(address).toBe('/lots?sort=-left');
 });
 
-test('codes are sorted by their figures, not by their letters', async () => {
+test('codes are sorted by their figures, not by their letters', () => {
   page('/lots?sort=code');
   expect(codes()).toEqual(ROWS.map(({ id }) => id));
   expect(codes().slice(8)).toEqual(['L9', 'L10', 'L11', 'L12']);
@@ -122,7 +122,7 @@ describe('pages', () => {
     await press('Next page');
     expect(codes()).toEqual(['L11', 'L12']);
     expect(screen.getByText('11 to 12 of 12')).toBeTruthy();
-    expect((screen.getByRole('button', { name: 'Next page' }) as HTMLButtonElement).disabled).toBe(true);
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Next page' }).disabled).toBe(true);
     expect(address).toBe('/lots?page=3');
     await press('Page before');
     await press('Page before');
@@ -191,12 +191,18 @@ describe('as a table', () => {
     const read = new Promise((done) => (reader.onload = done));
     reader.readAsText(made[0] as Blob);
     await read;
-    return String(reader.result).trim().split('\r\n');
+    return (reader.result as string).trim().split('\r\n');
   };
 
   test('it holds what is found, of all pages, in the columns and the order that are seen', async () => {
     page('/lots?of-family=Hill&sort=left&columns=family', ROWS, { pageSize: 2 });
-    expect(await text()).toEqual(['Lot,Name,Left (g)', 'L10,Jardim,300', 'L7,Gruta,600', 'L4,Delta,900', 'L1,Alto,1200']);
+    expect(await text()).toEqual([
+      'Lot,Name,Left (g)',
+      'L10,Jardim,300',
+      'L7,Gruta,600',
+      'L4,Delta,900',
+      'L1,Alto,1200',
+    ]);
     expect(name).toBe('lots-on-hand.csv');
   });
 

@@ -27,7 +27,9 @@ class Stream {
 }
 const scale = (massG: number, more: object = {}): void =>
   act(() =>
-    Stream.last?.onmessage({ data: JSON.stringify({ massG, stable: true, unplugged: false, simulated: true, ...more }) }),
+    Stream.last?.onmessage({
+      data: JSON.stringify({ massG, stable: true, unplugged: false, simulated: true, ...more }),
+    }),
   );
 
 beforeEach(() => {
@@ -54,9 +56,8 @@ describe('weighed one by one', () => {
       />
     );
   }
-  const page = (setting: Setting = {}): void =>
-    void show(<Weighing invoice={{ sacks: 3, netG: 180_000 }} />, setting);
-  const wrong = (): string => screen.getByRole('alert').textContent ?? '';
+  const page = (setting: Setting = {}): void => void show(<Weighing invoice={{ sacks: 3, netG: 180_000 }} />, setting);
+  const wrong = (): string => screen.getByRole('alert').textContent;
 
   test('tare and place stay from sack to sack, and Enter takes the next', async () => {
     page();

@@ -9,6 +9,7 @@ export {
   type BlindSession,
   COLOUR_STEPS,
   MOST_AT_ONCE,
+  MOST_SMELLS,
   type OutsideBar,
   PHASES,
   type Phase,

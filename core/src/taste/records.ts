@@ -1,5 +1,6 @@
 import { z } from 'zod/mini';
 import { id, name, text } from '../fields/fields';
+import { field } from '../fields/registry';
 
 /* What is written down about tastings beside scores. Only ever added to. */
 
@@ -20,6 +21,9 @@ export const SCALE_ENDS: Readonly<Record<Scale, readonly [low: string, high: str
 /** The course of a melt. */
 export const PHASES = ['opening', 'middle', 'finish'] as const;
 export type Phase = (typeof PHASES)[number];
+
+/** Words that a sheet keeps of one smell. */
+export const MOST_SMELLS = 12;
 
 /** Steps of the colour strip, from light to dark. */
 export const COLOUR_STEPS = 7;
@@ -53,7 +57,7 @@ export const sheet = z.object({
   cleanBreak: z._default(z.nullable(z.boolean()), null),
   /** Broken at a seam the sound says nothing. */
   atSeam: z._default(z.boolean(), false),
-  smell: z._default(z.array(tasteWord).check(z.maxLength(12, 'are too many')), []),
+  smell: z._default(z.array(tasteWord).check(z.maxLength(MOST_SMELLS, 'are too many')), []),
   notes: z._default(
     z
       .array(
@@ -79,21 +83,30 @@ export type TasteSheet = z.infer<typeof sheet>;
 
 /** A bar of another maker: outside the ledger. */
 export const outsideBar = z.object({
-  maker: name,
-  bar: name,
-  origin: text(120),
-  cocoaPct: z._default(z.nullable(z.number().check(z.minimum(0, 'is 0 to 100'), z.maximum(100, 'is 0 to 100'))), null),
-  batch: text(60),
-  bestBefore: z._default(z.nullable(z.iso.date('is a date like 2027-05-31')), null),
-  massG: z._default(
-    z.nullable(z.number().check(z.positive('must be more than 0'), z.maximum(20_000, 'is more than 20 kg'))),
-    null,
+  maker: field(name, { label: 'Maker' }),
+  bar: field(name, { label: 'Bar' }),
+  origin: field(text(120), { label: 'Origin' }),
+  cocoaPct: field(
+    z._default(z.nullable(z.number().check(z.minimum(0, 'is 0 to 100'), z.maximum(100, 'is 0 to 100'))), null),
+    { label: 'Cocoa', unit: '%' },
   ),
-  price: z._default(
-    z.nullable(z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(1_000_000, 'is too much'))),
-    null,
+  batch: field(text(60), { label: 'Its batch' }),
+  bestBefore: field(z._default(z.nullable(z.iso.date('is a date like 2027-05-31')), null), { label: 'Best before' }),
+  massG: field(
+    z._default(
+      z.nullable(z.number().check(z.positive('must be more than 0'), z.maximum(20_000, 'is more than 20 kg'))),
+      null,
+    ),
+    { label: 'Weight', unit: 'g', weighed: 'piece' },
   ),
-  note: text(1000),
+  price: field(
+    z._default(
+      z.nullable(z.number().check(z.minimum(0, 'cannot be below 0'), z.maximum(1_000_000, 'is too much'))),
+      null,
+    ),
+    { label: 'Price' },
+  ),
+  note: field(text(1000), { label: 'Note' }),
 });
 export type OutsideBar = z.infer<typeof outsideBar>;
 

@@ -45,6 +45,7 @@ export {
   type Windows,
   fatPartsOf,
   holdOf,
+  ownWindows,
   softLowersC,
   softShareOf,
   windows,

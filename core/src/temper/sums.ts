@@ -40,6 +40,7 @@ export interface Slab {
  */
 export function slab(massG: number, warmC: number, coldC: number, wantedC: number, bowl: Bowl): Slab {
   need(massG > 0, 'There is nothing to spread.');
+  need(bowl.heatJperK >= 0, 'A bowl does not weigh less than nothing.');
   need(coldC < warmC, 'What comes back from the slab is not colder than what stays in the bowl.');
   const heat = massG * LIQUID;
   const share =
@@ -47,8 +48,8 @@ export function slab(massG: number, warmC: number, coldC: number, wantedC: numbe
   need(
     share >= 0 && share <= 1,
     share < 0
-      ? `The bowl alone keeps it over ${wantedC} °C: let it cool, or work it colder on the slab.`
-      : `Even all of it kept warm comes out under ${wantedC} °C: warm it more.`,
+      ? 'The bowl alone keeps it warmer than is meant: let it cool, or work it colder on the slab.'
+      : 'Even all of it kept warm comes out colder than is meant: warm it more.',
   );
   return { share, warmG: massG * share, spreadG: massG * (1 - share) };
 }
@@ -68,6 +69,7 @@ export function seed(
   melts: number,
 ): { seedG: number; thirdsG: [number, number, number] } {
   need(massG > 0, 'There is nothing to seed.');
+  need(melts >= 0 && melts <= 1, 'Of the seed there melts nothing at the least, and all of it at the most.');
   need(fromC > toC, 'It is not warmer than it is meant to become: it needs no seed to cool.');
   need(seedC < toC, 'The seed is not colder than what it is to cool.');
   const each = SOLID * (toC - seedC) + melts * fatShare * MELTING;

@@ -1,4 +1,6 @@
 import { z } from 'zod/mini';
+import { text } from '../fields/fields';
+import { field } from '../fields/registry';
 import type { Figures } from '../composition/figures';
 
 /** What a chocolate is, as far as its crystals are concerned. */
@@ -17,19 +19,24 @@ export const CHOCOLATE_WORDS: Readonly<Record<Chocolate, string>> = {
 const degrees = z
   .number()
   .check(z.minimum(10, 'is colder than anybody works chocolate'), z.maximum(70, 'is hotter than anybody melts it'));
+const from = field(degrees, { label: 'from', unit: '°C' });
+const to = field(degrees, { label: 'to', unit: '°C' });
 
 /** A stretch of temperatures, °C. */
 const span = z
-  .object({ from: degrees, to: degrees })
+  .object({ from, to })
   .check(z.refine(({ from, to }) => to >= from, { message: 'ends before it begins', path: ['to'] }));
 export type Span = z.infer<typeof span>;
 
 /** Where it may stand while moulds are filled, °C, and for how many minutes before it thickens past use. */
 const hold = z
   .object({
-    from: degrees,
-    to: degrees,
-    minutes: z.number().check(z.minimum(5, 'are fewer than filling takes'), z.maximum(600, 'are more than ten hours')),
+    from,
+    to,
+    minutes: field(
+      z.number().check(z.minimum(5, 'are fewer than filling takes'), z.maximum(600, 'are more than ten hours')),
+      { label: 'Hold for', unit: 'min' },
+    ),
   })
   .check(z.refine(({ from, to }) => to >= from, { message: 'ends before it begins', path: ['to'] }));
 export type Hold = z.infer<typeof hold>;
@@ -43,10 +50,13 @@ export const windows = z.object({ melt: span, cool: span, work: span, hold: z.op
   z.refine(({ melt, work }) => melt.from > work.to, { message: 'is not over the work', path: ['melt', 'from'] }),
   z.refine(({ work, hold: held }) => held === undefined || (held.from <= work.from && held.to >= work.to), {
     message: 'leaves a part of the work out',
-    path: ['hold'],
+    path: ['hold', 'from'],
   }),
 );
 export type Windows = z.infer<typeof windows>;
+
+/** Windows that somebody gives a recipe or a bar of its own. */
+export const ownWindows = z.object({ windows, why: field(text(300), { label: 'Why, in a word' }) });
 
 /** Windows without a hold of their own are held so far to either side of the work, °C, and so long. */
 const AROUND_WORK_C = 0.3;

@@ -61,13 +61,13 @@ function SaveButton({
 function FermentEntry({ lot }: { lot: BeanLotView }) {
   const show = useShow();
   const { enter } = useRecords(lot.code);
+  const at = useDraft(`ferment-at.${lot.code}`, () => '');
   const record = useRecordForm(`ferment.${lot.code}`, fermentEntry, () => ({}));
-  const [at, setAt] = useState('');
   return (
     <RecordSheet
       record={record}
-      save={(value, key) => enter(value, key, show.sent(at))}
-      done={() => setAt('')}
+      save={(value, key) => enter(value, key, show.sent(at.value))}
+      done={at.clear}
       submit="Save the reading"
     >
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-5">
@@ -81,7 +81,7 @@ function FermentEntry({ lot }: { lot: BeanLotView }) {
       <Field at="colour" />
       <div className="flex flex-wrap items-end gap-6">
         <Field at="turned" />
-        <When value={at} onChange={setAt} />
+        <When value={at.value} onChange={(text) => at.set(() => text)} />
       </div>
     </RecordSheet>
   );
@@ -90,19 +90,19 @@ function FermentEntry({ lot }: { lot: BeanLotView }) {
 function DryingEntry({ lot }: { lot: BeanLotView }) {
   const show = useShow();
   const { enter } = useRecords(lot.code);
+  const at = useDraft(`drying-at.${lot.code}`, () => '');
   const record = useRecordForm(`drying.${lot.code}`, dryingEntry, () => ({ raked: true }));
-  const [at, setAt] = useState('');
   return (
     <RecordSheet
       record={record}
-      save={(value, key) => enter(value, key, show.sent(at))}
-      done={() => setAt('')}
+      save={(value, key) => enter(value, key, show.sent(at.value))}
+      done={at.clear}
       submit="Save the reading"
     >
       <div className="grid grid-cols-2 gap-4 sm:grid-cols-4">
         <Field at="moisturePct" />
         <Field at="massG" />
-        <When value={at} onChange={setAt} />
+        <When value={at.value} onChange={(text) => at.set(() => text)} />
       </div>
       <Field at="weather" />
       <Field at="raked" />

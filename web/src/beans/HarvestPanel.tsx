@@ -48,7 +48,7 @@ function Diary({ lot, harvest }: { lot: BeanLotView; harvest: HarvestView }) {
   const lastHour = Math.max(96, ...cores.map(({ at }) => hours(at)));
   const band = Array.from({ length: Math.ceil(lastHour / 12) + 1 }, (_, index) => {
     const { low, high } = healthyBand(index * 12);
-    return { x: index * 12, low: show.tempOut(low), high: show.tempOut(high) };
+    return { x: index * 12, low: show.fromCelsius(low), high: show.fromCelsius(high) };
   });
   return (
     <section className="mt-5" aria-label="Own harvest">
@@ -82,11 +82,11 @@ function Diary({ lot, harvest }: { lot: BeanLotView; harvest: HarvestView }) {
               caption="Middle of the heap (line) and a hand below its top (dashes), hours since opening; the band is a healthy run"
               points={cores.map(({ at, value }) => ({
                 x: hours(at),
-                y: value.coreC === null ? null : show.tempOut(value.coreC),
+                y: value.coreC === null ? null : show.fromCelsius(value.coreC),
               }))}
               second={cores
                 .filter(({ value }) => value.topC !== null)
-                .map(({ at, value }) => ({ x: hours(at), y: show.tempOut(value.topC ?? 0) }))}
+                .map(({ at, value }) => ({ x: hours(at), y: show.fromCelsius(value.topC ?? 0) }))}
               names={['middle', 'top']}
               band={band}
               unit="°"

@@ -3,7 +3,7 @@ import type { BeanLotView, HoldView } from '@wunsch/core/api/beans';
 import { HOLD_METHODS, USUAL_HOLD, type HoldMethod } from '@wunsch/core/beans/hold';
 import { useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox, Tick } from '../parts/fields';
-import { readNumber, readNumbers, unreadable } from '../parts/number';
+import { readNumber, readNumbers } from '../parts/number';
 import { Caution, Refusal } from '../parts/pieces';
 import { span, useHere, useShow } from '../parts/workshop';
 import { useRecords } from './records';
@@ -66,7 +66,8 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
   const read = async (): Promise<void> => {
     const typed = readNumber(temp);
     if (typed === null) return fail('Type the core temperature that was read.');
-    if (await write({ kind: 'core', tempC: show.tempIn(typed), by: 'hand' }, draft.key, show.sent(at))) draft.clear();
+    if (await write({ kind: 'core', tempC: show.toCelsius(typed), by: 'hand' }, draft.key, show.sent(at)))
+      draft.clear();
   };
   const release = async (): Promise<void> => {
     if (await write({ kind: 'release', word })) draft.clear();
@@ -121,10 +122,10 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
         <div className="mt-3">
           <Suspense fallback={<div className="h-[200px]" />}>
             <LineChart
-              caption={`Core of the sack, ${show.temp(0).slice(-2)}, as logged${value.probe ? ' (simulated probe and by hand)' : ''}`}
-              points={hold.readings.map(({ at, tempC }) => ({ x: at, y: show.tempOut(tempC) }))}
+              caption={`Core of the sack, ${show.tempUnit}, as logged${value.probe ? ' (simulated probe and by hand)' : ''}`}
+              points={hold.readings.map(({ at, tempC }) => ({ x: at, y: show.fromCelsius(tempC) }))}
               unit="°"
-              threshold={{ y: show.tempOut(plan.thresholdC), word: `plan ${show.temp(plan.thresholdC)}` }}
+              threshold={{ y: show.fromCelsius(plan.thresholdC), word: `plan ${show.temp(plan.thresholdC)}` }}
             />
           </Suspense>
         </div>
@@ -132,11 +133,10 @@ function Running({ lot, hold }: { lot: BeanLotView; hold: HoldView }) {
       <div className="mt-3 grid items-end gap-3 sm:grid-cols-[9rem_14rem_auto]">
         <NumberBox
           label="Core"
-          unit={show.temp(0).slice(-2)}
+          unit={show.tempUnit}
           value={temp}
           onChange={(text) => set({ temp: text })}
           onEnter={() => void read()}
-          problem={unreadable(temp)}
         />
         <When value={at} onChange={(text) => set({ at: text })} />
         <button type="button" className="button mb-1 justify-self-start" disabled={busy} onClick={() => void read()}>
@@ -219,7 +219,7 @@ function Begin({ lot }: { lot: BeanLotView }) {
     const record = {
       kind: 'hold',
       method,
-      thresholdC: values.threshold === null ? usual.thresholdC : show.tempIn(values.threshold),
+      thresholdC: values.threshold === null ? usual.thresholdC : show.toCelsius(values.threshold),
       hours: values.hours ?? usual.hours,
       restart: method !== 'roast' && restart,
       maxGapHours: usual.maxGapHours,
@@ -252,11 +252,11 @@ function Begin({ lot }: { lot: BeanLotView }) {
         <div className="grid grid-cols-2 gap-4 sm:grid-cols-4">
           <NumberBox
             label={`Core ${method === 'freeze' ? 'at or under' : 'at or over'}`}
-            unit={show.temp(0).slice(-2)}
+            unit={show.tempUnit}
             value={figures.threshold}
             onChange={(threshold) => set({ figures: { ...figures, threshold } })}
             problem={wrong.threshold}
-            placeholder={String(Math.round(show.tempOut(usual.thresholdC)))}
+            placeholder={String(Math.round(show.fromCelsius(usual.thresholdC)))}
           />
           <NumberBox
             label="For so many hours"

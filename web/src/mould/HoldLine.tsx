@@ -45,7 +45,7 @@ export function HoldLine({
   const save = (): void => {
     const value = readNumber(typed);
     setWrong(value === null);
-    if (value !== null) void log(show.tempIn(value)).then((kept) => kept && setTyped(''));
+    if (value !== null) void log(show.toCelsius(value)).then((kept) => kept && setTyped(''));
   };
   return (
     <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2" role="group" aria-label="The pour is held">

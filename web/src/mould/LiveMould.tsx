@@ -103,7 +103,7 @@ export function LiveMould({
   };
   const filled = live.fills.reduce((sum, fill) => sum + fill.moulds, 0);
   const groupOf = Math.min(Math.max(1, plan.moulds - filled), there.cabinet?.moulds ?? mould?.owned ?? 4);
-  const next = readNumber(typed.fill ?? '') ?? groupOf;
+  const next = (typed.fill ?? '').trim() === '' ? groupOf : (readNumber(typed.fill ?? '') ?? 0);
   // A made-up sensor says nothing about a real room.
   const air = room && !room.unplugged && (!room.simulated || view.settings.demo) ? room : null;
   const typedC = (text: string | undefined): number | null => {

@@ -154,7 +154,6 @@ export function LabelPanel({ code }: { code: string }) {
               onChange={(own) => set({ sheet: own })}
             />
           </div>
-          {unread && <p className="mt-2 font-semibold text-crimson">One of these is not a number.</p>}
           {data && !unread && (
             <div className="mt-3 flex flex-wrap gap-3">
               <a

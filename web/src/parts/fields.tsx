@@ -1,5 +1,6 @@
 import { useId, type ReactNode, type Ref } from 'react';
 import { Labelled, problemOf } from './Labelled';
+import { unreadable } from './number';
 
 interface BoxProps {
   label: ReactNode;
@@ -87,8 +88,10 @@ export function LongBox({ label, value, onChange, problem, placeholder, hint, cl
   );
 }
 
-/** A number to type: comma or point. */
-export const NumberBox = (props: BoxProps) => <Box {...props} decimal />;
+/** A number to type, comma or point: what is none is told at once, where it stands. */
+export const NumberBox = ({ problem, ...props }: BoxProps) => (
+  <Box {...props} problem={problem ?? unreadable(props.value)} decimal />
+);
 
 /** One of a few, or with `several` any of them. */
 export function Chips<T extends string>({

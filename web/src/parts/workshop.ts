@@ -32,8 +32,10 @@ export interface Show {
   temp: (c: number) => string;
   /** `°C` or `°F`. */
   tempUnit: string;
-  tempIn: (value: number) => number;
-  tempOut: (c: number) => number;
+  /** What was typed as a temperature, in °C. */
+  toCelsius: (typed: number) => number;
+  /** A temperature as it is shown and typed here. */
+  fromCelsius: (c: number) => number;
   day: (at: number) => string;
   time: (at: number) => string;
   moment: (at: number) => string;
@@ -89,8 +91,8 @@ export function useShow(unit?: MassUnit): Show {
     money: (milli) => formatMoney(milli, currency),
     temp: (c) => formatTemperature(c, temperatureUnit),
     tempUnit: `°${temperatureUnit}`,
-    tempIn: (value) => celsiusFrom(value, temperatureUnit),
-    tempOut: (c) => celsiusTo(c, temperatureUnit),
+    toCelsius: (value) => celsiusFrom(value, temperatureUnit),
+    fromCelsius: (c) => celsiusTo(c, temperatureUnit),
     day,
     time,
     moment: (at) => (Math.abs(Date.now() - at) > 300 * 86_400_000 ? `${day(at)}, ${time(at)}` : short(at)),

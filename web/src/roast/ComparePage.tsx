@@ -98,12 +98,12 @@ function Compared({
   const { temperatureUnit } = useHere().view.settings;
   const [query, setQuery] = useSearchParams();
   const by = query.get('by') ?? 'start';
-  const [degrees, setDegrees] = useState(() => String(Math.round(show.tempOut(100))));
+  const [degrees, setDegrees] = useState(() => String(Math.round(show.fromCelsius(100))));
   const align: AlignBy =
     by === 'start'
       ? { by: 'start' }
       : by === 'bean'
-        ? { by: 'bean', tempC: show.tempIn(readNumber(degrees) ?? show.tempOut(100)) }
+        ? { by: 'bean', tempC: show.toCelsius(readNumber(degrees) ?? show.fromCelsius(100)) }
         : { by: 'sign', what: by };
   const aligned = useWorked<Aligned[]>(JSON.stringify([loads.map(({ code, source }) => [code, source]), align]), () =>
     roasting().aligned([...loads], align),
@@ -116,7 +116,7 @@ function Compared({
     return loads.map((load) => {
       const zeroS = zeroOf(load.code);
       const points =
-        load.curveData && zeroS !== null ? curveLines(load.curveData, show.tempOut, zeroS, POINTS).bean : [];
+        load.curveData && zeroS !== null ? curveLines(load.curveData, show.fromCelsius, zeroS, POINTS).bean : [];
       return { name: load.code, points };
     });
     // The key says which loads, where each has its zero, and in which degrees.

@@ -143,7 +143,7 @@ export function CurveImport({ code }: { code: string }) {
                 unit={`°${view.settings.temperatureUnit}`}
                 height={240}
                 low={0}
-                lines={previewLines(preview, show.tempOut)}
+                lines={previewLines(preview, show.fromCelsius)}
                 stretches={preview.gaps.map(({ fromS, toS }) => ({ from: fromS / 60, to: toS / 60, word: 'not read' }))}
               />
             </Suspense>

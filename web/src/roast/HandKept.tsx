@@ -30,7 +30,6 @@ export function useHandKept(): StationExtras {
           label="In the roaster"
           unit="min"
           value={fields[MINUTES]?.text ?? ''}
-          problem={unreadable(fields[MINUTES]?.text ?? '')}
           onChange={(text) => setField(MINUTES, { text })}
         />
       </div>

@@ -31,11 +31,11 @@ export function LiveChart({
   const count = curve.seconds.length;
   const isOver = roast.seconds !== null;
   const draw = (): ReactElement => {
-    const lines = curveLines(curve, show.tempOut);
+    const lines = curveLines(curve, show.fromCelsius);
     const band = plan?.minutes.map((x, i) => ({
       x,
-      low: show.tempOut(plan.low[i] ?? 0),
-      high: show.tempOut(plan.high[i] ?? 0),
+      low: show.fromCelsius(plan.low[i] ?? 0),
+      high: show.fromCelsius(plan.high[i] ?? 0),
     }));
     const gaps = gapsOf(
       curve.seconds,
@@ -56,18 +56,18 @@ export function LiveChart({
                 {
                   name: 'planned',
                   look: 'plan' as const,
-                  points: plainLine(plan.middle.minutes, plan.middle.beanC, show.tempOut, 120),
+                  points: plainLine(plan.middle.minutes, plan.middle.beanC, show.fromCelsius, 120),
                 },
               ]
             : []),
-          { name: 'set', look: 'set', points: settingLine(roast.settings, second, show.tempOut) },
+          { name: 'set', look: 'set', points: settingLine(roast.settings, second, show.fromCelsius) },
           ...(lines.air.length > 0 ? [{ name: 'air', look: 'air' as const, points: lines.air }] : []),
           ...(ahead && !isOver
             ? [
                 {
                   name: 'beans, expected',
                   look: 'ahead' as const,
-                  points: plainLine(ahead.minutes, ahead.beanC, show.tempOut, 80),
+                  points: plainLine(ahead.minutes, ahead.beanC, show.fromCelsius, 80),
                 },
               ]
             : []),

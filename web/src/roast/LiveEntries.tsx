@@ -12,7 +12,7 @@ export function HandReading({ press }: { press: Pressing['press'] }) {
     <OneFigure
       label={`Beans, by hand (°${temperatureUnit})`}
       button="Log it"
-      take={(value) => press('readings', { beanC: show.tempIn(value) })}
+      take={(value) => press('readings', { beanC: show.toCelsius(value) })}
     />
   );
 }
@@ -25,7 +25,7 @@ export function OwnSetting({ press }: { press: Pressing['press'] }) {
     <OneFigure
       label={`Set otherwise (°${temperatureUnit})`}
       button="Set"
-      take={(value) => press('settings', { setC: show.tempIn(value) })}
+      take={(value) => press('settings', { setC: show.toCelsius(value) })}
     />
   );
 }

@@ -99,7 +99,7 @@ function Roasting({
             ) : climb === null ? (
               'climb not known yet'
             ) : (
-              `${climb < 0 ? '−' : ''}${Math.abs(show.tempOut(climb) - show.tempOut(0)).toFixed(1)}° a minute${meant === null ? '' : `, ${climbAgainst(climb, meant)}`}`
+              `${climb < 0 ? '−' : ''}${Math.abs(show.fromCelsius(climb) - show.fromCelsius(0)).toFixed(1)}° a minute${meant === null ? '' : `, ${climbAgainst(climb, meant)}`}`
             )
           }
         />

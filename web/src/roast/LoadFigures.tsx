@@ -106,8 +106,8 @@ function Bands({ figures: { bands, minutes } }: { figures: NonNullable<Study['fi
               <span className="figure text-lg">{span.toFixed(1)}</span>
               <span className="block text-soft">
                 {toC === null
-                  ? `over ${Math.round(show.tempOut(fromC))}°`
-                  : `${Math.round(show.tempOut(fromC))}–${Math.round(show.tempOut(toC))}°`}
+                  ? `over ${Math.round(show.fromCelsius(fromC))}°`
+                  : `${Math.round(show.fromCelsius(fromC))}–${Math.round(show.fromCelsius(toC))}°`}
               </span>
             </li>
           ))}

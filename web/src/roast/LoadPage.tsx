@@ -185,11 +185,11 @@ function Curve({ load, study }: { load: LoadView; study: Study | null }) {
   if (!load.curveData) return null;
   const { seconds } = load.curveData;
   const endS = load.how?.seconds ?? seconds.at(-1) ?? 0;
-  const lines = curveLines(load.curveData, show.tempOut);
+  const lines = curveLines(load.curveData, show.fromCelsius);
   const settings = load.how?.settings ?? [];
   const plan = study?.plan ?? null;
   const endMin = Math.ceil((Math.max(endS / 60, plan?.middle.totalMin ?? 0) + 0.6) / 5) * 5;
-  const climb = study?.smooth ? climbLine(study.smooth, show.tempOut(1) - show.tempOut(0)) : [];
+  const climb = study?.smooth ? climbLine(study.smooth, show.fromCelsius(1) - show.fromCelsius(0)) : [];
   const stretches = [
     ...(study?.clean?.gaps ?? []).map((row) => ({ ...row, word: 'not read' })),
     ...(study?.clean?.stuck ?? []).map((row) => ({ ...row, word: 'probe stuck' })),
@@ -206,8 +206,8 @@ function Curve({ load, study }: { load: LoadView; study: Study | null }) {
         low={0}
         band={plan?.minutes.map((x, i) => ({
           x,
-          low: show.tempOut(plan.low[i] ?? 0),
-          high: show.tempOut(plan.high[i] ?? 0),
+          low: show.fromCelsius(plan.low[i] ?? 0),
+          high: show.fromCelsius(plan.high[i] ?? 0),
         }))}
         lines={[
           ...(plan
@@ -215,12 +215,12 @@ function Curve({ load, study }: { load: LoadView; study: Study | null }) {
                 {
                   name: 'planned',
                   look: 'plan' as const,
-                  points: plainLine(plan.middle.minutes, plan.middle.beanC, show.tempOut, 120),
+                  points: plainLine(plan.middle.minutes, plan.middle.beanC, show.fromCelsius, 120),
                 },
               ]
             : []),
           ...(settings.length > 0
-            ? [{ name: 'set', look: 'set' as const, points: settingLine(settings, endS, show.tempOut) }]
+            ? [{ name: 'set', look: 'set' as const, points: settingLine(settings, endS, show.fromCelsius) }]
             : []),
           ...(lines.air.length > 0 ? [{ name: 'air', look: 'air' as const, points: lines.air }] : []),
           { name: 'beans', look: 'bean', points: lines.bean },

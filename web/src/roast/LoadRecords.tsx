@@ -15,10 +15,11 @@ export function LoadScores({ load }: { load: LoadView }) {
   const draft = useDraft(`roast-score.${load.code}`, () => ({ score: '', note: '' }));
   const { busy, error, run, fail } = useSave();
   const { score, note } = draft.value;
+  const value = readNumber(score);
+  const wrong = value !== null && (value < 0 || value > 10) ? 'is from 0 to 10' : undefined;
   const save = (): void => {
-    const value = readNumber(score);
     if (personId === null) return fail(NOBODY);
-    if (value === null || value < 0 || value > 10) return fail('A score is a number from 0 to 10.');
+    if (value === null || wrong !== undefined) return;
     void run(() =>
       send('POST', `/api/roast/loads/${load.code}/scores`, { personId, score: value, note }, draft.key),
     ).then((done) => done && draft.clear());
@@ -47,7 +48,12 @@ export function LoadScores({ load }: { load: LoadView }) {
           save();
         }}
       >
-        <NumberBox label="Of 10" value={score} onChange={(text) => draft.set((now) => ({ ...now, score: text }))} />
+        <NumberBox
+          label="Of 10"
+          value={score}
+          problem={wrong}
+          onChange={(text) => draft.set((now) => ({ ...now, score: text }))}
+        />
         <Box label="In words" value={note} onChange={(text) => draft.set((now) => ({ ...now, note: text }))} />
         <button type="submit" className="button" disabled={busy || score.trim() === ''}>
           Add

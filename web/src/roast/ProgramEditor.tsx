@@ -66,10 +66,10 @@ export function ProgramEditor({
   const [water, setWater] = useState(() => typedNumber(USUAL_PCT));
   const wet = readFigure(loadFacts.shape.moisturePct, water, units);
   const moisture = wet.value ?? USUAL_PCT;
-  const [bases, setBases] = useState(() => [100, 110, 120].map((c) => Math.round(show.tempOut(c))).join(', '));
+  const [bases, setBases] = useState(() => [100, 110, 120].map((c) => Math.round(show.fromCelsius(c))).join(', '));
   const wanted = bases
     .split(/[,; ]+/)
-    .flatMap((text) => (Number(text) > 0 ? [show.tempIn(Number(text))] : []))
+    .flatMap((text) => (Number(text) > 0 ? [show.toCelsius(Number(text))] : []))
     .slice(0, 6);
   const usualMm = layerOf(program.loadG, roaster?.facts ?? null);
   const [layer, setLayer] = useState<string | null>(null);

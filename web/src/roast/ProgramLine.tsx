@@ -66,7 +66,8 @@ export function ProgramLine({ steps, change, band }: Props) {
     const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[event.key];
     if (!step || by === undefined) return;
     event.preventDefault();
-    if (kind === 'set') change(withSetting(steps, index, show.tempIn(show.tempOut(step.setC) + by), temperatureUnit));
+    if (kind === 'set')
+      change(withSetting(steps, index, show.toCelsius(show.fromCelsius(step.setC) + by), temperatureUnit));
     else change(withEnd(steps, index, programMinutes(steps.slice(0, index + 1)) + by / 4));
   };
 
@@ -90,7 +91,7 @@ export function ProgramLine({ steps, change, band }: Props) {
     : '';
   const every = scale.minutes > 90 ? 20 : scale.minutes > 40 ? 10 : 5;
   const grid = GRID[temperatureUnit];
-  const [lowest, highest] = [show.tempOut(scale.low), show.tempOut(scale.high)];
+  const [lowest, highest] = [show.fromCelsius(scale.low), show.fromCelsius(scale.high)];
   const degrees = Array.from(
     { length: Math.round((highest - lowest) / grid.step) + 1 },
     (_, i) => lowest + grid.step * i,
@@ -110,7 +111,7 @@ export function ProgramLine({ steps, change, band }: Props) {
         className={drag ? 'cursor-grabbing' : undefined}
       >
         {degrees.map((shown) => {
-          const at = y(show.tempIn(shown));
+          const at = y(show.toCelsius(shown));
           return (
             <g key={shown}>
               <line x1={PAD.left} x2={width - PAD.right} y1={at} y2={at} stroke="var(--rule)" />
@@ -137,7 +138,7 @@ export function ProgramLine({ steps, change, band }: Props) {
             fontSize="13"
             fill="var(--ink)"
           >
-            beans {Math.round(show.tempOut(end.beanC.at(-1) ?? 0))} °{temperatureUnit}
+            beans {Math.round(show.fromCelsius(end.beanC.at(-1) ?? 0))} °{temperatureUnit}
           </text>
         )}
         {levels.map(({ setC, from, to }, i) => (
@@ -145,7 +146,7 @@ export function ProgramLine({ steps, change, band }: Props) {
             <Handle
               label={`Step ${i + 1}, temperature`}
               words={show.temp(setC)}
-              value={Math.round(10 * show.tempOut(setC)) / 10}
+              value={Math.round(10 * show.fromCelsius(setC)) / 10}
               orientation="vertical"
               at={[x((from + to) / 2), y(setC)]}
               onPointerDown={hold('set', i)}

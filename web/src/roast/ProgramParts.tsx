@@ -16,7 +16,7 @@ export function Figures({ band, massG, moisture }: { band: PlanBand | null; mass
   const { temperatureUnit } = useHere().view.settings;
   if (!band) return <p className="min-h-24 text-soft">Working it out …</p>;
   const degree = `°${temperatureUnit}`;
-  const temp = (value: number): string => `${Math.round(show.tempOut(value))}°`;
+  const temp = (value: number): string => `${Math.round(show.fromCelsius(value))}°`;
   const loss = (left: number): string => `${(100 * (1 - left)).toFixed(1)}\u00a0%`;
   const { weightLeft } = band;
   return (
@@ -24,7 +24,7 @@ export function Figures({ band, massG, moisture }: { band: PlanBand | null; mass
       <Figure
         small
         label="Beans come out at"
-        value={`${Math.round(show.tempOut(band.endC.mid))}\u00a0${degree}`}
+        value={`${Math.round(show.fromCelsius(band.endC.mid))}\u00a0${degree}`}
         note={`${temp(band.endC.low)} to ${temp(band.endC.high)}`}
       />
       <Figure
@@ -70,7 +70,7 @@ function Until({ at }: { at: string }) {
   const until = useTyped<{ what: string; sign: string; beanC: string }>(`${at}.until`);
   const sure = typedOf(
     programStep.shape.until,
-    { what: 'bean', beanC: show.tempIn(Math.round(show.tempOut(118))) },
+    { what: 'bean', beanC: show.toCelsius(Math.round(show.fromCelsius(118))) },
     units,
   );
   const set = (value: object): void => form.setValue(`${at}.until`, value, { shouldDirty: true, shouldValidate: true });

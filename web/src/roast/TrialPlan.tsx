@@ -46,7 +46,7 @@ export function TrialPlan() {
     lotId: '',
     roasterId: '',
     load: String(Math.round(show.heavyFromGrams(800) * 100) / 100),
-    warmths: [114, 120, 126].map((c) => Math.round(show.tempOut(c))).join('; '),
+    warmths: [114, 120, 126].map((c) => Math.round(show.fromCelsius(c))).join('; '),
     lengths: '18; 28',
     left: [],
     note: '',
@@ -80,7 +80,7 @@ export function TrialPlan() {
             lotId: lot.id,
             roasterId: plan.roasterId === '' ? null : plan.roasterId,
             loadG: show.gramsFromHeavy(loadG),
-            cells: kept.map(({ warmth, minutes }) => ({ peakC: show.tempIn(warmth), minutes })),
+            cells: kept.map(({ warmth, minutes }) => ({ peakC: show.toCelsius(warmth), minutes })),
             note: plan.note,
           },
         },
@@ -133,7 +133,7 @@ export function TrialPlan() {
         <div>
           <div className="grid grid-cols-2 gap-4">
             <Box
-              label={`How warm the beans get (°${show.tempOut(100) === 100 ? 'C' : 'F'})`}
+              label={`How warm the beans get (°${show.fromCelsius(100) === 100 ? 'C' : 'F'})`}
               value={plan.warmths}
               problem={warmths === null ? 'needs numbers, with ; between' : undefined}
               onChange={(text) => set({ warmths: text })}

@@ -116,7 +116,7 @@ function Places({ places, goods }: { places: readonly PlaceView[]; goods: readon
     const [t, h] = [readNumber(typed.tempC), typed.humidity.trim() === '' ? null : readNumber(typed.humidity)];
     if (t === null) return fail('The temperature is not a number.');
     if (typed.humidity.trim() !== '' && h === null) return fail('The humidity is not a number.');
-    void write(`/${id}/climate`, { tempC: show.tempIn(t), humidityPct: h }).then(
+    void write(`/${id}/climate`, { tempC: show.toCelsius(t), humidityPct: h }).then(
       (kept) => kept && setAir((now) => ({ ...now, [id]: { tempC: '', humidity: '' } })),
     );
   };

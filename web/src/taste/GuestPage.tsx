@@ -21,8 +21,7 @@ interface Mine {
   kept: Record<string, Impression[]>;
   /** What could not be sent yet. */
   waiting: Waiting[];
-  /** What was not taken, and why. */
-  /** Sheets of an older draft have none. */
+  /** What was not taken, and why; an older draft has none. */
   refused?: { code: string; why: string }[];
   at: string | null;
   now: Impression;
@@ -182,6 +181,7 @@ function Taster({ path, view }: { path: `/api/taste/guest/${string}`; view: Gues
                 <button
                   type="button"
                   className={code === next ? 'button button-main' : 'button'}
+                  aria-label={`${looks ? 'Go back to it' : 'Taste it'}, ${code}`}
                   disabled={view.state !== 'open'}
                   onClick={() =>
                     set({

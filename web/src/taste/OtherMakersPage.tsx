@@ -1,56 +1,19 @@
 import { Link } from 'react-router';
+import { outsideBar } from '@wunsch/core/taste/records';
 import { send, useApi } from '../parts/api';
-import { useDraft } from '../parts/draft';
-import { Box, NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
 import { Photos } from '../parts/Photos';
-import { Empty, Loading, Refusal, Section } from '../parts/pieces';
-import { NOBODY, useSave } from '../parts/save';
+import { Empty, Loading, Section } from '../parts/pieces';
+import { somebody } from '../parts/save';
 import { useHere } from '../parts/workshop';
+import { Field } from '../record/Field';
+import { RecordSheet, useRecordForm } from '../record/form';
 import { TasteHead } from './TasteNav';
-import { DayBox } from '../parts/dates';
-
-const EMPTY = {
-  maker: '',
-  bar: '',
-  origin: '',
-  cocoaPct: '',
-  batch: '',
-  bestBefore: '',
-  massG: '',
-  price: '',
-  note: '',
-};
-const FIGURES = [
-  ['cocoaPct', 'Cocoa', '%'],
-  ['massG', 'Weight', 'g'],
-  ['price', 'Price', ''],
-] as const;
 
 /** Bars of other makers: bought, tasted, kept; outside the ledger. */
 export function OtherMakersPage() {
   const { personId, view } = useHere();
   const { data, error } = useApi('/api/taste/outside');
-  const draft = useDraft('outside', () => EMPTY);
-  const { busy, error: refused, run, fail } = useSave();
-  const typed = draft.value;
-  const field = (name: keyof typeof EMPTY) => ({
-    value: typed[name],
-    onChange: (text: string) => draft.set((now) => ({ ...now, [name]: text })),
-  });
-  const keep = (): void => {
-    if (personId === null) return fail(NOBODY);
-    const figures: Record<string, number | null> = {};
-    for (const [name, label] of FIGURES) {
-      const value = typed[name].trim() === '' ? null : readNumber(typed[name]);
-      if (value === null && typed[name].trim() !== '') return fail(`${label}: not a number.`);
-      figures[name] = value;
-    }
-    const bar = { ...typed, ...figures, bestBefore: typed.bestBefore === '' ? null : typed.bestBefore };
-    void run(() => send('POST', '/api/taste/outside', { personId, bar }, draft.key)).then(
-      (kept) => kept && draft.clear(),
-    );
-  };
+  const record = useRecordForm('outside', outsideBar, () => ({}));
   if (!data) return <Loading error={error} />;
   const { currency } = view.settings;
   return (
@@ -101,21 +64,22 @@ export function OtherMakersPage() {
           )}
         </div>
         <Section title="A bar was bought" id="bought">
-          <div className="grid grid-cols-2 gap-3">
-            <Box className="col-span-2" label="Maker" {...field('maker')} />
-            <Box className="col-span-2" label="Bar" {...field('bar')} />
-            <Box className="col-span-2" label="Origin" {...field('origin')} />
-            {FIGURES.map(([name, label, unit]) => (
-              <NumberBox key={name} label={label} unit={unit === '' ? currency : unit} {...field(name)} />
-            ))}
-            <Box label="Its batch" {...field('batch')} />
-            <DayBox className="col-span-2" label="Best before" {...field('bestBefore')} />
-            <Box className="col-span-2" label="Note" {...field('note')} />
-          </div>
-          <button type="button" className="button button-main mt-3" disabled={busy} onClick={keep}>
-            Keep it
-          </button>
-          <Refusal error={refused} />
+          <RecordSheet
+            record={record}
+            save={(bar, key) => send('POST', '/api/taste/outside', { personId: somebody(personId), bar }, key)}
+            submit="Keep it"
+            className="grid grid-cols-2 gap-3"
+          >
+            <Field className="col-span-2" at="maker" />
+            <Field className="col-span-2" at="bar" />
+            <Field className="col-span-2" at="origin" />
+            <Field at="cocoaPct" />
+            <Field at="massG" />
+            <Field at="price" label={`Price (${currency})`} />
+            <Field at="batch" />
+            <Field className="col-span-2" at="bestBefore" />
+            <Field className="col-span-2" at="note" />
+          </RecordSheet>
         </Section>
       </div>
     </>

@@ -44,9 +44,10 @@ export function SessionPlanPage() {
     set({ bars: [...bars, { subject, name: own.slice(0, 120) }] });
   };
   const n = readNumber(tasters);
+  const wrong = n !== null && (n < 1 || !Number.isInteger(n)) ? 'is no number of people' : undefined;
   const save = (): void => {
     if (personId === null) return fail(NOBODY);
-    if (n === null || !Number.isInteger(n)) return fail('Tasters: not a number of people.');
+    if (n === null || wrong !== undefined) return fail('Say how many taste.');
     const session = {
       name: name.trim() === '' ? bars.map((row) => row.name).join(' and ') : name,
       question,
@@ -100,10 +101,10 @@ export function SessionPlanPage() {
       <Section title="Who and what" id="who">
         <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_8rem]">
           <Box label="What is asked" value={question} onChange={(text) => set({ question: text })} />
-          <NumberBox label="Tasters" value={tasters} onChange={(text) => set({ tasters: text })} />
+          <NumberBox label="Tasters" value={tasters} problem={wrong} onChange={(text) => set({ tasters: text })} />
           <Box label="Name of the session (empty: the bars)" value={name} onChange={(text) => set({ name: text })} />
         </div>
-        {bars.length >= 2 && n !== null && n > 0 && (
+        {bars.length >= 2 && n !== null && wrong === undefined && (
           <p className="mt-2">
             {fairTasters(bars.length, n) === n
               ? `${n} tasters: every bar stands in every place, and after every other, equally often.`

@@ -1,4 +1,4 @@
-import { SCALE_ENDS, SCALES } from '@wunsch/core/taste/records';
+import { MOST_SMELLS, SCALE_ENDS, SCALES } from '@wunsch/core/taste/records';
 import { useNow } from '../app/DueLine';
 import { Box } from '../parts/fields';
 import { capital } from '../parts/words';
@@ -92,11 +92,20 @@ export function SheetForm({
           choose={(word) =>
             onChange((now) => ({
               ...now,
-              smell: now.smell.includes(word) ? now.smell.filter((w) => w !== word) : [...now.smell, word].slice(0, 12),
+              smell: now.smell.includes(word)
+                ? now.smell.filter((w) => w !== word)
+                : [...now.smell, word].slice(0, MOST_SMELLS),
             }))
           }
         />
-        {value.smell.length > 0 && <p>{capital(value.smell.join(', '))}.</p>}
+        {value.smell.length > 0 && (
+          <p>
+            {capital(value.smell.join(', '))}.{' '}
+            {value.smell.length >= MOST_SMELLS && (
+              <strong>More are not kept: press one again to leave it out first.</strong>
+            )}
+          </p>
+        )}
       </div>
     );
   if (step === 2) return <MeltLine value={value} onChange={onChange} words={words} />;

@@ -89,6 +89,8 @@ export function TastingPage() {
     // oxlint-disable-next-line react/exhaustive-deps
   }, [asked]);
 
+  const pieces = eaten.trim() === '' ? 0 : readNumber(eaten);
+  const wrongPieces = pieces !== null && (pieces < 0 || !Number.isInteger(pieces)) ? 'is no count' : undefined;
   const keep = (): void => {
     if (!bar || at === null) return;
     if (personId === null) return fail(NOBODY);
@@ -96,8 +98,7 @@ export function TastingPage() {
       set({ step: 3 });
       return fail('Say how it is on the whole: one press on the scale.');
     }
-    const pieces = readNumber(eaten.trim() === '' ? '0' : eaten);
-    if (pieces === null || !Number.isInteger(pieces) || pieces < 0) return fail('Bars eaten: not a number of bars.');
+    if (pieces === null || wrongPieces !== undefined) return fail('Look again at the bars eaten.');
     const sheet = {
       ...sheetOf(now),
       tastingId,
@@ -168,7 +169,13 @@ export function TastingPage() {
             )}
             <WarmWater value={now} onChange={(change) => draft.set((row) => ({ ...row, now: change(row.now) }))} />
             {bar.subject.pieces > 0 && bar.kept.length === 0 && step === 3 && (
-              <NumberBox className="w-28" label="Bars eaten" value={eaten} onChange={(text) => set({ eaten: text })} />
+              <NumberBox
+                className="w-28"
+                label="Bars eaten"
+                value={eaten}
+                problem={wrongPieces}
+                onChange={(text) => set({ eaten: text })}
+              />
             )}
             <button
               type="button"

@@ -71,7 +71,7 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
   const features = featuresOf(readings, { windows });
   const take = (): void => {
     if (!features) return;
-    const text = (c: number): string => typedNumber(Math.round(10 * show.tempIn(c)) / 10);
+    const text = (c: number): string => typedNumber(Math.round(10 * show.fromCelsius(c)) / 10);
     entry.write('meltC', text(features.meltC));
     entry.write('coolC', text(features.lowC));
     entry.write('workC', text(features.workC));

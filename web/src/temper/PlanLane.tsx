@@ -22,16 +22,15 @@ export function PlanLane({ pour, act, chosen }: { pour: PourView; act: Poured; c
   const { school, acts } = pour.pour;
   const [bowl, setBowl] = useState(() => typedNumber(pour.pour.bowlKg ?? 0));
   const [room, setRoom] = useState(() =>
-    typedNumber(Math.round(10 * show.tempIn(pour.pour.roomC ?? USUAL_ROOM_C)) / 10),
+    typedNumber(Math.round(10 * show.fromCelsius(pour.pour.roomC ?? USUAL_ROOM_C)) / 10),
   );
-  const [wrong, setWrong] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string | undefined>();
   const workOut = (own: School): void => {
     const [bowlKg, roomRead] = [readNumber(bowl === '' ? '0' : bowl), readNumber(room)];
-    if (bowlKg === null || roomRead === null)
-      return setWrong(bowlKg === null ? 'The bowl’s weight is no number.' : 'The room’s temperature is no number.');
-    setWrong(null);
+    setWrong(roomRead === null && room.trim() === '' ? 'is missing' : undefined);
+    if (bowlKg === null || roomRead === null) return;
     chosen(own);
-    void act.plan({ school: own, bowlKg, roomC: show.tempOut(roomRead) });
+    void act.plan({ school: own, bowlKg, roomC: show.toCelsius(roomRead) });
   };
   const states = walkActs(acts, pour.readings, pour.nowS);
   if (editing)
@@ -73,6 +72,7 @@ export function PlanLane({ pour, act, chosen }: { pour: PourView; act: Poured; c
             label="Room"
             unit={show.tempUnit}
             value={room}
+            problem={wrong}
             onEnter={() => school !== null && workOut(school)}
             onChange={setRoom}
           />
@@ -83,11 +83,6 @@ export function PlanLane({ pour, act, chosen }: { pour: PourView; act: Poured; c
           </button>
         )}
       </div>
-      {wrong !== null && (
-        <p role="alert" className="mt-1 font-semibold text-crimson">
-          {wrong}
-        </p>
-      )}
       {acts.length > 0 && (
         <ol className="mt-2" aria-label="Plan">
           {acts.map((row, index) => (
@@ -186,7 +181,7 @@ function EditActs({
     acts.map((act) => ({
       act,
       what: act.what,
-      tempC: act.tempC === null ? '' : number(show.tempIn(act.tempC)),
+      tempC: act.tempC === null ? '' : number(show.fromCelsius(act.tempC)),
       minutes: number(act.minutes),
       grams: number(act.grams),
     })),
@@ -204,7 +199,7 @@ function EditActs({
       return {
         ...act,
         what: what.trim(),
-        tempC: t === null ? null : show.tempOut(t),
+        tempC: t === null ? null : show.toCelsius(t),
         way: t === null ? null : (act.way ?? 'down'),
         minutes: m,
         grams: g,

@@ -25,7 +25,7 @@ export function ProbeControls({
   const log = (): void => {
     const value = readNumber(typed);
     if (value === null) return setWrong('is not a number');
-    void read(show.tempOut(value)).then((kept) => kept && setTyped(''));
+    void read(show.toCelsius(value)).then((kept) => kept && setTyped(''));
   };
   const other = (words: string, next: 'simulated' | 'sent' | null, speed?: number) => (
     <button type="button" className="button button-quiet" disabled={busy} onClick={() => follow(next, speed)}>

@@ -198,7 +198,7 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
             draftId={draftId}
             fixed={work.sources}
             initial={{
-              heldC: { text: now?.heldC == null ? '' : tenths(show.tempIn(now.heldC)) },
+              heldC: { text: now?.heldC == null ? '' : tenths(show.fromCelsius(now.heldC)) },
               hours: { text: now === null || now.heldH < 0.5 ? '' : tenths(now.heldH) },
               bestBefore: { text: keeps },
             }}

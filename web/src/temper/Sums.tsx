@@ -4,10 +4,16 @@ import { seed, silk, slab, steelBowl } from '@wunsch/core/temper/sums';
 import type { Windows } from '@wunsch/core/temper/windows';
 import { SCHOOLS, SCHOOL_WORDS, type School } from '@wunsch/core/work/tempering';
 import { Chips, NumberBox } from '../parts/fields';
-import { readNumber, typedNumber } from '../parts/number';
+import { readNumbers, typedNumber } from '../parts/number';
 import { useShow } from '../parts/workshop';
 
 const OPTIONS = SCHOOLS.map((school) => [school, SCHOOL_WORDS[school]] as const);
+
+/** Figures without which a school has no sum. */
+const NEEDED: Partial<Record<School, readonly ('warm' | 'cold' | 'wanted' | 'bowl' | 'seed' | 'melts')[]>> = {
+  slab: ['warm', 'cold', 'wanted', 'bowl'],
+  seed: ['warm', 'wanted', 'seed', 'melts'],
+};
 
 interface SumsProps {
   massG: number;
@@ -21,7 +27,7 @@ export function Sums({ massG, windows, fatShare, softShare }: SumsProps) {
   const show = useShow();
   const [school, setSchool] = useState<School>('slab');
   const workC = (windows.work.from + windows.work.to) / 2;
-  const degrees = (c: number): string => typedNumber(Math.round(10 * show.tempIn(c)) / 10);
+  const degrees = (c: number): string => typedNumber(Math.round(10 * show.fromCelsius(c)) / 10);
   const [typed, setTyped] = useState({
     warm: degrees(40),
     cold: degrees(windows.cool.from),
@@ -31,34 +37,33 @@ export function Sums({ massG, windows, fatShare, softShare }: SumsProps) {
     melts: '70',
   });
   const set = (key: keyof typeof typed) => (text: string) => setTyped((now) => ({ ...now, [key]: text }));
-  const celsius = (text: string): number => {
-    const value = readNumber(text);
-    return value === null ? NaN : show.tempOut(value);
-  };
+  const { values } = readNumbers(typed);
+  const isUnread = (NEEDED[school] ?? []).some((name) => values[name] === null);
+  const celsius = (name: keyof typeof typed): number => show.toCelsius(values[name] ?? 0);
   const mass = (g: number): string => show.mass(Math.round(10 * g) * 100);
   const said = (): string[] => {
     switch (school) {
       case 'slab': {
         const found = slab(
           massG,
-          celsius(typed.warm),
-          celsius(typed.cold),
-          celsius(typed.wanted),
-          steelBowl(readNumber(typed.bowl) ?? 0, celsius(typed.warm)),
+          celsius('warm'),
+          celsius('cold'),
+          celsius('wanted'),
+          steelBowl(values.bowl ?? 0, celsius('warm')),
         );
         return [
           `Keep ${mass(found.warmG)} warm (${Math.round(100 * found.share)}\u00a0%), spread ${mass(found.spreadG)}.`,
-          `Work the spread part to ${show.temp(celsius(typed.cold))}, scrape it back, stir: together ${show.temp(celsius(typed.wanted))}.`,
+          `Work the spread part to ${show.temp(celsius('cold'))}, scrape it back, stir: together ${show.temp(celsius('wanted'))}.`,
         ];
       }
       case 'seed': {
         const found = seed(
           massG,
-          celsius(typed.warm),
-          celsius(typed.wanted),
-          celsius(typed.seed),
+          celsius('warm'),
+          celsius('wanted'),
+          celsius('seed'),
           fatShare,
-          (readNumber(typed.melts) ?? 70) / 100,
+          (values.melts ?? 0) / 100,
         );
         return [
           `${mass(found.seedG)} of seed, in thirds: ${found.thirdsG.map(mass).join(', ')}.`,
@@ -69,7 +74,7 @@ export function Sums({ massG, windows, fatShare, softShare }: SumsProps) {
         const found = silk(massG, softShare);
         return [
           `${mass(found.silkG)} of silk (${found.pct}\u00a0%) at ${show.temp(found.atC)}, stirred in; then down to ${show.temp(workC)}.`,
-          'No low point is needed. Silk is cocoa butter held at 33 to 34 °C until it is a paste.',
+          `No low point is needed. Silk is cocoa butter held at ${degrees(33)} to ${show.temp(34)} until it is a paste.`,
         ];
       }
       case 'bath':
@@ -95,7 +100,7 @@ export function Sums({ massG, windows, fatShare, softShare }: SumsProps) {
   let words: string[];
   let refused: string | null = null;
   try {
-    words = said();
+    words = isUnread ? [] : said();
   } catch (reason) {
     if (!(reason instanceof DomainError)) throw reason;
     refused = reason.message;
@@ -130,6 +135,7 @@ export function Sums({ massG, windows, fatShare, softShare }: SumsProps) {
         </p>
       ) : (
         <div aria-live="polite">
+          {isUnread && <p>Fill in what is empty: each of these is part of the sum.</p>}
           {words.map((sentence, index) => (
             <p key={sentence} className={index === 0 ? 'figure text-xl' : 'text-sm'}>
               {sentence}

@@ -138,7 +138,6 @@ export function LaterSteps({
                     label={label}
                     unit={massUnit}
                     value={state.text}
-                    problem={unreadable(state.text)}
                     onChange={(text) => {
                       const next: FieldState = { text, unit: massUnit };
                       setTyped((now) => ({ ...now, [name]: next }));

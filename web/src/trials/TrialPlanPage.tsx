@@ -57,7 +57,7 @@ export function TrialPlanPage() {
     const here = usual[factor];
     if (!here) return '';
     const figure = (value: number): string =>
-      (FACTORS[factor].unit === '°C' ? show.tempOut(value) : value).toFixed(1).replace(/\.0$/, '');
+      (FACTORS[factor].unit === '°C' ? show.fromCelsius(value) : value).toFixed(1).replace(/\.0$/, '');
     return `; the last batches had ${figure(here.low)} to ${figure(here.high)}`;
   };
 
@@ -75,7 +75,7 @@ export function TrialPlanPage() {
         return `${FACTORS[factor].name}: figures with a space between, as 24 36 48.`;
       rows.push({
         factor,
-        levels: figures.map((value) => (FACTORS[factor].unit === '°C' ? show.tempIn(value ?? 0) : (value ?? 0))),
+        levels: figures.map((value) => (FACTORS[factor].unit === '°C' ? show.toCelsius(value ?? 0) : (value ?? 0))),
       });
     }
     return rows;

@@ -5,7 +5,7 @@ import { DIAL_NAMES, DIALS } from '@wunsch/core/winnow/response';
 import { airAdvice, sampleShare, secondPass } from '@wunsch/core/winnow/samples';
 import { judgeSieve } from '@wunsch/core/winnow/sieve';
 import { NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { readNumber, unreadable } from '../parts/number';
 import { Overrule } from '../parts/Overrule';
 import { useShow } from '../parts/workshop';
 import { sieveOf, type Extras } from './extras';
@@ -34,8 +34,9 @@ export function Advice({
     past.sessions.flatMap((row) => (row[pick] === null ? [] : [row[pick]]));
   const air = airAdvice(shell, nib, { shell: known('shell'), nib: known('nib') });
   const usualMinutes = Math.max(1, Math.round((huskG / 1000) * past.minutesPerKgHusk));
+  const isUnread = [efficiency, minutes].some((text) => unreadable(text) !== undefined);
   const pass =
-    nib && huskG > 0
+    nib && huskG > 0 && !isUnread
       ? secondPass({
           huskG,
           nibInHusk: Number.isFinite(nib.low) ? nib : { ...nib, low: 0, high: 1 },
@@ -60,13 +61,17 @@ export function Advice({
       </p>
       <p className="mt-1 text-[0.8125rem] text-soft">{air.evidence}</p>
       {about !== undefined && <Overrule judged="winnow" subject={about} said={air.sentence} />}
-      {pass && (
+      {nib && huskG > 0 && (
         <div className="mt-3 border-t border-rule pt-3">
-          <p className="font-semibold">{pass.sentence}</p>
-          <p className="mt-1 text-sm">
-            {pass.recoverG.low.toFixed(0)} to {pass.recoverG.high.toFixed(0)} g at {money(past.nibPerKg)} a kilogram are
-            worth {money(pass.worth)}; the minutes cost {money(pass.cost)}.
-          </p>
+          {pass && (
+            <>
+              <p className="font-semibold">{pass.sentence}</p>
+              <p className="mt-1 text-sm">
+                {pass.recoverG.low.toFixed(0)} to {pass.recoverG.high.toFixed(0)} g at {money(past.nibPerKg)} a kilogram
+                are worth {money(pass.worth)}; the minutes cost {money(pass.cost)}.
+              </p>
+            </>
+          )}
           <div className="mt-2 flex flex-wrap gap-4">
             <NumberBox
               label="It brings back"

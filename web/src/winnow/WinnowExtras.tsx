@@ -2,11 +2,11 @@ import { XIcon } from '@phosphor-icons/react';
 import { useContext, useState } from 'react';
 import { DIAL_NAMES, DIALS, type Dial } from '@wunsch/core/winnow/response';
 import { sampleShare, type PickedSample } from '@wunsch/core/winnow/samples';
-import type { MassUnit } from '@wunsch/core/units/mass';
+import { gramsFrom, type MassUnit } from '@wunsch/core/units/mass';
 import { fieldG, textOfG, type Fields, type FieldState } from '../entry/entry';
 import { useApi } from '../parts/api';
 import { Chips, NumberBox } from '../parts/fields';
-import { readMass, readNumber, unreadable } from '../parts/number';
+import { readNumber, unreadable } from '../parts/number';
 import { capital } from '../parts/words';
 import { MassUnitHere, useShow } from '../parts/workshop';
 import { Advice } from './Advice';
@@ -81,7 +81,6 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
               label={capital(DIAL_NAMES[dial])}
               unit={UNITS[dial]}
               value={extras.dials[dial] ?? ''}
-              problem={unreadable(extras.dials[dial] ?? '')}
               onChange={(text) => set({ dials: { ...extras.dials, [dial]: text } })}
             />
           ))}
@@ -108,7 +107,6 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
               label={label}
               unit="g"
               value={extras.sieve[name] ?? ''}
-              problem={unreadable(extras.sieve[name] ?? '')}
               onChange={(text) => set({ sieve: { ...extras.sieve, [name]: text } })}
             />
           ))}
@@ -131,9 +129,13 @@ function Passes({
   const [what, setWhat] = useState<Pass['what']>('first');
   const [nibs, setNibs] = useState('');
   const [minutes, setMinutes] = useState('');
+  const [problem, setProblem] = useState<string | undefined>();
   const add = (): void => {
-    const nibsG = readMass(nibs, unit);
-    if (nibsG === null || nibsG < 0 || unreadable(minutes) !== undefined) return;
+    const typed = readNumber(nibs);
+    const wrong = typed === null ? 'weigh what came of it' : typed < 0 ? 'is below 0' : unreadable(minutes);
+    setProblem(wrong);
+    if (typed === null || wrong !== undefined) return;
+    const nibsG = gramsFrom(typed, unit);
     change([...passes, { what, nibsG, minutes: Math.max(0, readNumber(minutes) ?? 0) }]);
     setNibs('');
     setMinutes('');
@@ -160,17 +162,10 @@ function Passes({
             value={nibs}
             onChange={setNibs}
             onEnter={add}
-            problem={unreadable(nibs)}
+            problem={unreadable(nibs) ?? problem}
             className="w-40"
           />
-          <NumberBox
-            label="Minutes"
-            value={minutes}
-            onChange={setMinutes}
-            onEnter={add}
-            problem={unreadable(minutes)}
-            className="w-32"
-          />
+          <NumberBox label="Minutes" value={minutes} onChange={setMinutes} onEnter={add} className="w-32" />
           <button type="button" className="button mb-1" onClick={add}>
             Add the pass
           </button>

@@ -111,6 +111,8 @@ function Passes({ record }: { record: RecordForm<typeof newRoute> }) {
 function Ceiling() {
   const show = useShow();
   const stations = useTyped<Station[]>('stations');
-  const usual = isUnroasted({ stations }) ? typedNumber(Math.round(show.tempOut(USUAL_CEILING_C))) : 'no such bound';
+  const usual = isUnroasted({ stations })
+    ? typedNumber(Math.round(show.fromCelsius(USUAL_CEILING_C)))
+    : 'no such bound';
   return <Field className="max-w-xs" at="ceilingC" example={usual} />;
 }
