@@ -15,6 +15,7 @@ class Gated {
   readonly bench = new Bench();
   readonly lots = new Map<string, LotFacts>();
   restDays = 14;
+  temperatureUnit: 'C' | 'F' = 'C';
 
   context(at: number): GateContext {
     const { bench } = this;
@@ -23,12 +24,17 @@ class Gated {
       order: 1e9,
       book: bench.book,
       lots: this.lots,
-      settings: { restDays: this.restDays, timeZone: 'Europe/Lisbon' },
+      settings: { restDays: this.restDays, timeZone: 'Europe/Lisbon', temperatureUnit: this.temperatureUnit },
       route: (id) => ROUTE_TEMPLATES.find((route) => route.id === id),
       batch: (id) => bench.batches.get(id),
       composition: () => compositionOf(new Map(), () => undefined),
       keeps: new Map(),
     };
+  }
+
+  sentences(command: Command): string[] {
+    const at = Number.MAX_SAFE_INTEGER / 4;
+    return gatesOf(command, this.context(at)).map(({ sentence }) => sentence.replaceAll('\u00a0', ' '));
   }
 
   gates(command: Command, at = Number.MAX_SAFE_INTEGER / 4): string[] {
@@ -115,6 +121,13 @@ test('the mass of an unroasted batch is not over its ceiling in silence', () => 
   gated.restDays = 0;
   expect(gated.gates(melt(45))).toEqual([]);
   expect(gated.gates(melt(50))).toEqual(['temper/too-hot']);
+  // Said in the degrees that the maker reads.
+  gated.temperatureUnit = 'F';
+  const said = [read(55), melt(50)].flatMap((command) => gated.sentences(command));
+  expect(said).toEqual([
+    '131 °F is over the 116.6 °F that “Unroasted” keeps its mass under.',
+    'Melted out at 122 °F: over the 116.6 °F that “Unroasted” keeps its mass under.',
+  ]);
 });
 
 test('blocks leave the shelf when they have rested, a pour is moulded when it is in temper', () => {

@@ -20,7 +20,7 @@ test('a window to hold in belongs to each kind; without one it is a little aroun
 
 test('a hold that leaves a part of the work out is refused, with where it is wrong', () => {
   const wrong = windows.safeParse({ ...DARK, hold: { from: 31.5, to: 33, minutes: 60 } });
-  expect(wrong.error?.issues[0]).toMatchObject({ path: ['hold'], message: 'leaves a part of the work out' });
+  expect(wrong.error?.issues[0]).toMatchObject({ path: ['hold', 'from'], message: 'leaves a part of the work out' });
   expect(windows.safeParse({ ...DARK, hold: { from: 30, to: 33, minutes: 2 } }).success).toBe(false);
 });
 

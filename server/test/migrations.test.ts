@@ -200,7 +200,12 @@ test('before migrations change a database it is packed into one file, which open
     // Up to date, nothing more is packed; nor for a new one.
     await (await openDatabase(directory, MIGRATIONS, { copies })).close();
     mkdirSync(join(directory, 'new'));
-    await (await openDatabase(join(directory, 'new'), MIGRATIONS, { copies: join(directory, 'none') })).close();
+    const bare = new Blob([readFileSync(BARE)]);
+    const fresh = await openDatabase(join(directory, 'new'), MIGRATIONS, {
+      prepared: bare,
+      copies: join(directory, 'none'),
+    });
+    await fresh.close();
     expect(readdirSync(copies)).toHaveLength(1);
     expect(existsSync(join(directory, 'none'))).toBe(false);
   } finally {

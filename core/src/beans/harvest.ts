@@ -1,4 +1,5 @@
 import type { Interval } from '../stats/intervals';
+import { fixedTemperature, type TemperatureUnit } from '../units/temperature';
 
 const HOUR_MS = 3_600_000;
 
@@ -62,18 +63,23 @@ const TURN_AFTER_H = 48;
 const BROWN_ENOUGH = 0.6;
 
 /** What the ferment needs now, from the diary: by warmth, smell and cut beans, never by the calendar alone. */
-export function fermentAdvice(facts: HarvestFacts, diary: readonly FermentPoint[]): Advice {
+export function fermentAdvice(
+  facts: HarvestFacts,
+  diary: readonly FermentPoint[],
+  unit: TemperatureUnit = 'C',
+): Advice {
+  const c = (celsius: number): string => fixedTemperature(celsius, unit, 0);
   const rows = [...diary].sort((a, b) => a.at - b.at);
   const newest = rows.at(-1);
   const hours = (facts.now - facts.openedAt) / HOUR_MS;
   const small = facts.wetG < SMALL_G;
   const cool = facts.ambientC !== null && facts.ambientC < COOL_C;
-  const size = `${(facts.wetG / 1000).toFixed(0)} kg${facts.ambientC === null ? '' : ` in a room of ${facts.ambientC.toFixed(0)} °C`}`;
+  const size = `${(facts.wetG / 1000).toFixed(0)} kg${facts.ambientC === null ? '' : ` in a room of ${c(facts.ambientC)}`}`;
   if (!newest) {
     return {
       tone: small || cool ? 'watch' : 'good',
       sentence: small || cool ? 'A small or cool heap: it will run slow.' : 'Opened; nothing read yet.',
-      why: `${size}. ${small ? `Under ${SMALL_G / 1000} kg the heap loses warmth faster than it makes it.` : ''}${cool ? ` A room under ${COOL_C} °C takes more.` : ''}`.trim(),
+      why: `${size}. ${small ? `Under ${SMALL_G / 1000} kg the heap loses warmth faster than it makes it.` : ''}${cool ? ` A room under ${c(COOL_C)} takes more.` : ''}`.trim(),
       todo:
         small || cool
           ? 'Insulate it all round, cover it, put it in the warmest place, and read it twice a day.'
@@ -103,7 +109,7 @@ export function fermentAdvice(facts: HarvestFacts, diary: readonly FermentPoint[
   if (warm !== null && warm < band.low)
     return {
       tone: 'watch',
-      sentence: `${warm.toFixed(0)} °C in the middle after ${at.toFixed(0)} h: colder than a healthy run (${band.low.toFixed(0)} to ${band.high.toFixed(0)} °C).`,
+      sentence: `${c(warm)} in the middle after ${at.toFixed(0)} h: colder than a healthy run (${c(band.low)} to ${c(band.high)}).`,
       why:
         small || cool
           ? `${size}: small or cool heaps run slow and may stay under-fermented.`
@@ -113,8 +119,8 @@ export function fermentAdvice(facts: HarvestFacts, diary: readonly FermentPoint[
   if (warm !== null && warm > band.high + 1)
     return {
       tone: 'watch',
-      sentence: `${warm.toFixed(0)} °C in the middle: hotter than a healthy run (${band.low.toFixed(0)} to ${band.high.toFixed(0)} °C).`,
-      why: 'Over about 52 °C the beans cook and flavour flattens.',
+      sentence: `${c(warm)} in the middle: hotter than a healthy run (${c(band.low)} to ${c(band.high)}).`,
+      why: `Over about ${c(52)} the beans cook and flavour flattens.`,
       todo: 'Turn it and spread it thinner.',
     };
   if (sinceTurn > TURN_AFTER_H)
@@ -129,8 +135,8 @@ export function fermentAdvice(facts: HarvestFacts, diary: readonly FermentPoint[
     sentence:
       warm === null
         ? 'Going on; the middle has not been read.'
-        : `${warm.toFixed(0)} °C in the middle after ${at.toFixed(0)} h: a healthy run.`,
-    why: `Usual at that hour: ${band.low.toFixed(0)} to ${band.high.toFixed(0)} °C.${cut ? ` ${cut.cutBrown} of ${cut.cut} cut beans brown so far.` : ''}`,
+        : `${c(warm)} in the middle after ${at.toFixed(0)} h: a healthy run.`,
+    why: `Usual at that hour: ${c(band.low)} to ${c(band.high)}.${cut ? ` ${cut.cutBrown} of ${cut.cut} cut beans brown so far.` : ''}`,
     todo:
       hours > 60 && !cut ? 'Cut ten beans: a brown ring and liquid within say when to stop, not the calendar.' : null,
   };

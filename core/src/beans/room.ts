@@ -1,4 +1,5 @@
 import { dewPointC } from '../units/humidity';
+import { formatTemperature, type TemperatureUnit } from '../units/temperature';
 
 /** What the bean store should be: usual figures, the maker's own may differ. */
 export const STORE_ROOM = { mostC: 25, mostPct: 65, leastPct: 40 } as const;
@@ -10,10 +11,14 @@ export interface RoomVerdict {
   dewPointC: number;
 }
 
-/** What the air of the bean store does to the sacks. @param tempC room temperature; @param humidityPct relative humidity */
-export function judgeRoom(tempC: number, humidityPct: number): RoomVerdict {
+/**
+ * What the air of the bean store does to the sacks.
+ *
+ * @param tempC room temperature; @param humidityPct relative humidity; @param unit in which it is said
+ */
+export function judgeRoom(tempC: number, humidityPct: number, unit: TemperatureUnit = 'C'): RoomVerdict {
   const dew = dewPointC(tempC, humidityPct);
-  const air = `${tempC.toFixed(1)} °C at ${humidityPct.toFixed(0)} % humidity`;
+  const air = `${formatTemperature(tempC, unit)} at ${humidityPct.toFixed(0)} % humidity`;
   if (humidityPct > STORE_ROOM.mostPct)
     return {
       tone: 'watch',

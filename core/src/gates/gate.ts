@@ -23,7 +23,7 @@ export interface Gate {
 export interface GateContext extends Position {
   book: Book;
   lots: ReadonlyMap<string, LotFacts>;
-  settings: Pick<Settings, 'restDays' | 'timeZone'>;
+  settings: Pick<Settings, 'restDays' | 'timeZone' | 'temperatureUnit'>;
   route(id: string | null): Route | undefined;
   batch(id: string): Batch | undefined;
   composition(holdingId: string): Composition;

@@ -1,4 +1,5 @@
 import { diagonal, drawPosterior, momentsOf, rising, weightedQuantile, type NormalPrior } from '../stats/importance';
+import { fixedTemperature, type TemperatureUnit } from '../units/temperature';
 
 /** What a taster said of one thing at one time: 0 none of it, 10 all there can be. */
 export interface ConcheTaste {
@@ -122,6 +123,7 @@ export function conchePriorFrom(
  * tasted. Seeded.
  *
  * @param wanted the score that is meant; @param nowH hours so far; @param learned of the last good batches of this bean
+ * @param unit of the temperature in its sentence
  */
 export function forecastConche(
   tastes: readonly ConcheTaste[],
@@ -129,6 +131,7 @@ export function forecastConche(
   wanted: number,
   nowH: number,
   learned: NormalPrior = CONCHE_PRIOR,
+  unit: TemperatureUnit = 'C',
   seed = 11,
 ): ConcheForecast {
   const draws = drawConche(tastes, heat, learned, seed);
@@ -151,7 +154,7 @@ export function forecastConche(
     0,
   );
   const hours = (value: number): string => (value < 10 ? value.toFixed(0) : `${Math.round(value / 2) * 2}`);
-  const warmth = `at ${tempC.toFixed(0)} °C${heat.length === 0 ? ', which is assumed' : ''}`;
+  const warmth = `at ${fixedTemperature(tempC, unit, 0)}${heat.length === 0 ? ', which is assumed' : ''}`;
   const sentence =
     p90 <= 0.5
       ? 'It tastes as it was meant to: more only takes aroma away.'

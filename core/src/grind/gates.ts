@@ -6,6 +6,7 @@ import type { Holding } from '../ledger/types';
 import { ceilingOf, isUnroasted } from '../work/stations';
 import { gaugeSd } from './fineness';
 import { isRaw } from './raw';
+import { formatTemperature } from '../units/temperature';
 
 /** Mass, blocks and bars of a batch that was never meant to be roasted stay raw, whatever bowl they go into. */
 const fromUnroasted = ({ batchId }: Holding, context: GateContext): boolean => {
@@ -106,10 +107,11 @@ function hotGates(command: ReadingCommand, context: GateContext): Gate[] {
   const ceiling = route ? ceilingOf(route) : null;
   if (command.what !== 'bowl-temperature' || ceiling === null || command.value === null) return [];
   if (command.value <= ceiling) return [];
+  const c = (celsius: number): string => formatTemperature(celsius, context.settings.temperatureUnit);
   return [
     {
       id: 'grind/too-hot',
-      sentence: `${command.value.toFixed(1)} °C is over the ${ceiling} °C that “${route?.name ?? ''}” keeps its mass under.`,
+      sentence: `${c(command.value)} is over the ${c(ceiling)} that “${route?.name ?? ''}” keeps its mass under.`,
       why: 'Over it the batch is no longer what its route and its label say.',
       todo: 'Check the reading. If it is right: lid off, fan on, tension off or stop the stones, and read again in a quarter of an hour.',
       path: 'value',

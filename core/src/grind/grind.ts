@@ -112,8 +112,8 @@ export function planReading(command: ReadingCommand, context: PlanContext): Step
   if (command.what === 'bowl-temperature' && (command.value ?? 0) > HOTTEST_BOWL_C)
     throw new DomainError(
       'grind/not-a-bowl',
-      `No bowl of chocolate is at ${command.value} °C: look whether the probe hangs in it, and whether it is °C.`,
-      [{ path: 'value', message: `is over ${HOTTEST_BOWL_C} °C` }],
+      'No bowl of chocolate is as hot as that: look whether the probe hangs in it, and whether it is °C or °F.',
+      [{ path: 'value', message: 'is hotter than any bowl' }],
     );
   if (command.what === 'move') {
     if (context.machineId === null)

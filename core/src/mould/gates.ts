@@ -1,5 +1,6 @@
 import type { Asked, Gate, GateContext } from '../gates/gate';
 import { MELTED_OUT_C } from '../composition/cocoa-butter';
+import { formatTemperature } from '../units/temperature';
 
 /** A pour that is not in temper, on its way into moulds. */
 export function mouldGates(asked: Asked<'mould'>, context: GateContext): Gate[] {
@@ -15,7 +16,7 @@ export function mouldGates(asked: Asked<'mould'>, context: GateContext): Gate[] 
       command.test === 'failed'
         ? 'its temper test failed'
         : command.workC > MELTED_OUT_C
-          ? `it was worked at ${command.workC.toFixed(1)} °C, where no stable crystal is left`
+          ? `it was worked at ${formatTemperature(command.workC, context.settings.temperatureUnit)}, where no stable crystal is left`
           : null;
     if (why === null) continue;
     return [

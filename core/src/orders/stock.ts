@@ -115,9 +115,9 @@ export function climateWarning(
   show: (celsius: number) => string,
 ): string | null {
   if (tempC > KEEPS.toC)
-    return `${show(tempC)}: over ${show(KEEPS.toC)} fat bloom comes sooner. Usual are 16 to 18 °C.`;
+    return `${show(tempC)}: over ${show(KEEPS.toC)} fat bloom comes sooner. Usual are ${show(16)} to ${show(18)}.`;
   if (tempC < KEEPS.fromC)
-    return `${show(tempC)}: colder than ${show(KEEPS.fromC)} it sweats when it comes out. Usual are 16 to 18 °C.`;
+    return `${show(tempC)}: colder than ${show(KEEPS.fromC)} it sweats when it comes out. Usual are ${show(16)} to ${show(18)}.`;
   if (humidityPct !== null && humidityPct > KEEPS.wetPct)
     return `${humidityPct.toFixed(0)} % humidity: over ${KEEPS.wetPct} sugar bloom threatens.`;
   return null;

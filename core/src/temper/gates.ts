@@ -1,4 +1,5 @@
 import { begins, type Asked, type Gate, type GateContext } from '../gates/gate';
+import { formatTemperature } from '../units/temperature';
 import { ceilingOf } from '../work/stations';
 
 /** Mass of an unroasted batch melted hotter than its route allows. */
@@ -10,12 +11,13 @@ export function temperGates(asked: Asked<'temper'>, context: GateContext): Gate[
   const route = context.route(first?.routeId ?? null);
   const ceiling = route ? ceilingOf(route) : null;
   if (ceiling === null || asked.meltC <= ceiling) return [];
+  const c = (celsius: number): string => formatTemperature(celsius, context.settings.temperatureUnit);
   return [
     {
       id: 'temper/too-hot',
-      sentence: `Melted out at ${asked.meltC.toFixed(1)} °C: over the ${ceiling} °C that “${route?.name ?? ''}” keeps its mass under.`,
+      sentence: `Melted out at ${c(asked.meltC)}: over the ${c(ceiling)} that “${route?.name ?? ''}” keeps its mass under.`,
       why: 'Over it the batch is no longer what its route and its label say.',
-      todo: 'Melt longer and cooler: 42 to 45 °C melts out all crystal in some hours.',
+      todo: `Melt longer and cooler: ${c(42)} to ${c(45)} melts out all crystal in some hours.`,
       path: 'meltC',
     },
   ];

@@ -31,7 +31,7 @@ const at = (bench: Bench, moment: number, more: Partial<GateContext> = {}): Gate
   order: 1e9,
   book: bench.book,
   lots: new Map(),
-  settings: { restDays: 0, timeZone: 'Europe/Lisbon' },
+  settings: { restDays: 0, timeZone: 'Europe/Lisbon', temperatureUnit: 'C' },
   route: (id) => ROUTE_TEMPLATES.find((route) => route.id === id),
   batch: (id) => bench.batches.get(id),
   composition: () => compositionOf(new Map(), () => undefined),

@@ -253,6 +253,7 @@ function harvestView(views: Views, lotId: string): HarvestView | null {
       fermentAdvice(
         { openedAt, wetG, ambientC: written.value.ambientC, now },
         ferment.map(({ at, value }) => ({ ...value, at })),
+        workshop.settings.temperatureUnit,
       ),
     forecast,
   };

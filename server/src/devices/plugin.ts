@@ -85,7 +85,8 @@ export function deviceRoutes(
 function roomRoutes(router: Router, room: RoomSensor): void {
   const view = (): RoomView => {
     const reading = room.read();
-    return { ...reading, verdict: judgeRoom(reading.tempC, reading.humidityPct), past: room.past() };
+    const verdict = judgeRoom(reading.tempC, reading.humidityPct, router.workshop.settings.temperatureUnit);
+    return { ...reading, verdict, past: room.past() };
   };
   router.read('/api/devices/room', 'The air of the bean store', view);
   router.calc(

@@ -5,6 +5,7 @@ import type { GrindStudy } from '@wunsch/core/grind/tonight';
 import { SelectBox } from '../parts/choice';
 import { Caution } from '../parts/pieces';
 import { useWorked } from '../parts/worked';
+import { useHere, useShow } from '../parts/workshop';
 import type { Told } from './Foretold';
 import { stones } from './compute';
 
@@ -18,6 +19,7 @@ const tastedWords = (tastes: readonly ConcheTaste[]): string =>
 
 /** How long it has still to be conched, from what was tasted, and what earlier batches of the bean took. */
 export function Conching({ grind, study }: { grind: GrindView; study: Told['study'] | null }) {
+  const show = useShow();
   if (!study) return null;
   const { tastes, astringency, aroma, past, heat, nowH } = study.conche;
   const history = concheHistory(past, USUAL.tastes);
@@ -40,8 +42,9 @@ export function Conching({ grind, study }: { grind: GrindView; study: Told['stud
         </p>
       ))}
       <p className="mt-1 text-sm text-soft">
-        Moved for {nowH.toFixed(0)} h so far{heat.length === 0 ? '; no temperature is logged, 50 °C is assumed' : ''}.
-        Ten degrees more make it 1.8 times as fast.
+        Moved for {nowH.toFixed(0)} h so far
+        {heat.length === 0 ? `; no temperature is logged, ${show.temp(50)} is assumed` : ''}. Ten degrees Celsius more
+        make it 1.8 times as fast.
       </p>
       <div className="mt-2">
         <Caution>
@@ -56,10 +59,11 @@ export function Conching({ grind, study }: { grind: GrindView; study: Told['stud
 /** One taste that is meant to go: how long that takes. */
 function Falls({ of, study, entries }: { of: Of; study: GrindStudy; entries: number }) {
   const [wanted, setWanted] = useState(USUAL[of]);
+  const { temperatureUnit } = useHere().view.settings;
   const tastes = study.conche[of];
   const found = useWorked(
-    JSON.stringify([study.code, study.conche, wanted, Math.round(4 * study.conche.nowH), entries]),
-    () => stones().conche(study, of, wanted),
+    JSON.stringify([study.code, study.conche, wanted, Math.round(4 * study.conche.nowH), entries, temperatureUnit]),
+    () => stones().conche(study, of, wanted, temperatureUnit),
     'conche-forecast',
   );
   const name = of === 'tastes' ? 'Sourness' : 'Astringency';

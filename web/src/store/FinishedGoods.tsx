@@ -128,7 +128,7 @@ function Places({ places, goods }: { places: readonly PlaceView[]; goods: readon
   };
   const unit = show.tempUnit;
   return (
-    <Section title="Where they stand" aside="16 to 18 °C, dark, dry">
+    <Section title="Where they stand" aside={`${show.temp(16)} to ${show.temp(18)}, dark, dry`}>
       <ul className="rows">
         {places.map((place) => (
           <li key={place.id} className="py-2">
