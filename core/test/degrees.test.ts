@@ -10,6 +10,7 @@ const HOUR = 3_600_000;
 const point = (hours: number, coreC: number) => ({
   at: hours * HOUR,
   topC: null,
+  ph: null,
   coreC,
   turned: true,
   smell: '',

@@ -65,6 +65,7 @@ const last = (): unknown => asked.at(-1)?.[1];
 const edited = (): PourAct[] => (last() as { acts: PourAct[] }).acts;
 
 beforeEach(() => {
+  localStorage.clear();
   asked = [];
   chosen.splice(0);
 });
@@ -176,12 +177,19 @@ describe('is typed over', () => {
     expect(plan()).toHaveLength(3);
   });
 
-  test('where it was not kept, what was typed stays', async () => {
+  test('where it was not kept, what was typed stays, over a reload too', async () => {
     page(pour(), {}, poured(false));
     await press('Change the plan');
     await fill('Act 1', 'Melt it slowly');
     await press('Keep this plan');
     expect(field('Act 1').value).toBe('Melt it slowly');
+    cleanup();
+    page();
+    expect(field('Act 1').value).toBe('Melt it slowly');
+    await press('As it was');
+    cleanup();
+    page();
+    expect(plan()[0]).toContain('Melt it out');
   });
 });
 

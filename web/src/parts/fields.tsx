@@ -1,6 +1,7 @@
 import { useId, type ReactNode, type Ref } from 'react';
+import type { MassUnit } from '@wunsch/core/units/mass';
 import { Labelled, problemOf } from './Labelled';
-import { unreadable } from './number';
+import { unreadable, unweighable } from './number';
 
 interface BoxProps {
   label: ReactNode;
@@ -88,10 +89,15 @@ export function LongBox({ label, value, onChange, problem, placeholder, hint, cl
   );
 }
 
-/** A number to type, comma or point: what is none is told at once, where it stands. */
-export const NumberBox = ({ problem, ...props }: BoxProps) => (
-  <Box {...props} problem={problem ?? unreadable(props.value)} decimal />
-);
+/**
+ * A number to type, comma or point: what is none is told at once, where it stands.
+ *
+ * @param weighed the unit of a weight, which may be typed with another beside it: `900 g`
+ */
+export function NumberBox({ problem, weighed, ...props }: BoxProps & { weighed?: MassUnit }) {
+  const wrong = weighed === undefined ? unreadable(props.value) : unweighable(props.value, weighed);
+  return <Box {...props} problem={problem ?? wrong} decimal />;
+}
 
 /** One of a few, or with `several` any of them. */
 export function Chips<T extends string>({

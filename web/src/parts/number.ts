@@ -42,5 +42,9 @@ export function readNumbers<K extends string>(
 export const unreadable = (text: string): string | undefined =>
   text.trim() !== '' && readNumber(text) === null ? 'is not a number' : undefined;
 
+/** The same of a weight, which may be typed with its own unit. */
+export const unweighable = (text: string, unit: MassUnit): string | undefined =>
+  text.trim() !== '' && readMass(text, unit) === null ? 'is not a weight' : undefined;
+
 /** Where an order by chance begins. */
 export const someSeed = (): number => (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) % 2_000_000_000;

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { PourView } from '@wunsch/core/api/temper';
 import { walkActs, type ActState } from '@wunsch/core/temper/plan';
 import { SCHOOLS, SCHOOL_WORDS, type PourAct, type School } from '@wunsch/core/work/tempering';
+import { hasDraft, useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber, typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
@@ -18,7 +19,8 @@ const SCHOOL_OPTIONS = SCHOOLS.map((school) => [school, SCHOOL_WORDS[school]] as
 /** A pour's plan: its school, its acts one after the other, each with what is still missing; all of it can be typed over. */
 export function PlanLane({ pour, act, chosen }: { pour: PourView; act: Poured; chosen: (school: School) => void }) {
   const show = useShow();
-  const [editing, setEditing] = useState(false);
+  const draftId = `plan.${pour.workId}`;
+  const [editing, setEditing] = useState(() => hasDraft(draftId));
   const { school, acts } = pour.pour;
   const [bowl, setBowl] = useState(() => typedNumber(pour.pour.bowlKg ?? 0));
   const [room, setRoom] = useState(() =>
@@ -36,11 +38,13 @@ export function PlanLane({ pour, act, chosen }: { pour: PourView; act: Poured; c
   if (editing)
     return (
       <EditActs
+        draftId={draftId}
         acts={acts}
         busy={act.busy}
-        save={(next) => {
-          if (school === null) return;
-          void act.plan({ school, acts: next }).then((kept) => kept && setEditing(false));
+        save={async (next) => {
+          const kept = school !== null && (await act.plan({ school, acts: next }));
+          if (kept) setEditing(false);
+          return kept;
         }}
         leave={() => setEditing(false)}
       />
@@ -165,19 +169,22 @@ interface Typed {
 
 /** Every figure and word of a plan, to be typed over. */
 function EditActs({
+  draftId,
   acts,
   busy,
   save,
   leave,
 }: {
+  draftId: string;
   acts: readonly PourAct[];
   busy: boolean;
-  save: (acts: PourAct[]) => void;
+  /** @returns whether it was kept */
+  save: (acts: PourAct[]) => Promise<boolean>;
   leave: () => void;
 }) {
   const show = useShow();
   const number = (value: number | null): string => (value === null ? '' : typedNumber(Math.round(10 * value) / 10));
-  const [rows, setRows] = useState<Typed[]>(() =>
+  const draft = useDraft<Typed[]>(draftId, () =>
     acts.map((act) => ({
       act,
       what: act.what,
@@ -188,8 +195,9 @@ function EditActs({
   );
   const [wrong, setWrong] = useState<string | null>(null);
   const unit = show.tempUnit;
+  const rows = draft.value;
   const set = (index: number, next: Partial<Typed>): void =>
-    setRows((now) => now.map((row, i) => (i === index ? { ...row, ...next } : row)));
+    draft.set((now) => now.map((row, i) => (i === index ? { ...row, ...next } : row)));
   const finish = (): void => {
     const read = rows.map(({ act, what, tempC, minutes, grams }) => {
       const figure = (text: string): number | null | undefined =>
@@ -207,10 +215,10 @@ function EditActs({
     });
     const at = read.indexOf(null);
     if (at >= 0) return setWrong(`Act ${at + 1} has no words, or a figure that is no number.`);
-    save(read.filter((row) => row !== null));
+    void save(read.filter((row) => row !== null)).then((kept) => kept && draft.clear());
   };
   const add = (): void =>
-    setRows((now) => [
+    draft.set((now) => [
       ...now,
       {
         act: { id: `n${Date.now() % 1e9}`, what: '', way: null, tempC: null, minutes: null, grams: null, doneS: null },
@@ -240,7 +248,7 @@ function EditActs({
             <button
               type="button"
               className="button button-quiet"
-              onClick={() => setRows((now) => now.filter((_, i) => i !== index))}
+              onClick={() => draft.set((now) => now.filter((_, i) => i !== index))}
             >
               Leave out
             </button>
@@ -259,7 +267,14 @@ function EditActs({
         <button type="button" className="button" onClick={add}>
           Another act
         </button>
-        <button type="button" className="button button-quiet" onClick={leave}>
+        <button
+          type="button"
+          className="button button-quiet"
+          onClick={() => {
+            draft.clear();
+            leave();
+          }}
+        >
           As it was
         </button>
       </div>

@@ -2,11 +2,11 @@ import { XIcon } from '@phosphor-icons/react';
 import { useContext, useState } from 'react';
 import { DIAL_NAMES, DIALS, type Dial } from '@wunsch/core/winnow/response';
 import { sampleShare, type PickedSample } from '@wunsch/core/winnow/samples';
-import { gramsFrom, type MassUnit } from '@wunsch/core/units/mass';
+import type { MassUnit } from '@wunsch/core/units/mass';
 import { fieldG, textOfG, type Fields, type FieldState } from '../entry/entry';
 import { useApi } from '../parts/api';
 import { Chips, NumberBox } from '../parts/fields';
-import { readNumber, unreadable } from '../parts/number';
+import { readMass, readNumber, unreadable } from '../parts/number';
 import { capital } from '../parts/words';
 import { MassUnitHere, useShow } from '../parts/workshop';
 import { Advice } from './Advice';
@@ -131,11 +131,9 @@ function Passes({
   const [minutes, setMinutes] = useState('');
   const [problem, setProblem] = useState<string | undefined>();
   const add = (): void => {
-    const typed = readNumber(nibs);
-    const wrong = typed === null ? 'weigh what came of it' : typed < 0 ? 'is below 0' : unreadable(minutes);
-    setProblem(wrong);
-    if (typed === null || wrong !== undefined) return;
-    const nibsG = gramsFrom(typed, unit);
+    const nibsG = readMass(nibs, unit);
+    setProblem(nibs.trim() === '' ? 'is missing' : nibsG !== null && nibsG < 0 ? 'is below 0' : undefined);
+    if (nibsG === null || nibsG < 0 || unreadable(minutes) !== undefined) return;
     change([...passes, { what, nibsG, minutes: Math.max(0, readNumber(minutes) ?? 0) }]);
     setNibs('');
     setMinutes('');
@@ -162,7 +160,8 @@ function Passes({
             value={nibs}
             onChange={setNibs}
             onEnter={add}
-            problem={unreadable(nibs) ?? problem}
+            problem={problem}
+            weighed={unit}
             className="w-40"
           />
           <NumberBox label="Minutes" value={minutes} onChange={setMinutes} onEnter={add} className="w-32" />
