@@ -1,3 +1,4 @@
+import { formatHeavy, type MassSystem } from '../units/mass';
 import type { SackRow } from './records';
 
 export interface SackStock {
@@ -63,11 +64,16 @@ export interface CountCheck {
   sentence: string;
 }
 
-/** Sacks weighed one by one against the invoice. @param allowedPct short weight let pass, % */
+/**
+ * Sacks weighed one by one against the invoice.
+ *
+ * @param allowedPct short weight let pass, %; @param system in which it is said
+ */
 export function checkCount(
   sacks: readonly SackRow[],
   invoice: { sacks: number | null; netG: number | null },
   allowedPct: number | null,
+  system: MassSystem = 'metric',
 ): CountCheck {
   const netG = netOf(sacks);
   const differenceG = invoice.netG === null ? null : netG - invoice.netG;
@@ -75,13 +81,13 @@ export function checkCount(
   const shortPct = differencePct === null ? 0 : -differencePct;
   const over = shortPct > (allowedPct ?? 0);
   const missing = invoice.sacks === null ? 0 : invoice.sacks - sacks.length;
-  const kg = (grams: number): string => `${(grams / 1000).toFixed(1)} kg`;
+  const heavy = (grams: number): string => formatHeavy(grams, system);
   const weight =
     differenceG === null || differencePct === null
-      ? `${kg(netG)} net, no invoice weight to compare with.`
+      ? `${heavy(netG)} net, no invoice weight to compare with.`
       : Math.abs(differencePct) < 0.05
-        ? `${kg(netG)} net, as invoiced.`
-        : `${kg(netG)} net, ${kg(Math.abs(differenceG))} (${Math.abs(differencePct).toFixed(1)} %) ${differenceG < 0 ? 'short of' : 'over'} the invoice${over ? `, more than the ${allowedPct ?? 0} % let pass` : ''}.`;
+        ? `${heavy(netG)} net, as invoiced.`
+        : `${heavy(netG)} net, ${heavy(Math.abs(differenceG))} (${Math.abs(differencePct).toFixed(1)} %) ${differenceG < 0 ? 'short of' : 'over'} the invoice${over ? `, more than the ${allowedPct ?? 0} % let pass` : ''}.`;
   return {
     sacks: sacks.length,
     netG,

@@ -1,5 +1,6 @@
 import { percent } from '../ledger/yields';
 import { projectMean, type Interval } from '../stats/intervals';
+import { formatHeavy, type MassSystem } from '../units/mass';
 
 /** One sorting of some grams, as logged. */
 export interface SortSession {
@@ -176,6 +177,8 @@ export interface Measures {
   /** The contract's limits, % by weight. */
   rejectPct: number | null;
   flatPct: number | null;
+  /** In which masses are said. */
+  massSystem?: MassSystem;
 }
 
 /** Whether to sort harder or lighter, which reason drives it, and whether a claim is reached. */
@@ -196,7 +199,7 @@ export function adviseSort(summary: SortSummary, measures: Measures): SortAdvice
       : '';
   const flat = summary.reasons.find(({ reason }) => reason === 'flat')?.share ?? 0;
   const evidence = [
-    `${summary.sessions} ${summary.sessions === 1 ? 'session' : 'sessions'}, ${(summary.inG / 1000).toFixed(1)} kg in, ${(summary.rejectG / 1000).toFixed(2)} kg picked out.`,
+    `${summary.sessions} ${summary.sessions === 1 ? 'session' : 'sessions'}, ${formatHeavy(summary.inG, measures.massSystem)} in, ${formatHeavy(summary.rejectG, measures.massSystem, 2)} picked out.`,
     ...usualRange(measures),
     measures.inspected
       ? `Cut test: ${percent(measures.inspected.share)} faulty by count (${percent(measures.inspected.low)} to ${percent(measures.inspected.high)}).`

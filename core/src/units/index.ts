@@ -8,6 +8,7 @@ export {
   MASS_UNITS,
   type MassSystem,
   type MassUnit,
+  formatHeavy,
   formatMass,
   gramsFrom,
   gramsTo,

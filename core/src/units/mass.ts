@@ -79,6 +79,16 @@ export function massUnitFor(largestMg: number, system: MassSystem): MassUnit {
   return grams < 10 * G_PER_LB ? 'oz' : 'lb';
 }
 
+/**
+ * A weight of sacks for people, in the unit that sacks are weighed in.
+ *
+ * @example formatHeavy(1200, 'metric', 1) // '1.2 kg'
+ */
+export function formatHeavy(grams: number, system: MassSystem = 'metric', digits = 1): string {
+  const unit = system === 'metric' ? 'kg' : 'lb';
+  return `${gramsTo(grams, unit).toFixed(digits)} ${unit}`;
+}
+
 /** Digits after the point that a workshop scale of that size shows. */
 function decimals(size: number, unit: MassUnit): number {
   if (unit === 'g') return size < 10 ? 1 : 0;

@@ -50,11 +50,12 @@ export function receiptOf(views: Views, lotId: string): Step {
 }
 
 /** Sacks weighed one by one against the invoice; null when they were not weighed. */
-export function countOf(records: readonly BeanRecord[], facts: LotFacts): CountCheck | null {
+export function countOf(views: Views, records: readonly BeanRecord[], facts: LotFacts): CountCheck | null {
   const weighed = newestOf(records, 'sacks');
   if (!weighed) return null;
   const invoice = { sacks: facts.invoiceSacks ?? null, netG: facts.invoiceNetG ?? null };
-  return checkCount(weighed.value.sacks, invoice, papersOf(records).limits.weightPct);
+  const { massSystem } = views.workshop.settings;
+  return checkCount(weighed.value.sacks, invoice, papersOf(records).limits.weightPct, massSystem);
 }
 
 export function inspectionView(
@@ -65,7 +66,7 @@ export function inspectionView(
   netG: number,
 ): InspectionView {
   const { cut } = row.value;
-  const arrival = judgeArrival(row.value, papersOf(records).limits, countOf(records, facts), netG);
+  const arrival = judgeArrival(row.value, papersOf(records).limits, countOf(views, records, facts), netG);
   return {
     recordId: row.id,
     at: row.at,
@@ -121,7 +122,7 @@ export function beanLotView(views: Views, lotId: string): BeanLotView {
   const inspections = ofKind(records, 'inspection').map((row) => inspectionView(views, row, records, facts, receivedG));
   const looked = lastLookAt(records);
   const sort = sortView(views, lotId);
-  const count = countOf(records, facts);
+  const count = countOf(views, records, facts);
   const papers = papersOf(records);
   const harvest = harvestView(views, lotId);
   return {

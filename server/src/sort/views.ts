@@ -84,6 +84,7 @@ export function sortView(views: Views, lotId: string): SortView {
       family,
       rejectPct: limits.rejectPct,
       flatPct: limits.flatPct,
+      massSystem: workshop.settings.massSystem,
     }),
   };
 }

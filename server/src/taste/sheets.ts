@@ -5,6 +5,7 @@ import { comesUp, Vocabulary, type Impression, type WordAct } from '@wunsch/core
 import type { Views } from '../ledger/views';
 import { batchFacts } from './facts';
 import { groupsOf, subjectView } from './subjects';
+import { celsiusTo, fixedTemperature, type TemperatureUnit } from '@wunsch/core/units/temperature';
 
 const read = new WeakMap<Views, { of: string; sheets: SheetView[] }>();
 
@@ -99,7 +100,9 @@ function impressions(views: Views): (Impression & { kinds: Map<string, 'bean' | 
     const rows: { group: string; kind: 'bean' | 'roast' | 'age' }[] = groupsOf(views, sheet.subject, sheet.at);
     const batchId = sheet.subject.of === 'holding' ? book.holdings.get(sheet.subject.id)?.batchId : null;
     if (batchId != null) {
-      const roast = roasts.get(batchId) ?? roastWord(batchFacts(views, batchId).peakC ?? null);
+      const roast =
+        roasts.get(batchId) ??
+        roastWord(batchFacts(views, batchId).peakC ?? null, views.workshop.settings.temperatureUnit);
       roasts.set(batchId, roast);
       if (roast !== null) rows.push({ group: roast, kind: 'roast' });
     }
@@ -112,10 +115,10 @@ function impressions(views: Views): (Impression & { kinds: Map<string, 'bean' | 
 }
 
 /** Beans at the end, in steps of five degrees. */
-function roastWord(peakC: number | null): string | null {
+function roastWord(peakC: number | null, unit: TemperatureUnit): string | null {
   if (peakC === null) return null;
   const from = 5 * Math.floor(peakC / 5);
-  return `roasted to ${from} to ${from + 5} °C`;
+  return `roasted to ${celsiusTo(from, unit)} to ${fixedTemperature(from + 5, unit, 0)}`;
 }
 
 const KINDS = ['bean', 'roast', 'age'];

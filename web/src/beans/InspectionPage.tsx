@@ -8,6 +8,7 @@ import { checkCount } from '@wunsch/core/beans/sacks';
 import { judgeCounts, judgeMoisture } from '@wunsch/core/beans/readings';
 import { judgeArrival } from '@wunsch/core/beans/verdict';
 import { ACTION_NAMES, ACTIONS, type Action } from '@wunsch/core/beans/words';
+import { formatHeavy } from '@wunsch/core/units/mass';
 import { useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Chips } from '../parts/fields';
@@ -62,13 +63,14 @@ function Pass({ lot }: { lot: BeanLotView }) {
             rows,
             { sacks: lot.facts.invoiceSacks ?? lot.facts.sacks, netG: lot.facts.invoiceNetG ?? null },
             lot.papers.limits.weightPct,
+            massSystem,
           ),
-    [rows, lot],
+    [rows, lot, massSystem],
   );
   const found = useMemo(() => inspectionOf(value, seen), [value, seen]);
   const verdict = useMemo(() => judgeArrival(found, lot.papers.limits, check, lot.receivedG), [found, lot, check]);
   const said = [
-    check ? `${(check.netG / 1000).toFixed(1)} kg` : '',
+    check ? formatHeavy(check.netG, massSystem) : '',
     found.smells.join(', '),
     value.moisture.length > 0
       ? `${(value.moisture.reduce((a, b) => a + b, 0) / value.moisture.length).toFixed(1)}\u00a0%`

@@ -146,7 +146,8 @@ function PadHead({ target }: { target: PadTarget | null }) {
 }
 
 function PadActions({ target, turn }: { target: PadTarget | null; turn: (() => void) | null }) {
-  const unit = target?.state.unit ?? 'g';
+  const { heavy } = useShow();
+  const unit = target?.state.unit ?? (heavy === 'kg' ? 'g' : 'oz');
   const series = target?.spec.type === 'series';
   const tared = target && !series ? tareWeighing(target.state) : null;
   const added = target && (series ? nextFigure(target.state) : addWeighing(target.state));

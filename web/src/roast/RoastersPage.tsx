@@ -96,7 +96,7 @@ function RoasterSection({ roaster }: { roaster: RoasterView }) {
             {fit && taught && (
               <dl className="rows mt-2 text-soft">
                 <Taught name="Beans take on the warmth of the air" value={figure(taught.warming)} />
-                <Taught name="Water leaves at 120 °C" value={figure(taught.drying)} />
+                <Taught name={`Water leaves at ${show.temp(120)}`} value={figure(taught.drying)} />
                 <Taught
                   name="Air"
                   value={`${fit.air.lagMin.toFixed(1)} min to two thirds of a new setting, ${degreesTo(fit.air.underC, temperatureUnit).toFixed(0)}° under it; falls ${degreesTo(fit.air.dipC, temperatureUnit).toFixed(0)}° as the load goes in`}

@@ -179,7 +179,7 @@ function SoFar({ inMg, ms, values }: { inMg: number; ms: number; values: Record<
       {show.percent(sum / inMg)} picked out, most of it {largest.reason}
       {typeof values['goodG'] === 'number' &&
         ms > 60_000 &&
-        `; ${(inMg / 1e6 / (ms / 3_600_000)).toFixed(1)} kg an hour`}
+        `; ${show.heavyFromGrams(inMg / 1000 / (ms / 3_600_000)).toFixed(1)} ${show.heavy} an hour`}
       .
     </p>
   );

@@ -62,7 +62,10 @@ export function SortFindings({ view }: { view: SortView }) {
       {speeds.length > 0 && (
         <p className="mt-2 text-sm text-soft">
           {speeds
-            .map(({ person, kgPerHour, sessions }) => `${person} ${kgPerHour.toFixed(1)} kg an hour (${sessions})`)
+            .map(
+              ({ person, kgPerHour, sessions }) =>
+                `${person} ${show.heavyFromGrams(1000 * kgPerHour).toFixed(1)} ${show.heavy} an hour (${sessions})`,
+            )
             .join(', ')}
           .
         </p>

@@ -1,10 +1,12 @@
 import { useState } from 'react';
 import type { FactEffect } from '@wunsch/core/taste/matters';
+import { formatDegrees } from '@wunsch/core/units/temperature';
 import { useApi } from '../parts/api';
 import { Chips } from '../parts/fields';
 import { Caution, Empty, Loading, Section } from '../parts/pieces';
-import { TasteHead } from './TasteNav';
 import { Overrule } from '../parts/Overrule';
+import { useHere } from '../parts/workshop';
+import { TasteHead } from './TasteNav';
 
 const SAYS = { found: 'goes with the score', little: 'makes little', unknown: 'cannot tell' } as const;
 
@@ -66,6 +68,8 @@ const signed = (value: number): string => `${value < 0 ? '−' : '+'}${Math.abs(
 
 function Fact({ row, name, unit }: { row: FactEffect; name: string; unit: string }) {
   const { says, effect, low, high, step, n, why, partial } = row;
+  const { temperatureUnit } = useHere().view.settings;
+  const more = unit === '°C' ? formatDegrees(step, temperatureUnit) : `${step.toFixed(1)} ${unit}`;
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_9rem] items-center gap-4 border-t border-rule py-3">
       <span>
@@ -75,7 +79,7 @@ function Fact({ row, name, unit }: { row: FactEffect; name: string; unit: string
         </span>
         {row.p !== null && (
           <span className="block">
-            {signed(effect)} points for {step.toFixed(1)} {unit} more{' '}
+            {signed(effect)} points for {more} more{' '}
             <span className="text-soft">
               ({signed(low)} to {signed(high)})
             </span>

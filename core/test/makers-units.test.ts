@@ -1,10 +1,13 @@
+import { checkCount } from '../src/beans/sacks';
+import { adviseSort, summarise } from '../src/sort/judge';
+import { formatHeavy } from '../src/units/mass';
 import { judgeRoom } from '../src/beans/room';
 import { fermentAdvice } from '../src/beans/harvest';
 import { forecastConche } from '../src/grind/conche';
 import { climateWarning } from '../src/orders/stock';
 import { formatTemperature, type TemperatureUnit } from '../src/units/temperature';
 
-/* Whatever judges a temperature says it in the degrees that the maker reads. */
+/* Whatever judges says it in the degrees and the weights that the maker reads. */
 
 const HOUR = 3_600_000;
 const point = (hours: number, coreC: number) => ({
@@ -71,4 +74,35 @@ test.each(SENTENCES)('%s, in Celsius and in Fahrenheit', (_, say, celsius, fahre
   expect(c).toContain(celsius);
   expect(f).toContain(fahrenheit);
   expect(f).not.toContain('°C');
+});
+
+test('sacks are said in the unit that they are weighed in', () => {
+  expect([formatHeavy(1200), formatHeavy(45_359.237, 'imperial'), formatHeavy(1200, 'metric', 2)]).toEqual([
+    '1.2 kg',
+    '100.0 lb',
+    '1.20 kg',
+  ]);
+  const sacks = [{ no: 1, grossG: 59_600, tareG: 600, place: '' }];
+  const invoice = { sacks: 1, netG: 60_000 };
+  expect(checkCount(sacks, invoice, null).sentence).toContain('59.0 kg net, 1.0 kg (1.7 %) short of the invoice');
+  expect(checkCount(sacks, invoice, null, 'imperial').sentence).toContain('130.1 lb net, 2.2 lb (1.7 %) short of');
+});
+
+test('so is what was sorted', () => {
+  const session = {
+    stepId: 's',
+    at: 0,
+    personId: 'ann',
+    inG: 20_000,
+    goodG: 19_300,
+    rejectsG: { flat: 700 },
+    minutes: 120,
+  };
+  const summary = summarise([session]);
+  const measures = { inspected: null, familyShares: [], family: 'Fiji', rejectPct: null, flatPct: null };
+  const said = (['metric', 'imperial'] as const).map((massSystem) => adviseSort(summary, { ...measures, massSystem }));
+  expect(said.map(({ evidence }) => /in, .* picked out/u.exec(evidence)?.[0])).toEqual([
+    'in, 0.70 kg picked out',
+    'in, 1.54 lb picked out',
+  ]);
 });
