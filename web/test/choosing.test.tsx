@@ -2,7 +2,7 @@
 import { cleanup, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { SelectBox, type Option } from '../src/parts/choice';
-import { hands, show } from './page';
+import { hands, show, toldAt } from './page';
 
 /* One of a list: by a finger, by arrows, by letters, by typing; and as it was where somebody thinks better of it. */
 
@@ -146,6 +146,5 @@ test('letters with Control are the program’s, not the list’s', async () => {
 test('what is wrong with it stands at it, and is read out with it', () => {
   show(<Form options={FEW} problem="Choose a way." />);
   expect(box().getAttribute('aria-invalid')).toBe('true');
-  const told = box().getAttribute('aria-describedby')?.split(' ') ?? [];
-  expect(told.map((id) => document.getElementById(id)?.textContent).join(' ')).toContain('Choose a way.');
+  expect(toldAt(/^Way/u)).toContain('Choose a way.');
 });

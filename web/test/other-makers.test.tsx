@@ -3,7 +3,7 @@ import { cleanup, screen } from '@testing-library/react';
 import type { OutsideView } from '@wunsch/core/api/taste';
 import { NOBODY } from '../src/parts/save';
 import { OtherMakersPage } from '../src/taste/OtherMakersPage';
-import { field, fill, hands, press, refusal, Server, show, type Setting } from './page';
+import { field, fill, hands, press, refusal, Server, show, toldAt, type Setting } from './page';
 
 /* Bars of other makers: bought, described, tasted. */
 
@@ -84,8 +84,7 @@ test.each([
   await fill(name, text);
   await press('Keep it');
   expect(server.sent).toEqual([]);
-  const told = field(name).getAttribute('aria-describedby')?.split(' ') ?? [];
-  expect(told.map((id) => document.getElementById(id)?.textContent)).toContain(problem);
+  expect(toldAt(name)).toContain(problem);
   expect(field('Bar').value).toBe('Milk');
 });
 

@@ -119,6 +119,11 @@ export const refusal = (): string => screen.getByRole('alert').querySelector('p'
 export const hands = userEvent.setup({ delay: null });
 export const press = (name: string | RegExp): Promise<void> => hands.click(screen.getByRole('button', { name }));
 export const field = (name: string | RegExp): HTMLInputElement => screen.getByLabelText(name);
+/** What is read out with a field beside its name: what is wrong with it, its hint. */
+export const toldAt = (name: string | RegExp): string[] =>
+  (field(name).getAttribute('aria-describedby') ?? '')
+    .split(' ')
+    .map((id) => document.getElementById(id)?.textContent ?? '');
 /** Types over what is in a field. */
 export async function fill(name: string | RegExp, text: string): Promise<void> {
   await hands.clear(field(name));

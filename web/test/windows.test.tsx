@@ -5,7 +5,7 @@ import type { BenchView } from '@wunsch/core/api/types';
 import { USUAL_WINDOWS, type Windows } from '@wunsch/core/temper/windows';
 import { NOBODY } from '../src/parts/save';
 import { WindowsPanel } from '../src/temper/WindowsPanel';
-import { field, fill, press, refusal, Server, show, type Setting } from './page';
+import { field, fill, press, refusal, Server, show, toldAt, type Setting } from './page';
 
 /* Where a bowl is melted out, cooled and worked: said in the maker's degrees, and given to a bar of its own. */
 
@@ -111,8 +111,7 @@ describe('a bar gets its own', () => {
     expect(server.sent).toEqual([]);
     const box = field(name);
     expect(box.getAttribute('aria-invalid')).toBe('true');
-    const told = box.getAttribute('aria-describedby')?.split(' ') ?? [];
-    expect(told.map((id) => document.getElementById(id)?.textContent)).toContain(problem);
+    expect(toldAt(name)).toContain(problem);
     expect(box.value).toBe(text);
   });
 
