@@ -89,7 +89,8 @@ export function TastingPage() {
     // oxlint-disable-next-line react/exhaustive-deps
   }, [asked]);
 
-  const pieces = eaten.trim() === '' ? 0 : readNumber(eaten);
+  // Bars are eaten once, at the first look.
+  const pieces = eaten.trim() === '' || (bar?.kept.length ?? 0) > 0 ? 0 : readNumber(eaten);
   const wrongPieces = pieces !== null && (pieces < 0 || !Number.isInteger(pieces)) ? 'is no count' : undefined;
   const keep = (): void => {
     if (!bar || at === null) return;
@@ -109,12 +110,7 @@ export function TastingPage() {
       food: food === '' ? null : food,
     };
     void run(async () => {
-      const { data } = await send(
-        'POST',
-        '/api/taste/sheets',
-        { personId, sheet, eaten: bar.kept.length === 0 ? pieces : 0 },
-        draft.value.key,
-      );
+      const { data } = await send('POST', '/api/taste/sheets', { personId, sheet, eaten: pieces }, draft.value.key);
       draft.set((before) => ({
         ...before,
         tastingId: data.tastingId,
