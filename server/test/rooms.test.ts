@@ -9,7 +9,7 @@ const ROOT = join(__dirname, '../..');
 const SHARED = [
   ...['run', 'record', 'stats', 'units', 'gates', 'fields', 'composition'].map((room) => `core/src/${room}`),
   ...['http', 'store', 'heavy', 'print', 'floor', 'judgement'].map((room) => `server/src/${room}`),
-  ...['entry', 'record', 'charts'].map((room) => `web/src/${room}`),
+  ...['app', 'entry', 'record', 'charts'].map((room) => `web/src/${room}`),
   'server/src/journal/workshop.ts',
   'web/src/stream/BatchStream.tsx',
   'web/src/stream/FloorStream.tsx',

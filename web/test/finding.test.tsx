@@ -106,8 +106,9 @@ describe('what is next', () => {
   });
 
   test('blocks that come off the shelf within an hour are one thing to do; others stay apart', () => {
-    page([due('a', 'rest', 600), due('b', 'rest', 630), due('c', 'rest', 900), due('d', 'grind', 610)]);
-    expect(said().map((row) => row.slice(0, 7))).toEqual(['rest ai', 'rest ci', 'grind d']);
+    const block = (id: string, minutes: number): DueItem => ({ ...due(id, 'rest', minutes), together: true });
+    page([block('a', 600), block('b', 630), block('c', 900), due('d', 'grind', 610), due('e', 'grind', 620)]);
+    expect(said().map((row) => row.slice(0, 7))).toEqual(['rest ai', 'rest ci', 'grind d', 'grind e']);
   });
 
   test('no more than can be read at a glance', () => {

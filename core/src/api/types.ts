@@ -151,6 +151,8 @@ export interface DueItem {
   text: string;
   link: string;
   at: number;
+  /** Several at its station within an hour are one thing to do. */
+  together?: boolean;
 }
 
 export interface FloorStation {

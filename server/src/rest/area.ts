@@ -16,6 +16,7 @@ function blocksDue({ workshop: { book, batches, settings } }: Views): DueItem[] 
         text: `Block ${code} has rested`,
         link: `/station/rest?holding=${code}`,
         at: batches.get(batchId ?? '')?.restUntil ?? since + settings.restDays * DAY_MS,
+        together: true,
       },
     ];
   });

@@ -4,6 +4,8 @@ import type { DueItem } from '@wunsch/core/api/types';
 import { StationIcon } from '../parts/icons';
 import { span } from '../parts/workshop';
 
+const HOUR_MS = 3_600_000;
+
 export function useNow(everyMs = 15_000): number {
   const [now, setNow] = useState(() => Date.now());
   useEffect(() => {
@@ -22,8 +24,8 @@ export function DueLine({ due }: { due: readonly DueItem[] | undefined }) {
   const now = useNow();
   const grouped = due?.filter(
     (item, index) =>
-      item.station !== 'rest' ||
-      due.findIndex((other) => other.station === 'rest' && Math.abs(other.at - item.at) < 3_600_000) === index,
+      item.together !== true ||
+      due.findIndex(({ station, at }) => station === item.station && Math.abs(at - item.at) < HOUR_MS) === index,
   );
   return (
     <footer className="fixed inset-x-0 bottom-0 z-20 border-t border-rule bg-sheet print:hidden">
