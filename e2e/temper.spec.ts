@@ -96,6 +96,26 @@ test('the bench says its windows and works out what stays warm; what cannot be i
   await expect(page.getByRole('timer', { name: 'Temper test' })).toContainText(/4:5\d|5:00/);
   await page.reload();
   await expect(page.getByRole('timer', { name: 'Temper test' })).toBeVisible();
+  // The same in a workshop that reads Fahrenheit.
+  const { settings } = (await (await page.request.get('/api/workshop')).json()) as { settings: object };
+  const read = async (temperatureUnit: string): Promise<void> => {
+    const answer = await page.request.put('/api/workshop/settings', { data: { ...settings, temperatureUnit } });
+    expect(answer.ok(), await answer.text()).toBe(true);
+  };
+  await read('F');
+  try {
+    await page.reload();
+    await windows.getByRole('button', { name: 'Give it its own' }).click();
+    await choose(windows.getByLabel('Which'), { label: new RegExp(`^${made}`) });
+    await expect(windows.getByText('melt 113 to 122 °F')).toBeVisible();
+    await windows.getByLabel('Work to (°F)').fill('91.4');
+    await windows.getByRole('button', { name: 'Keep these windows' }).click();
+    await expect(windows.getByText('88.7 to 91.4 °F')).toBeVisible();
+  } finally {
+    await read('C');
+  }
+  await page.reload();
+  await expect(windows.getByText(/work 31\.5 to 33\s°C/)).toBeVisible();
 });
 
 test('bars that bloomed are traced to their pour in three presses; sugar bloom is no fault of it', async ({ page }) => {
