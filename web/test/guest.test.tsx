@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { act, cleanup, screen } from '@testing-library/react';
+import { cleanup, screen, waitFor } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import type { GuestView, SeatView } from '@wunsch/core/api/taste';
 import { GuestPage } from '../src/taste/GuestPage';
@@ -119,7 +119,7 @@ test('a sheet that cannot be sent waits on the phone, over a reload, and is ente
   expect(screen.getByRole('status').textContent).toContain('One sheet waits to be sent');
   cleanup();
   const again = await page();
-  await act(() => Promise.resolve());
+  await waitFor(() => expect(told()).not.toContain('waits'));
   expect(again.sent).toHaveLength(1);
   expect(again.sent[0]).toMatchObject({ body: { code: '417', overall: 6 }, key: server.sent[1]?.key });
   expect(told()).not.toContain('waits');

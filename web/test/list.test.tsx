@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { cleanup, screen, within } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { Listing, type Column } from '../src/parts/listing';
 import { address, field, fill, hands, pick, press, show } from './page';
 
@@ -186,7 +186,7 @@ describe('as a table', () => {
   afterEach(() => jest.restoreAllMocks());
   const text = async (): Promise<string[]> => {
     await press('CSV');
-    for (let tries = 0; made.length === 0 && tries < 100; tries += 1) await new Promise((next) => setTimeout(next, 10));
+    await waitFor(() => expect(made).toHaveLength(1));
     const reader = new FileReader();
     const read = new Promise((done) => (reader.onload = done));
     reader.readAsText(made[0] as Blob);

@@ -1,4 +1,4 @@
-import { render, screen, type RenderResult } from '@testing-library/react';
+import { configure, render, screen, type RenderResult } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { MemoryRouter, useLocation } from 'react-router';
@@ -6,6 +6,9 @@ import { SWRConfig } from 'swr';
 import type { WorkshopView } from '@wunsch/core/api/types';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import { HereContext } from '../src/parts/workshop';
+
+// A slow machine takes its time over what is loaded when it is asked for.
+configure({ asyncUtilTimeout: 20_000 });
 
 /* A part of the interface on its page: in a workshop, before a server that is only told what to say. */
 

@@ -159,7 +159,7 @@ test('more words of a smell than are kept are not left out in silence', async ()
 test('what a bench or a page names is taken in hand at once', async () => {
   await page(undefined, { at: '/tasting?holding=h9' }, { '/api/taste/subject?holding=h9': subject(9) });
   await screen.findByRole('heading', { level: 1, name: 'B059-1 Bar 9' });
-  expect(address).toBe('/tasting');
+  await waitFor(() => expect(address).toBe('/tasting'));
 });
 
 test('put aside it is not in the tasting; that was all leads to what was tasted', async () => {
