@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { DeliveryView, OrderView } from '@wunsch/core/api/orders';
 import { send } from '../parts/api';
 import { Box, Chips, NumberBox } from '../parts/fields';
-import { readNumber, typedNumber } from '../parts/number';
+import { readNumber, typedNumber, unreadable, wrongCount } from '../parts/number';
 import { Code, Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { count, useHere, useShow } from '../parts/workshop';
@@ -21,8 +21,7 @@ export function Order({ order }: { order: OrderView }) {
     const text = typed[holdingId];
     if (text === undefined) return undefined;
     if (text.trim() === '') return 'is missing: 0 for none';
-    const pieces = readNumber(text);
-    return pieces === null ? 'is not a number' : pieces < 0 || !Number.isInteger(pieces) ? 'is no count' : undefined;
+    return unreadable(text) ?? wrongCount(text);
   };
   const send_ = (): void => {
     if (personId === null) return fail(NOBODY);

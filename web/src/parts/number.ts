@@ -46,5 +46,11 @@ export const unreadable = (text: string): string | undefined =>
 export const unweighable = (text: string, unit: MassUnit): string | undefined =>
   text.trim() !== '' && readMass(text, unit) === null ? 'is not a weight' : undefined;
 
+/** What is wrong with a number of pieces: below nought or in parts; what is no number is told by its field. */
+export function wrongCount(text: string): string | undefined {
+  const count = readNumber(text);
+  return count === null || (count >= 0 && Number.isInteger(count)) ? undefined : 'is no count';
+}
+
 /** Where an order by chance begins. */
 export const someSeed = (): number => (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) % 2_000_000_000;

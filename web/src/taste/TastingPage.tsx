@@ -4,7 +4,7 @@ import type { SubjectView } from '@wunsch/core/api/taste';
 import { getJson, send, useApi } from '../parts/api';
 import { newKey, useDraft } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { readNumber, wrongCount } from '../parts/number';
 import { Caution, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -91,7 +91,7 @@ export function TastingPage() {
 
   // Bars are eaten once, at the first look.
   const pieces = eaten.trim() === '' || (bar?.kept.length ?? 0) > 0 ? 0 : readNumber(eaten);
-  const wrongPieces = pieces !== null && (pieces < 0 || !Number.isInteger(pieces)) ? 'is no count' : undefined;
+  const wrongPieces = pieces === 0 ? undefined : wrongCount(eaten);
   const keep = (): void => {
     if (!bar || at === null) return;
     if (personId === null) return fail(NOBODY);
