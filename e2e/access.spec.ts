@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { expect, test, type Locator, type Page } from './test';
+import { turn } from './turn';
 
 test.use({ workshop: 'demo' });
 
@@ -143,26 +144,6 @@ async function barriers(page: Page, options: object): Promise<string[]> {
   return found
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')
     .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
-}
-
-const NOTHING = 'There is nothing at this address.';
-
-/**
- * Goes to a view as a link within the program does: that is loaded once. By way of an address at which nothing is, as the
- * view before stays until the next one is there.
- */
-async function turn(page: Page, view: string): Promise<void> {
-  const to = (path: string): Promise<void> =>
-    page.evaluate((address) => {
-      history.pushState(null, '', address);
-      dispatchEvent(new PopStateEvent('popstate'));
-    }, path);
-  const here = page.getByRole('main');
-  await to('/nothing/here');
-  await expect(here).toContainText(NOTHING);
-  await to(view);
-  await expect(here, view).not.toContainText(NOTHING);
-  await expect(here, view).not.toContainText('Reading the book');
 }
 
 /** All looks at a view are taken in one visit: to come to it costs more than to look. */

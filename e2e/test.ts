@@ -1,4 +1,5 @@
 import { test as base } from '@playwright/test';
+import { turn } from './turn';
 import { Workshops, type WorkshopName } from './workshops';
 
 export { expect, type Locator, type Page } from '@playwright/test';
@@ -15,5 +16,15 @@ export const test = base.extend<{ workshop: WorkshopName }, { workshops: Worksho
     },
     { scope: 'worker' },
   ],
+  /** Loads the program once; from then on addresses within it are gone to as its own links do. */
+  page: async ({ page }, use) => {
+    const load = page.goto.bind(page);
+    page.goto = async (address, options) => {
+      if (!address.startsWith('/') || page.url() === 'about:blank') return load(address, options);
+      await turn(page, address);
+      return null;
+    };
+    await use(page);
+  },
   baseURL: async ({ workshops, workshop }, use) => use(await workshops.at(workshop)),
 });

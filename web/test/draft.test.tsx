@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { act, cleanup, renderHook } from '@testing-library/react';
-import { draftOf, dropDraft, hasDraft, newKey, saveDraft, useDraft } from '../src/parts/draft';
+import { draftOf, dropDraft, hasDraft, newKey, saveDraft, useDraft, useKept } from '../src/parts/draft';
 import { NOBODY, somebody, useSave } from '../src/parts/save';
 import { useWorked } from '../src/parts/worked';
 
@@ -185,5 +185,30 @@ describe('what is worked out elsewhere', () => {
     expect(asked).toEqual(['a', 'b', 'c']);
     await settled(() => answers[2]?.tell('C'));
     expect(result.current).toBe('C');
+  });
+});
+
+describe('a word on one line', () => {
+  const line = () => renderHook(() => useKept('order.o1.cancel', ''));
+
+  test('is there again after a reload, until it is forgotten', () => {
+    const first = line();
+    act(() => first.result.current[1]('the shop is shut'));
+    first.unmount();
+    const again = line();
+    expect(again.result.current[0]).toBe('the shop is shut');
+    act(() => again.result.current[2]());
+    expect(again.result.current[0]).toBe('');
+    again.unmount();
+    expect(line().result.current[0]).toBe('');
+  });
+
+  test('changes of one moment all count', () => {
+    const { result } = line();
+    act(() => {
+      result.current[1]((now) => `${now}a`);
+      result.current[1]((now) => `${now}b`);
+    });
+    expect(result.current[0]).toBe('ab');
   });
 });

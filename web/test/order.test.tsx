@@ -63,6 +63,7 @@ const see = (more: Partial<OrderView> = {}, setting: Setting = {}): Server => {
   );
   return server;
 };
+beforeEach(() => localStorage.clear());
 afterEach(cleanup);
 
 test('what expires first is proposed, and goes out as it stands by one press', async () => {
@@ -138,6 +139,22 @@ test('a refusal keeps what was typed; the next press after no answer is the same
   const keys = server.sent.map(({ key }) => key);
   expect(keys[2]).toBe(keys[1]);
   expect(keys[1]).not.toBe(keys[0]);
+});
+
+test('what was typed is there after a reload, until it went out', async () => {
+  see({ deliveries: [delivery()] });
+  await fill('Take from B050-1', '20');
+  await press('B050-1 came back');
+  await fill('Why', 'box was crushed');
+  cleanup();
+  see({ deliveries: [delivery()] });
+  expect(field('Take from B050-1').value).toBe('20');
+  await press('B050-1 came back');
+  expect(field('Why').value).toBe('box was crushed');
+  await press('Send it out');
+  cleanup();
+  see();
+  expect(field('Take from B050-1').value).toBe('24');
 });
 
 test('what is missing and what is coming is said, with where to look', () => {

@@ -4,7 +4,7 @@ export { mould } from './commands';
 export { mouldGates } from './gates';
 export { barsFrom, planMould } from './mould';
 export { type MouldPlan, planMoulds, setWarnings } from './plan';
-export { type MouldFacts, mouldFacts, mouldRecord } from './records';
+export { type MouldFacts, cabinet, mouldFacts, mouldRecord } from './records';
 export { station } from './station';
 export {
   WEIGHT_SYSTEMS,

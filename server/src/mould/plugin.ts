@@ -6,7 +6,7 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/fields/fields';
 import { text } from '@wunsch/core/fields/fields';
 import { planMoulds } from '@wunsch/core/mould/plan';
-import { mouldFacts } from '@wunsch/core/mould/records';
+import { cabinet, mouldFacts } from '@wunsch/core/mould/records';
 import { studyWeights, WEIGHT_SYSTEMS } from '@wunsch/core/mould/weights';
 import { liveMould, nextOfFill, NEXT_WORDS, NO_MOULD, weights } from '@wunsch/core/work/moulding';
 import type { Work } from '@wunsch/core/workshop/work';
@@ -78,15 +78,9 @@ export function mouldRoutes(router: Router, views: Views): void {
     'POST',
     '/api/mould/cabinet',
     'Say how many moulds set at once, and how long',
-    z.object({
-      personId: id,
-      moulds: z
-        .number()
-        .check(z.int('must be whole'), z.minimum(1, 'must be at least 1'), z.maximum(10_000, 'is too many')),
-      minutes: z.number().check(z.minimum(1, 'is too short'), z.maximum(1440, 'is more than a day')),
-    }),
-    ({ personId, ...cabinet }) => {
-      workshop.addRecord('mould', { kind: 'cabinet', ...cabinet }, { personId });
+    z.object({ personId: id, ...cabinet.shape }),
+    ({ personId, ...said }) => {
+      workshop.addRecord('mould', { kind: 'cabinet', ...said }, { personId });
       return mouldsView(views);
     },
   );

@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import type { FileView } from '@wunsch/core/api/beans';
 import { isSure } from '../parts/asking';
 import { send } from '../parts/api';
+import { useKept } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -12,7 +13,7 @@ import { prepare } from '../parts/shrink';
 export function AddFile({ code }: { code: string }) {
   const { personId } = useHere();
   const input = useRef<HTMLInputElement>(null);
-  const [caption, setCaption] = useState('');
+  const [caption, setCaption, forget] = useKept(`file.${code}.caption`, '');
   const [done, setDone] = useState<string | null>(null);
   const { busy, error, run, fail } = useSave();
   const add = async (file: File): Promise<void> => {
@@ -24,7 +25,7 @@ export function AddFile({ code }: { code: string }) {
     });
     if (!saved) return;
     setDone(file.name);
-    setCaption('');
+    forget();
   };
   return (
     <div>

@@ -1,6 +1,7 @@
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense } from 'react';
 import type { BeanStoreView } from '@wunsch/core/api/beans';
 import { trap } from '@wunsch/core/beans/records';
+import { useKept } from '../parts/draft';
 import { useShow } from '../parts/workshop';
 import { Section } from '../parts/pieces';
 import { Field } from '../record/Field';
@@ -18,7 +19,7 @@ export function TrapsPanel({ store }: { store: BeanStoreView }) {
   const { enter } = useRecords(null);
   const show = useShow();
   const record = useRecordForm('trap', trap, () => ({ trap: names[0] ?? '', days: 7 }));
-  const [at, setAt] = useState('');
+  const [at, setAt, forgetAt] = useKept('trap.at', '');
   const recent = weeks.filter(({ from }) => from > store.now - YEAR_MS);
   const before = weeks
     .filter(({ from }) => from <= store.now - YEAR_MS + 14 * 86_400_000)
@@ -58,7 +59,7 @@ export function TrapsPanel({ store }: { store: BeanStoreView }) {
         <RecordSheet
           record={record}
           save={(value, key) => enter(value, key, show.sent(at))}
-          done={() => setAt('')}
+          done={forgetAt}
           submit="Save the count"
         >
           <div className="grid grid-cols-2 gap-4 sm:grid-cols-[1.2fr_1fr_1fr_1.4fr]">

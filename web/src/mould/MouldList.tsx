@@ -1,19 +1,21 @@
 import { useState } from 'react';
 import type { MouldsView, MouldView } from '@wunsch/core/api/mould';
+import { cabinet, mouldFacts, type MouldFacts } from '@wunsch/core/mould/records';
 import { send, useApi } from '../parts/api';
-import { Box, NumberBox, Tick } from '../parts/fields';
-import { readNumber, typedNumber } from '../parts/number';
-import { TagLink } from '../parts/TagLink';
+import { hasDraft } from '../parts/draft';
 import { Caution, Refusal, Section } from '../parts/pieces';
-import { NOBODY, useSave } from '../parts/save';
+import { NOBODY, somebody, useSave } from '../parts/save';
+import { TagLink } from '../parts/TagLink';
 import { useHere, useShow } from '../parts/workshop';
+import { Field } from '../record/Field';
+import { RecordSheet, useRecordForm } from '../record/form';
 
 /** Moulds: cavities, grams, how many there are, when they were cleaned; and how many set at once. */
 export function MouldList() {
   const { personId } = useHere();
   const show = useShow();
   const { data, mutate } = useApi('/api/mould/moulds');
-  const [editing, setEditing] = useState<MouldView | 'new' | null>(null);
+  const [editing, setEditing] = useState<MouldView | 'new' | null>(() => (hasDraft('record.mould.new') ? 'new' : null));
   const { busy, error, run, fail } = useSave();
   if (!data) return null;
   const clean = (mould: MouldView): void => {
@@ -81,117 +83,67 @@ export function MouldList() {
 
 function MouldForm({ mould, done }: { mould: MouldView | null; done: () => void }) {
   const { personId } = useHere();
-  const number = (value: number | undefined): string => (value === undefined ? '' : typedNumber(value));
-  const [typed, setTyped] = useState({
-    name: mould?.name ?? '',
-    cavities: number(mould?.cavities),
-    cavityG: number(mould?.cavityG),
-    owned: number(mould?.owned),
-  });
-  const [painted, setPainted] = useState(mould?.painted ?? false);
-  const [wrong, setWrong] = useState<Record<string, string>>({});
-  const { busy, error, run, fail } = useSave();
-  const set = (key: keyof typeof typed) => (text: string) => {
-    setWrong(({ [key]: _, ...rest }) => rest);
-    setTyped((now) => ({ ...now, [key]: text }));
-  };
-  const save = (retired: boolean): void => {
-    if (personId === null) return fail(NOBODY);
-    const figures = {
-      cavities: readNumber(typed.cavities),
-      cavityG: readNumber(typed.cavityG),
-      owned: readNumber(typed.owned),
-    };
-    const problems = Object.fromEntries(
-      Object.entries(figures).flatMap(([key, value]) => (value === null ? [[key, 'is not a number']] : [])),
-    );
-    if (typed.name.trim() === '') problems['name'] = 'is missing';
-    setWrong(problems);
-    if (Object.keys(problems).length > 0) return;
-    const facts = { name: typed.name, ...figures, painted, retired };
-    void run(() =>
-      mould === null
-        ? send('POST', '/api/mould/moulds', { personId, facts })
-        : send('PUT', `/api/mould/moulds/${mould.id}`, { personId, facts }),
-    ).then((kept) => kept && done());
-  };
+  const record = useRecordForm(`mould.${mould?.id ?? 'new'}`, mouldFacts, () => mould ?? { painted: false });
+  const save = (facts: MouldFacts, key: string): Promise<unknown> =>
+    mould === null
+      ? send('POST', '/api/mould/moulds', { personId: somebody(personId), facts }, key)
+      : send('PUT', `/api/mould/moulds/${mould.id}`, { personId: somebody(personId), facts }, key);
   return (
-    <div className="mt-3 grid gap-3" role="group" aria-label={mould === null ? 'A new mould' : mould.name}>
-      <div className="grid grid-cols-2 gap-3 sm:grid-cols-[minmax(0,1fr)_7rem_7rem_7rem]">
-        <Box
-          className="col-span-2 sm:col-span-1"
-          label="Name"
-          value={typed.name}
-          problem={wrong['name']}
-          onChange={set('name')}
-        />
-        <NumberBox label="Cavities" value={typed.cavities} problem={wrong['cavities']} onChange={set('cavities')} />
-        <NumberBox
-          label="Each holds"
-          unit="g"
-          value={typed.cavityG}
-          problem={wrong['cavityG']}
-          onChange={set('cavityG')}
-        />
-        <NumberBox label="Owned" value={typed.owned} problem={wrong['owned']} onChange={set('owned')} />
-      </div>
-      <Tick checked={painted} onChange={setPainted}>
-        Painted before it is filled
-      </Tick>
-      <div className="flex flex-wrap gap-3">
-        <button type="button" className="button button-main" disabled={busy} onClick={() => save(false)}>
-          Keep the mould
-        </button>
+    <div className="mt-3" role="group" aria-label={mould === null ? 'A new mould' : mould.name}>
+      <RecordSheet record={record} save={save} submit="Keep the mould" leave="Close" done={done}>
+        <div className="grid grid-cols-2 gap-3 sm:grid-cols-[minmax(0,1fr)_7rem_7rem_7rem]">
+          <Field className="col-span-2 sm:col-span-1" at="name" />
+          <Field at="cavities" />
+          <Field at="cavityG" />
+          <Field at="owned" />
+        </div>
+        <Field at="painted" />
         {mould !== null && (
-          <button type="button" className="button button-quiet" disabled={busy} onClick={() => save(true)}>
+          <button
+            type="button"
+            className="button button-quiet justify-self-start"
+            disabled={record.busy}
+            onClick={() =>
+              void record.submit((facts, key) => save({ ...facts, retired: true }, key)).then((kept) => kept && done())
+            }
+          >
             It is not used any more
           </button>
         )}
-        <button type="button" className="button button-quiet" onClick={done}>
-          Close
-        </button>
-      </div>
-      <Refusal error={error} />
+      </RecordSheet>
     </div>
   );
 }
 
-function Cabinet({ cabinet, done }: { cabinet: MouldsView['cabinet']; done: () => void }) {
+function Cabinet({ cabinet: known, done }: { cabinet: MouldsView['cabinet']; done: () => void }) {
   const { personId } = useHere();
-  const [open, setOpen] = useState(false);
-  const [moulds, setMoulds] = useState(cabinet ? String(cabinet.moulds) : '');
-  const [minutes, setMinutes] = useState(cabinet ? String(cabinet.minutes) : '');
-  const { busy, error, run, fail } = useSave();
-  const save = (): void => {
-    if (personId === null) return fail(NOBODY);
-    const [m, n] = [readNumber(moulds), readNumber(minutes)];
-    if (m === null || n === null) return fail('Moulds and minutes: numbers, please.');
-    void run(() => send('POST', '/api/mould/cabinet', { personId, moulds: m, minutes: n })).then((kept) => {
-      if (!kept) return;
-      setOpen(false);
-      done();
-    });
-  };
+  const record = useRecordForm('cabinet', cabinet, () => known ?? {});
+  const [open, setOpen] = useState(record.touched);
   return (
     <div className="mt-3">
       <p>
-        {cabinet === null
+        {known === null
           ? 'Nobody said how many moulds set at once.'
-          : `${cabinet.moulds} moulds set at once, for ${cabinet.minutes} min.`}{' '}
+          : `${known.moulds} moulds set at once, for ${known.minutes} min.`}{' '}
         <button type="button" className="link min-h-11" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Close' : 'Say it'}
         </button>
       </p>
       {open && (
-        <div className="flex flex-wrap items-end gap-3">
-          <NumberBox className="w-28" label="Moulds at once" value={moulds} onChange={setMoulds} />
-          <NumberBox className="w-28" label="For" unit="min" value={minutes} onChange={setMinutes} onEnter={save} />
-          <button type="button" className="button" disabled={busy} onClick={save}>
-            Keep it
-          </button>
-        </div>
+        <RecordSheet
+          record={record}
+          save={(said, key) => send('POST', '/api/mould/cabinet', { personId: somebody(personId), ...said }, key)}
+          submit="Keep it"
+          done={() => {
+            setOpen(false);
+            done();
+          }}
+          className="grid max-w-md grid-cols-2 gap-3"
+        >
+          <Field at="moulds" />
+          <Field at="minutes" />
+        </RecordSheet>
       )}
-      <Refusal error={error} />
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { DeliveryView, OrderView } from '@wunsch/core/api/orders';
 import { send } from '../parts/api';
+import { useKept } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber, typedNumber, unreadable, wrongCount } from '../parts/number';
 import { Code, Refusal } from '../parts/pieces';
@@ -12,8 +13,8 @@ import { count, useHere, useShow } from '../parts/workshop';
 export function Order({ order }: { order: OrderView }) {
   const { personId } = useHere();
   const show = useShow();
-  const [typed, setTyped] = useState<Record<string, string>>({});
-  const [why, setWhy] = useState('');
+  const [typed, setTyped, forgetTyped] = useKept<Record<string, string>>(`order.${order.id}.picks`, {});
+  const [why, setWhy, forgetWhy] = useKept(`order.${order.id}.cancel`, '');
   const { busy, error, run, fail } = useSave();
   const picks = order.lines.flatMap((line) => line.picks.map((pick) => ({ ...pick, product: line.product })));
   const path = `/api/orders/${order.id}` as const;
@@ -31,12 +32,12 @@ export function Order({ order }: { order: OrderView }) {
       .filter(({ pieces }) => pieces > 0);
     if (going.length === 0) return fail('Nothing goes out: every line is 0.');
     void run(() => send('POST', `${path}/deliver`, { personId, picks: going, note: '' })).then(
-      (kept) => kept && setTyped({}),
+      (kept) => kept && forgetTyped(),
     );
   };
   const cancel = (): void => {
     if (personId === null) return fail(NOBODY);
-    void run(() => send('POST', `${path}/cancel`, { personId, why }));
+    void run(() => send('POST', `${path}/cancel`, { personId, why })).then((kept) => kept && forgetWhy());
   };
   return (
     <li className="py-4" aria-label={`Order ${order.number}`}>
@@ -144,7 +145,7 @@ function Delivery({ order, delivery }: { order: OrderView; delivery: DeliveryVie
   const { personId } = useHere();
   const show = useShow();
   const [code, setCode] = useState<string | null>(null);
-  const [typed, setTyped] = useState({ pieces: '', refund: '', why: '' });
+  const [typed, setTyped, forget] = useKept(`return.${delivery.stepId}.${code}`, { pieces: '', refund: '', why: '' });
   const [fate, setFate] = useState<'back' | 'waste'>('back');
   const { busy, error, run, fail } = useSave();
   const line = delivery.lines.find((row) => row.holdingId === code);
@@ -166,8 +167,8 @@ function Delivery({ order, delivery }: { order: OrderView; delivery: DeliveryVie
     };
     void run(() => send('POST', '/api/ledger/steps', { personId, command })).then((kept) => {
       if (!kept) return;
+      forget();
       setCode(null);
-      setTyped({ pieces: '', refund: '', why: '' });
     });
   };
   if (delivery.withdrawn)

@@ -3,6 +3,7 @@ import { MARKETS, type Market } from '@wunsch/core/pack/label';
 import type { Problem } from '@wunsch/core/api/types';
 import { ApiError, ask, useApi } from '../parts/api';
 import { SelectBox } from '../parts/choice';
+import { useKept } from '../parts/draft';
 import { NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Caution, Refusal, Section } from '../parts/pieces';
@@ -41,8 +42,8 @@ function saveAs(blob: Blob, name: string): void {
 /** The label of packed goods, from what they really are: to look at, and to print. */
 export function LabelPanel({ code }: { code: string }) {
   const [how, setHow] = useState(kept);
-  const [declared, setDeclared] = useState('');
-  const [net, setNet] = useState('');
+  const [declared, setDeclared] = useKept(`label.${code}.declared`, '');
+  const [net, setNet] = useKept(`label.${code}.net`, '');
   const [copies, setCopies] = useState('1');
   const set = (next: Partial<Kept>): void => {
     const all = { ...how, ...next };

@@ -77,6 +77,21 @@ export function useDraft<T>(id: string, initial: () => T): Draft<T> {
   return { value: state.kept.value, key: state.kept.key, touched: state.touched, set, clear };
 }
 
+/**
+ * What is typed beside a form, a word or a figure on one line: kept in this browser until it is saved.
+ *
+ * @param id which of them, unique to its place and its subject
+ * @param initial what stands there before anything is typed
+ * @returns what stands there, what changes it, and what forgets it
+ */
+export function useKept<T>(
+  id: string,
+  initial: T,
+): readonly [T, (next: T | ((now: T) => T)) => void, () => void] {
+  const { value, set, clear } = useDraft(id, () => initial);
+  return [value, (next) => set((now) => (next instanceof Function ? next(now) : next)), clear] as const;
+}
+
 function open<T>(id: string, initial: () => T): { id: string; kept: Kept<T>; touched: boolean } {
   const kept = loadDraft<T>(id);
   return { id, kept: kept ?? { value: initial(), key: newKey() }, touched: kept !== null };

@@ -3,6 +3,7 @@ import type { BowlView, PantryView } from '@wunsch/core/api/recipe';
 import { drawFrom } from '@wunsch/core/recipe/stock';
 import { GatePanel, gatesIn, type Answer } from '../entry/GatePanel';
 import { send } from '../parts/api';
+import { useKept } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -17,7 +18,7 @@ export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }
   const offered = pantry.rows.filter(({ stockG, role }) => stockG > 0 && (role === 'sugar' || role === 'other'));
   const [id, setId] = useState(offered[0]?.id ?? '');
   const [grams, setGrams] = useState<number | null>(null);
-  const [word, setWord] = useState('');
+  const [word, setWord, forget] = useKept(`by-taste.${view.batchId}`, '');
   const [said, setSaid] = useState<string[]>([]);
   const { busy, error, run, fail } = useSave();
   const row = offered.find((one) => one.id === id);
@@ -42,7 +43,7 @@ export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }
     ).then((done) => {
       if (!done) return;
       setSaid((now) => [...now, `${show.mass(grams * 1000)} ${row.name}${word === '' ? '' : `: “${word}”`}`]);
-      setWord('');
+      forget();
     });
   };
   if (offered.length === 0) return null;

@@ -4,6 +4,7 @@ import type { PantryRow } from '@wunsch/core/api/recipe';
 import type { Material } from '@wunsch/core/ledger/types';
 import { otherDryPct } from '@wunsch/core/ledger/contents';
 import { send } from '../parts/api';
+import { hasDraft, useKept } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Listing, type Column } from '../parts/listing';
 import { Loading, Refusal, Section } from '../parts/pieces';
@@ -159,17 +160,23 @@ function Named({ row, material }: { row: PantryRow; material: Material | undefin
 function LotFat({ row }: { row: PantryRow }) {
   const { personId } = useHere();
   const show = useShow();
-  const [fatPct, setFatPct] = useState<number | null>(null);
-  const [how, setHow] = useState('');
-  const [open, setOpen] = useState(false);
+  const [{ fatPct, how }, set, forget] = useKept<{ fatPct: number | null; how: string }>(`nib-fat.${row.id}`, {
+    fatPct: null,
+    how: '',
+  });
+  const [open, setOpen] = useState(hasDraft(`nib-fat.${row.id}`));
   const { busy, error, run, fail } = useSave();
   const code = row.name.split(' ')[1] ?? '';
+  const leave = (): void => {
+    forget();
+    setOpen(false);
+  };
   const save = (): void => {
     if (personId === null) return fail(NOBODY);
     if (fatPct === null) return fail('Say the fat in percent.');
     void run(() =>
       send('POST', `/api/beans/lots/${code}/records`, { personId, record: { kind: 'nib-fat', fatPct, how } }),
-    ).then((done) => done && setOpen(false));
+    ).then((done) => done && leave());
   };
   return (
     <li className="py-2">
@@ -188,18 +195,24 @@ function LotFat({ row }: { row: PantryRow }) {
       </div>
       {open && (
         <div className="mt-2 flex flex-wrap items-end gap-3">
-          <Quantity className="w-28" label="Fat" unit="%" value={fatPct} onValue={setFatPct} />
+          <Quantity
+            className="w-28"
+            label="Fat"
+            unit="%"
+            value={fatPct}
+            onValue={(next) => set({ fatPct: next, how })}
+          />
           <Box
             className="min-w-48 flex-1"
             label="How, by whom"
             value={how}
-            onChange={setHow}
+            onChange={(next) => set({ fatPct, how: next })}
             placeholder="laboratory, Soxhlet"
           />
           <button type="button" className="button button-main" disabled={busy} onClick={save}>
             Save
           </button>
-          <button type="button" className="button" onClick={() => setOpen(false)}>
+          <button type="button" className="button" onClick={leave}>
             Leave it
           </button>
         </div>

@@ -8,6 +8,7 @@ import { FIGURES, type FigureId } from '@wunsch/core/recipe/words';
 import { massUnitFor } from '@wunsch/core/units/mass';
 import { machinesAt } from '@wunsch/core/workshop/machines';
 import { send } from '../parts/api';
+import { useKept } from '../parts/draft';
 import { Box, Chips } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -51,7 +52,7 @@ function NewLadder({ recipeId, recipe: written, pantry }: { recipeId: string; re
   const [count, setCount] = useState('3');
   const [gap, setGap] = useState<number | null>(null);
   const [sizeG, setSizeG] = useState<number | null>(1000);
-  const [name, setName] = useState('');
+  const [name, setName, forget] = useKept(`ladder.${recipeId}.name`, '');
   const { busy, error, run, fail } = useSave();
   const unit = massUnitFor((sizeG ?? 1000) * 1000, settings.massSystem);
   const show = useShow(unit);
@@ -100,7 +101,7 @@ function NewLadder({ recipeId, recipe: written, pantry }: { recipeId: string; re
             .map(({ id, grams }) => ({ ingredient: id, grams: Number(grams.toFixed(3)) })),
         })),
       }),
-    );
+    ).then((kept) => kept && forget());
   };
   return (
     <Section title="A new ladder">

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { FinishedView, PlaceView } from '@wunsch/core/api/orders';
 import { send, useApi } from '../parts/api';
 import { SelectBox } from '../parts/choice';
+import { useKept } from '../parts/draft';
 import { Box, NumberBox } from '../parts/fields';
 import { Marks } from '../parts/marks';
 import { readNumber } from '../parts/number';
@@ -99,9 +100,9 @@ function Packed({ row, places }: { row: FinishedView; places: readonly PlaceView
 function Places({ places, goods }: { places: readonly PlaceView[]; goods: readonly FinishedView[] }) {
   const { personId } = useHere();
   const show = useShow();
-  const [name, setName] = useState('');
-  const [air, setAir] = useState<Record<string, { tempC: string; humidity: string }>>({});
-  const [code, setCode] = useState('');
+  const [name, setName, forgetName] = useKept('place.name', '');
+  const [air, setAir] = useKept<Record<string, { tempC: string; humidity: string }>>('place.air', {});
+  const [code, setCode, forgetCode] = useKept('place.goods', '');
   const [to, setTo] = useState('');
   const { busy, error, run, fail } = useSave();
   const write = (path: '' | `/${string}/climate` | `/${string}/goods`, body: object): Promise<boolean> => {
@@ -124,7 +125,7 @@ function Places({ places, goods }: { places: readonly PlaceView[]; goods: readon
     const found = goods.find((row) => row.code.toLowerCase() === code.trim().toLowerCase());
     const place = to === '' ? (places[0]?.id ?? '') : to;
     if (!found) return fail(`No packed goods carry the code ${code}.`);
-    void write(`/${place}/goods`, { holdingIds: [found.holdingId] }).then((kept) => kept && setCode(''));
+    void write(`/${place}/goods`, { holdingIds: [found.holdingId] }).then((kept) => kept && forgetCode());
   };
   const unit = show.tempUnit;
   return (
@@ -190,7 +191,7 @@ function Places({ places, goods }: { places: readonly PlaceView[]; goods: readon
           type="button"
           className="button"
           disabled={busy}
-          onClick={() => void write('', { name }).then((kept) => kept && setName(''))}
+          onClick={() => void write('', { name }).then((kept) => kept && forgetName())}
         >
           Add the place
         </button>

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { useParams } from 'react-router';
 import type { GuestView, SeatView } from '@wunsch/core/api/taste';
 import { ApiError, send, useApi } from '../parts/api';
-import { newKey, useDraft } from '../parts/draft';
+import { newKey, useDraft, useKept } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Loading, Refusal } from '../parts/pieces';
 import { useSave } from '../parts/save';
@@ -60,7 +60,7 @@ export function GuestPage() {
 function Taster({ path, view }: { path: `/api/taste/guest/${string}`; view: GuestView }) {
   const draft = useDraft<Mine>(`guest.${view.id}`, begin);
   const { busy, error, run, fail } = useSave();
-  const [name, setName] = useState('');
+  const [name, setName] = useKept(`guest.${view.id}.name`, '');
   const { seat, kept, waiting, at, now, step } = draft.value;
   const set = (next: Partial<Mine>): void => draft.set((row) => ({ ...row, ...next }));
   const after = useApi(seat && view.state === 'opened' ? `${path}/seats/${encodeURIComponent(seat.seat)}` : null);

@@ -3,7 +3,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { ComplaintView } from '@wunsch/core/api/recall';
 import { COMPLAINTS, COMPLAINT_WORDS, type ComplaintKind } from '@wunsch/core/trace/records';
 import { send, useApi } from '../parts/api';
-import { useDraft } from '../parts/draft';
+import { useDraft, useKept } from '../parts/draft';
 import { Box, Chips, NumberBox, Tick } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Photos } from '../parts/Photos';
@@ -93,11 +93,13 @@ export function ComplaintsPage() {
 function Complaint({ row, on, toggle }: { row: ComplaintView; on: boolean; toggle: (on: boolean) => void }) {
   const { personId } = useHere();
   const show = useShow();
-  const [word, setWord] = useState('');
+  const [word, setWord, forget] = useKept(`complaint.${row.id}.answer`, '');
   const { busy, error, run, fail } = useSave();
   const answer = (): void => {
     if (personId === null) return fail(NOBODY);
-    void run(() => send('POST', `/api/trace/complaints/${row.id}/answer`, { personId, word }));
+    void run(() => send('POST', `/api/trace/complaints/${row.id}/answer`, { personId, word })).then(
+      (kept) => kept && forget(),
+    );
   };
   return (
     <li className="py-3">
@@ -217,7 +219,7 @@ function NewComplaint() {
 export function RecallForm({ codes }: { codes: readonly string[] }) {
   const { personId } = useHere();
   const go = useNavigate();
-  const [why, setWhy] = useState('');
+  const [why, setWhy, forget] = useKept('recall.why', '');
   const [mock, setMock] = useState(true);
   const { busy, error, run, fail } = useSave();
   const begin = (): void => {
@@ -226,6 +228,7 @@ export function RecallForm({ codes }: { codes: readonly string[] }) {
     void run(async () => {
       const body = { personId, codes: [...new Set(codes)], why, mock };
       const { data } = await send('POST', '/api/trace/recalls', body);
+      forget();
       void go(`/recall/${data.id}`);
     });
   };

@@ -1,10 +1,10 @@
-import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { RecallView } from '@wunsch/core/api/recall';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { useNow } from '../app/DueLine';
 import { send, useApi } from '../parts/api';
+import { useKept } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Caution, Code, Figure, KIND_NAMES, Loading, Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -149,12 +149,12 @@ function Recalled({ view }: { view: RecallView }) {
 /** A word that is kept, and what it does. */
 function Word({ view, way, label, words }: { view: RecallView; way: 'release' | 'end'; label: string; words: string }) {
   const { personId } = useHere();
-  const [word, setWord] = useState('');
+  const [word, setWord, forget] = useKept(`recall.${view.id}.${way}`, '');
   const { busy, error, run, fail } = useSave();
   const go = (): void => {
     if (personId === null) return fail(NOBODY);
     void run(() => send('POST', `/api/trace/recalls/${view.id}/${way}`, { personId, word })).then(
-      (kept) => kept && setWord(''),
+      (kept) => kept && forget(),
     );
   };
   return (

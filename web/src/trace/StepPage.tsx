@@ -11,7 +11,7 @@ import { isSure } from '../parts/asking';
 import { METHODS } from '../temper/fields';
 import { FIELDS, fieldsOf, keptG, type Fields, type FieldSpec } from '../entry/entry';
 import { StepForm, type Entry } from '../entry/StepForm';
-import { draftOf, dropDraft } from '../parts/draft';
+import { draftOf, dropDraft, useKept } from '../parts/draft';
 import { concernsLater, LaterSteps } from './LaterSteps';
 import { send, useApi } from '../parts/api';
 import { stepName, stepWords } from '../parts/log-words';
@@ -198,7 +198,7 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
   const { view, personId } = useHere();
   const show = useShow();
   const navigate = useNavigate();
-  const [reason, setReason] = useState('');
+  const [reason, setReason, forget] = useKept(`correct.${step.id}.why`, '');
   const [error, setError] = useState<unknown>(null);
   const command = step.command as Loose;
   const massUnit = massUnitFor(Math.max(step.inMg, step.goodMg), view.settings.massSystem);
@@ -229,6 +229,7 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
         personId,
         reason: reason.trim() === '' ? 'Entered by mistake' : reason,
       });
+      forget();
       void navigate(-1);
     } catch (failure) {
       setError(failure);

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { send, useApi } from '../parts/api';
+import { useKept } from '../parts/draft';
 import { Box, Chips, NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 import { Caution, HoldingRow, Refusal, Section } from '../parts/pieces';
@@ -23,8 +24,8 @@ export function HuskPanel() {
   const { busy, error, run, fail } = useSave();
   const [chosen, setChosen] = useState<string | null>(null);
   const [use, setUse] = useState<Use>('sold');
-  const [price, setPrice] = useState('');
-  const [to, setTo] = useState('');
+  const [price, setPrice, forgetPrice] = useKept(`husk.${chosen}.price`, '');
+  const [to, setTo, forgetTo] = useKept(`husk.${chosen}.to`, '');
   if (husk.length === 0) return null;
   const row = husk.find(({ id }) => id === chosen);
   const save = async (): Promise<void> => {
@@ -49,8 +50,9 @@ export function HuskPanel() {
       }),
     );
     if (saved) {
+      forgetPrice();
+      forgetTo();
       setChosen(null);
-      setPrice('');
     }
   };
   return (

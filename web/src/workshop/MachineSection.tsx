@@ -5,6 +5,7 @@ import { field } from '@wunsch/core/fields/registry';
 import { machineFacts, type Machine } from '@wunsch/core/workshop/schemas';
 import { send, sendOne, useApi } from '../parts/api';
 import { useGrinder } from '../grind/useRun';
+import { useKept } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
@@ -72,12 +73,12 @@ function Allergens({ machine }: { machine: Machine }) {
   const { personId } = useHere();
   const show = useShow();
   const seen = useApi(`/api/workshop/machines/${machine.id}/allergens`);
-  const [how, setHow] = useState('');
+  const [how, setHow, forget] = useKept(`machine.${machine.id}.cleaned`, '');
   const { busy, error, run, fail } = useSave();
   const clean = (): void => {
     if (personId === null) return fail(NOBODY);
     void run(() => send('POST', `/api/workshop/machines/${machine.id}/cleanings`, { personId, how })).then(
-      (done) => done && setHow(''),
+      (done) => done && forget(),
     );
   };
   const { carries = [], cleanings = [] } = seen.data ?? {};
@@ -121,14 +122,14 @@ function Upkeep({ machine }: { machine: Machine }) {
   const { personId } = useHere();
   const show = useShow();
   const grinder = useGrinder(machine.id);
-  const [note, setNote] = useState('');
+  const [note, setNote, forget] = useKept(`machine.${machine.id}.service`, '');
   const { busy, error, run, fail } = useSave();
   if (!grinder) return null;
   const { fill, hours, due, services } = grinder;
   const record = (what: string): void => {
     if (personId === null) return fail(NOBODY);
     void run(() => send('POST', `/api/workshop/machines/${machine.id}/services`, { personId, what, note })).then(
-      (done) => done && setNote(''),
+      (done) => done && forget(),
     );
   };
   const tens = (g: number): number => Math.round(g / 100) * 100;

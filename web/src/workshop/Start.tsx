@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { send } from '../parts/api';
+import { useKept } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal } from '../parts/pieces';
 import { settingsHere } from '../parts/regions';
@@ -31,8 +32,8 @@ export function Start() {
 
 function WhoAndWhere() {
   const { view, choosePerson } = useHere();
-  const [name, setName] = useState('');
-  const [workshop, setWorkshop] = useState('');
+  const [name, setName, forgetName] = useKept('begin.name', '');
+  const [workshop, setWorkshop, forgetWorkshop] = useKept('begin.workshop', '');
   const [here, setHere] = useState(() =>
     settingsHere(navigator.language, Intl.DateTimeFormat().resolvedOptions().timeZone),
   );
@@ -47,6 +48,8 @@ function WhoAndWhere() {
         ...here,
         ...(workshop.trim() === '' ? {} : { name: workshop }),
       });
+      forgetName();
+      forgetWorkshop();
     });
   const choice = <K extends keyof typeof here>(
     key: K,

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { send } from '../parts/api';
+import { useKept } from '../parts/draft';
 import { Box } from '../parts/fields';
 import { Refusal, Section } from '../parts/pieces';
 import { useSave } from '../parts/save';
@@ -8,7 +9,7 @@ import { useHere } from '../parts/workshop';
 /** Who works here: added, renamed, away for a while. */
 export function Team() {
   const { view, choosePerson, personId } = useHere();
-  const [name, setName] = useState('');
+  const [name, setName, forget] = useKept('person.name', '');
   const [renaming, setRenaming] = useState<string | null>(null);
   const [typed, setTyped] = useState('');
   const { busy, error, run } = useSave();
@@ -16,7 +17,7 @@ export function Team() {
     void run(async () => {
       const { data } = await send('POST', '/api/workshop/people', { name });
       if (personId === null) choosePerson(data.id);
-      setName('');
+      forget();
     });
   const change = (id: string, body: { name: string; active: boolean }): void =>
     void run(() => send('PUT', `/api/workshop/people/${id}`, body)).then((done) => done && setRenaming(null));
