@@ -1,11 +1,17 @@
-import { test as base } from '@playwright/test';
-import { turn } from './turn';
+import { test as base, type BrowserContextOptions } from '@playwright/test';
+import { Desk } from './desk';
 import { Workshops, type WorkshopName } from './workshops';
 
 export { expect, type Locator, type Page } from '@playwright/test';
 
+interface OfWorker {
+  workshops: Workshops;
+  /** By how they were opened. */
+  desks: Map<string, Desk>;
+}
+
 /** A test in one of the workshops, `workshop`; addresses without a host are its own. */
-export const test = base.extend<{ workshop: WorkshopName }, { workshops: Workshops }>({
+export const test = base.extend<{ workshop: WorkshopName; desk: Desk }, OfWorker>({
   workshop: ['makers', { option: true }],
   workshops: [
     // oxlint-disable-next-line no-empty-pattern -- asked for in this form
@@ -16,15 +22,22 @@ export const test = base.extend<{ workshop: WorkshopName }, { workshops: Worksho
     },
     { scope: 'worker' },
   ],
-  /** Loads the program once; from then on addresses within it are gone to as its own links do. */
-  page: async ({ page }, use) => {
-    const load = page.goto.bind(page);
-    page.goto = async (address, options) => {
-      if (!address.startsWith('/') || page.url() === 'about:blank') return load(address, options);
-      await turn(page, address);
-      return null;
-    };
-    await use(page);
+  desks: [
+    // oxlint-disable-next-line no-empty-pattern -- asked for in this form
+    async ({}, use) => use(new Map()),
+    { scope: 'worker' },
+  ],
+  desk: async ({ browser, desks, baseURL, locale, viewport }, use, info) => {
+    const options = { baseURL, locale, viewport } as BrowserContextOptions;
+    const key = JSON.stringify(options);
+    const desk = desks.get(key) ?? (await Desk.open(browser, options));
+    desks.delete(key);
+    await use(desk);
+    // One on which something went wrong is not used again.
+    if (info.status === info.expectedStatus) desks.set(key, desk);
+    else await desk.context.close();
   },
+  context: ({ desk }, use) => use(desk.context),
+  page: ({ desk }, use) => desk.lend(use),
   baseURL: async ({ workshops, workshop }, use) => use(await workshops.at(workshop)),
 });
