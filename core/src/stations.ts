@@ -31,9 +31,9 @@ import { station as taste } from './taste/station';
 import { station as temper } from './temper/station';
 import { station as winnow } from './winnow/station';
 import type { StartWork } from './work/start';
-import type { StationFacts } from './workshop/station';
+import type { StationFacts, StationYield } from './workshop/station';
 import type { Work } from './workshop/work';
-import { isStation, type Place, type Station } from './work/stations';
+import { isStation, STATIONS, type Place, type Station } from './work/stations';
 import type { Book } from './ledger/book';
 import type { HoldingKind, Step, StepKind } from './ledger/types';
 import type { Settings } from './workshop/schemas';
@@ -66,6 +66,22 @@ export const isInMachine = ({ place, kind }: { place: Place; kind: HoldingKind }
 /** The step that a piece of work becomes when it is finished; undefined where none can be under way. */
 export const endsAs = ({ station, silk }: { station: Station; silk?: boolean | undefined }): StepKind | undefined =>
   silk === true ? 'silk' : FACTS[station].ends;
+
+/** Stations whose yield is watched, in the order of the work. */
+export const YIELDS: readonly (StationYield & { station: Station })[] = STATIONS.flatMap((station) => {
+  const { yields } = FACTS[station];
+  return yields ? [{ ...yields, station }] : [];
+});
+
+/** Stations that grams go through on their way from the first such yield to the last; later they are pieces. */
+export const WAY: readonly Station[] = between(YIELDS.at(0)?.station, YIELDS.at(-1)?.station);
+
+function between(from: Station | undefined, to: Station | undefined): readonly Station[] {
+  return from === undefined || to === undefined ? [] : STATIONS.slice(STATIONS.indexOf(from), STATIONS.indexOf(to) + 1);
+}
+
+/** What is known of the yield of a kind of step; undefined where none is watched. */
+export const yieldOf = (step: StepKind): StationYield | undefined => YIELDS.find((row) => row.step === step);
 
 /** What new work at a station carries beside what all work does. */
 export const workBegins = (entry: StartWork, has: { speed: number; curveId: string }): Partial<Work> =>

@@ -4,7 +4,7 @@ import { seededNormal } from './seeded';
 const usual = [0.9, 0.99] as const;
 const chain = (own: number[], family: number[] = []): StationYields[] => [
   { station: 'sort', own, family, usual, loadG: 20_000 },
-  { station: 'winnow', own, family, usual: [0.78, 0.88], loadG: 20_000 },
+  { station: 'winnow', gives: 'nibs', own, family, usual: [0.78, 0.88], loadG: 20_000 },
 ];
 
 describe('what the beans on hand will give', () => {
@@ -35,7 +35,7 @@ describe('what the beans on hand will give', () => {
       const rows: StationYields[] = [
         { station: 'sort', own: past(0.95, 0.012), family: [], usual, loadG: 20_000 },
         { station: 'roast', own: past(0.94, 0.006), family: [], usual, loadG: 6_000 },
-        { station: 'winnow', own: past(0.82, 0.02), family: [], usual, loadG: 20_000 },
+        { station: 'winnow', gives: 'nibs', own: past(0.82, 0.02), family: [], usual, loadG: 20_000 },
       ];
       const goods = expectGoods(60_000, rows, { barG: 70, cacao: 0.7 }, 0.8);
       const later = (mean: number, spread: number, loads: number): number =>

@@ -1,6 +1,7 @@
 import { holdClock, USUAL_HOLD } from '../src/beans/hold';
 import { dryingForecast } from '../src/beans/harvest';
 import { judgeYield } from '../src/ledger/yields';
+import { yieldOf } from '../src/stations';
 import { fitResponse } from '../src/winnow/response';
 import { sampleShare } from '../src/winnow/samples';
 import { seededChance, seededNormal } from './seeded';
@@ -13,7 +14,7 @@ describe('a word over nothing', () => {
     let called = 0;
     for (let run = 0; run < 4000; run += 1) {
       const past = Array.from({ length: n }, () => 0.82 + 0.01 * normal());
-      if (judgeYield('winnow', 0.82 + 0.01 * normal(), past, 'x').signal === 'beyond-limits') called += 1;
+      if (judgeYield(yieldOf('winnow'), 0.82 + 0.01 * normal(), past, 'x').signal === 'beyond-limits') called += 1;
     }
     expect(called / 4000).toBeLessThan(0.01);
   });

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { judgeYield } from '../src/ledger/yields';
+import { yieldOf } from '../src/stations';
 import { individuals, signalAtEnd } from '../src/stats/individuals';
 
 test('individuals chart by hand: mean 10, mean moving range 2, limits 10 ± 5.32', () => {
@@ -42,18 +43,18 @@ test('limits hold about 99.7 % of normal readings', () => {
 });
 
 test('without history the trade’s range speaks, and says so', () => {
-  const verdict = judgeYield('winnow', 0.82, [0.8, 0.81], 'Fiji');
+  const verdict = judgeYield(yieldOf('winnow'), 0.82, [0.8, 0.81], 'Fiji');
   expect(verdict).toMatchObject({ tone: 'good', chart: null });
   expect(verdict.evidence).toContain('Only 2 earlier');
-  expect(judgeYield('winnow', 0.7, [], 'Fiji')).toMatchObject({ tone: 'watch' });
-  expect(judgeYield('winnow', 0.7, [], 'Fiji').todo).toContain('husk');
+  expect(judgeYield(yieldOf('winnow'), 0.7, [], 'Fiji')).toMatchObject({ tone: 'watch' });
+  expect(judgeYield(yieldOf('winnow'), 0.7, [], 'Fiji').todo).toContain('husk');
 });
 
 test('with history the maker’s own limits speak', () => {
   const past = [0.82, 0.83, 0.82, 0.83, 0.82, 0.83, 0.82, 0.83];
-  expect(judgeYield('winnow', 0.826, past, 'Fiji').tone).toBe('good');
-  const low = judgeYield('winnow', 0.76, past, 'Fiji');
+  expect(judgeYield(yieldOf('winnow'), 0.826, past, 'Fiji').tone).toBe('good');
+  const low = judgeYield(yieldOf('winnow'), 0.76, past, 'Fiji');
   expect(low).toMatchObject({ tone: 'watch', signal: 'beyond-limits' });
   expect(low.todo).toContain('husk');
-  expect(judgeYield('winnow', 0.9, past, 'Fiji').todo).toContain('Shell');
+  expect(judgeYield(yieldOf('winnow'), 0.9, past, 'Fiji').todo).toContain('Shell');
 });

@@ -1,4 +1,5 @@
 import { lossWay, onePointBetter } from '../src/losses/losses';
+import { WAY } from '../src/stations';
 import { differenceWords, usualDifference } from '../src/ledger/stock-take';
 import { Valuation } from '../src/ledger/valuation';
 import type { Book } from '../src/ledger/book';
@@ -36,7 +37,7 @@ const winnowed = bench.do(
   { minutes: 60 },
 );
 const flows = flowByStation(bench.book, new Map([...bench.book.steps.ids()].map((id) => [id, 1])));
-const way = lossWay(flows);
+const way = lossWay(flows, WAY);
 
 function sumsOf(book: Book, steps: readonly Step[]): StationSums {
   const sums = new StationSums();

@@ -54,6 +54,7 @@ import type { Backups } from './store/backups';
 import { pictureRoutes } from './pictures/plugin';
 import { backupRoutes, watchBackups } from './workshop/backup-routes';
 import { dataRoutes } from './workshop/data';
+import { winnowRoutes } from './winnow/plugin';
 import { workshopRoutes } from './workshop/plugin';
 import { watchStore } from './workshop/upkeep';
 import type { Workshop } from './journal/workshop';
@@ -202,6 +203,7 @@ export async function buildApp({
   workshop.follow('temper', { curve: (work) => pours.row(work) });
   beanRoutes(router, views);
   pictureRoutes(router, views);
+  winnowRoutes(router, views);
   lossRoutes(router, views);
   calculatorRoutes(router);
   roastCalculators(router);

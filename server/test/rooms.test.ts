@@ -7,9 +7,11 @@ const ROOT = join(__dirname, '../..');
 
 /** Rooms that all stations share: none of them knows a station by name. */
 const SHARED = [
-  ...['run', 'record', 'stats', 'units', 'gates', 'fields', 'composition'].map((room) => `core/src/${room}`),
-  ...['http', 'store', 'heavy', 'print', 'floor', 'judgement'].map((room) => `server/src/${room}`),
-  ...['app', 'entry', 'record', 'charts'].map((room) => `web/src/${room}`),
+  ...['run', 'record', 'stats', 'units', 'gates', 'fields', 'composition', 'losses'].map((room) => `core/src/${room}`),
+  ...['http', 'store', 'heavy', 'print', 'floor', 'judgement', 'losses'].map((room) => `server/src/${room}`),
+  ...['app', 'entry', 'record', 'charts', 'losses'].map((room) => `web/src/${room}`),
+  'core/src/ledger/yields.ts',
+  'core/src/ledger/expect.ts',
   'server/src/journal/workshop.ts',
   'web/src/stream/BatchStream.tsx',
   'web/src/stream/FloorStream.tsx',

@@ -32,7 +32,6 @@ export {
   type SeriesPoint,
   type SeriesView,
   type StockTakeRow,
-  type WatchedStation,
   type WinnowPastView,
   type WinnowSession,
 } from './losses';

@@ -5,12 +5,10 @@ import type { Dials, Response } from '../winnow/response';
 import type { Station } from '../work/stations';
 import type { HoldingView } from './types';
 
-/** Stations whose yield is watched. */
-export type WatchedStation = Extract<Station, 'sort' | 'roast' | 'winnow' | 'grind' | 'mould'>;
 export type LossMetric = 'yield' | 'unaccounted';
 
 export interface LossWatch {
-  station: WatchedStation;
+  station: Station;
   metric: LossMetric;
   machineId: string | null;
   machine: string | null;
@@ -25,6 +23,8 @@ export interface LossBookView {
   months: number;
   family: string | null;
   families: string[];
+  /** Stations whose yield is watched, in the order of the work. */
+  watched: Station[];
   way: LossRow[];
   /** Cacao in bars over green beans, by the way. */
   beanToBar: number | null;
@@ -46,7 +46,7 @@ export interface SeriesPoint {
 }
 
 export interface SeriesView {
-  station: WatchedStation;
+  station: Station;
   metric: LossMetric;
   family: string | null;
   machineId: string | null;

@@ -1,8 +1,12 @@
 import { projectMean, type Interval } from '../stats/intervals';
+import type { Station } from '../work/stations';
+import type { HoldingKind } from './types';
 
 /** Good share of what goes into each station that lies before the bar, as logged. */
 export interface StationYields {
-  station: 'sort' | 'roast' | 'winnow' | 'grind' | 'mould';
+  station: Station;
+  /** What comes of it, where that is asked for. */
+  gives?: HoldingKind | undefined;
   /** Yields of this lot, and those of its family (this lot left out), 0 to 1. */
   own: readonly number[];
   family: readonly number[];
@@ -24,7 +28,7 @@ export interface ExpectedGoods {
   level: number;
   /** Whose yields these are, for each station. */
   basis: {
-    station: StationYields['station'];
+    station: Station;
     whose: 'this lot' | 'its family' | 'the trade';
     n: number;
     mean: number;
@@ -63,7 +67,7 @@ export function expectGoods(
     mean *= Math.exp(logMean);
     squares += half ** 2;
     basis.push({ station: row.station, whose, n, mean: Math.exp(logMean) });
-    if (row.station === 'winnow') nibs = now();
+    if (row.gives === 'nibs') nibs = now();
   }
   const perBar = bar.barG * bar.cacao;
   const end = now();

@@ -54,12 +54,4 @@ export {
 } from './types';
 export { type MakeUp, type State, type StepCost, type Totals, Valuation, type WorthThen } from './valuation';
 export { firstVersion, newestVersion } from './versions';
-export {
-  USUAL_YIELD,
-  YIELD_STEP,
-  type YieldJudgement,
-  type YieldPoint,
-  judgeYield,
-  percent,
-  stepYield,
-} from './yields';
+export { type UsualYield, type YieldJudgement, type YieldPoint, judgeYield, percent, stepYield } from './yields';

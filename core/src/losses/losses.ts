@@ -19,17 +19,14 @@ export interface LossRow {
 }
 
 const GREEN_G = 1000;
-/** Stations whose yield belongs to the way; tasting and packing take pieces, not yield. */
-const WAY: readonly Station[] = ['sort', 'roast', 'winnow', 'grind', 'rest', 'temper', 'mould'];
-
 /**
  * Follows a kilogram of green beans through the mean yields of a time: where its grams go.
  *
- * @param flows sums by station over that time
+ * @param flows sums by station over that time; @param stations those on the way, in order
  */
-export function lossWay(flows: readonly StationTotals[]): LossRow[] {
+export function lossWay(flows: readonly StationTotals[], stations: readonly Station[]): LossRow[] {
   let here = GREEN_G;
-  return WAY.flatMap((station) => {
+  return stations.flatMap((station) => {
     const flow = flows.find((row) => row.station === station);
     if (!flow || flow.inMg <= 0) return [];
     const out = flow.goodMg + flow.byProductMg + flow.losses.reduce((sum, { mg }) => sum + mg, 0);

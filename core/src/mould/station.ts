@@ -1,9 +1,16 @@
 import type { StationFacts } from '../workshop/station';
 
-/** What can be taken to this bench, and the step that work here becomes, with what single pieces weighed. */
+/** What can be taken to this bench, what comes through, and the step that work here becomes, with what single pieces weighed. */
 export const station: StationFacts = {
   accepts: ['tempered', 'mass'],
   ends: 'mould',
   finishes: ({ mould }, command) =>
     mould && mould.weightsG.length > 0 ? { weightsG: mould.weightsG, ...command } : command,
+  yields: {
+    step: 'mould',
+    usual: [0.93, 0.99],
+    whenLow: 'Check bowl, hoses and depositor for what stayed behind, and weigh ten bars against the declared weight.',
+    whenHigh: 'Bars may run heavy: weigh ten against the declared weight.',
+    whenWorse: 'Weigh ten bars against the declared weight, and what stays in hoses and depositor.',
+  },
 };

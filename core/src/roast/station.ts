@@ -6,7 +6,7 @@ import { beginRoast, finishRoast, roastClock } from './live';
 /** A load that was forgotten has been in for a day. */
 const DAY_S = 86_400;
 
-/** What can be taken to this bench, and the step that work here becomes: one that was followed live with all that was logged. */
+/** What can be taken to this bench, what comes through, and the step that work here becomes: one that was followed live with all that was logged. */
 export const station: StationFacts = {
   accepts: ['beans', 'nibs', 'lot'],
   ends: 'roast',
@@ -19,4 +19,11 @@ export const station: StationFacts = {
           curveId,
         }
       : { ...command, curveId: null },
+  yields: {
+    step: 'roast',
+    usual: [0.92, 0.96],
+    whenLow: 'More weight went than usual: hotter, longer or wetter beans. Break one and taste before cracking.',
+    whenHigh: 'Less weight went than usual: a short or cool load, or drier beans. Check for raw, vinegary centres.',
+    whenWorse: 'Check the thermometer against boiling water and the seal of the door; weigh a load in and out twice.',
+  },
 };

@@ -20,6 +20,6 @@ export {
   settings,
   settingsChange,
 } from './schemas';
-export { type StationFacts } from './station';
+export { type StationFacts, type StationYield } from './station';
 export { USUAL_MATERIALS } from './usual-materials';
 export { type Work, workedMs } from './work';

@@ -1,17 +1,9 @@
 import type { CommandOf } from '@wunsch/core/commands';
 import { expectGoods, type ExpectedGoods, type StationYields } from '@wunsch/core/ledger/expect';
-import type { Step, StepKind } from '@wunsch/core/ledger/types';
-import { USUAL_YIELD } from '@wunsch/core/ledger/yields';
-import type { Station } from '@wunsch/core/work/stations';
+import type { Step } from '@wunsch/core/ledger/types';
+import { YIELDS } from '@wunsch/core/stations';
 import type { Views } from './views';
 
-const CHAIN: readonly { station: StationYields['station'] & Station; kind: StepKind }[] = [
-  { station: 'sort', kind: 'sort' },
-  { station: 'roast', kind: 'roast' },
-  { station: 'winnow', kind: 'winnow' },
-  { station: 'grind', kind: 'discharge' },
-  { station: 'mould', kind: 'mould' },
-];
 const FAMILY_MOST = 60;
 
 /** What grams of a lot will still give, from its own yields, its family's, or the trade's. */
@@ -19,16 +11,17 @@ export function expectedFrom(views: Views, lotId: string, leftG: number): Expect
   const { workshop } = views;
   const family = views.family(lotId);
   const route = workshop.routes.get(workshop.book.holding(lotId).routeId ?? '');
-  const chain = CHAIN.filter(({ station }) => route?.stations.includes(station) ?? true).map(
-    ({ station, kind }): StationYields => {
-      const own = views.yields.ofLot(kind, lotId);
-      const others = lastOf(views.yields.ofFamily(kind, family), (row) => row.lotId !== lotId, FAMILY_MOST);
+  const chain = YIELDS.filter(({ station }) => route?.stations.includes(station) ?? true).map(
+    ({ station, step, usual, gives }): StationYields => {
+      const own = views.yields.ofLot(step, lotId);
+      const others = lastOf(views.yields.ofFamily(step, family), (row) => row.lotId !== lotId, FAMILY_MOST);
       const known = [...others, ...own];
       return {
         station,
         own: own.map(({ value }) => value),
         family: others.map(({ value }) => value),
-        usual: USUAL_YIELD[kind] ?? [0.9, 1],
+        usual,
+        gives,
         loadG: known.length > 0 ? known.reduce((sum, { inMg }) => sum + inMg, 0) / known.length / 1000 : 20_000,
       };
     },

@@ -1,13 +1,14 @@
 import type { BenchView } from '@wunsch/core/api/types';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
-import { judgeYield, stepYield, YIELD_STEP } from '@wunsch/core/ledger/yields';
+import { judgeYield, stepYield } from '@wunsch/core/ledger/yields';
+import { YIELDS, yieldOf } from '@wunsch/core/stations';
 import type { Station } from '@wunsch/core/work/stations';
 import type { Views } from './views';
 import type { IndexedYield } from './yield-index';
 
 /** Whose yield speaks at a station, if any. */
 export const yieldStep = (station: Station): StepKind | undefined =>
-  (YIELD_STEP as Partial<Record<Station, StepKind>>)[station];
+  YIELDS.find((row) => row.station === station)?.step;
 
 const HISTORY = 120;
 
@@ -35,7 +36,7 @@ export function judgeStep(views: Views, stepId: string): BenchView['judgement'] 
   const family = views.family(made);
   const past = yieldHistory(views, step.kind, family, step).map(({ value }) => value);
   return {
-    ...judgeYield(step.kind, point.value, past, family || 'this workshop'),
+    ...judgeYield(yieldOf(step.kind), point.value, past, family || 'this workshop'),
     code:
       step.batchId === null
         ? views.workshop.book.holding(made).code

@@ -1,7 +1,8 @@
 import { Follower } from '@wunsch/core/ledger/follower';
 import type { HistoryPoint } from '@wunsch/core/api/types';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
-import { stepYield, YIELD_STEP } from '@wunsch/core/ledger/yields';
+import { stepYield } from '@wunsch/core/ledger/yields';
+import { YIELDS } from '@wunsch/core/stations';
 import type { Workshop } from '../journal/workshop';
 
 export interface IndexedYield extends HistoryPoint {
@@ -76,7 +77,7 @@ export class YieldIndex {
 const NONE: readonly IndexedYield[] = [];
 
 /** Steps whose yield somebody asks for. */
-const KINDS = new Set<StepKind>(Object.values(YIELD_STEP));
+const KINDS = new Set<StepKind>(YIELDS.map(({ step }) => step));
 
 function push<K>(map: Map<K, IndexedYield[]>, key: K, row: IndexedYield): void {
   const list = map.get(key);

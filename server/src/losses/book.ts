@@ -1,5 +1,6 @@
 import type { LossBookView } from '@wunsch/core/api/losses';
 import { lossWay, onePointBetter, type LossRow } from '@wunsch/core/losses/losses';
+import { WAY, YIELDS } from '@wunsch/core/stations';
 import { addTotals, type StationTotals } from '@wunsch/core/trace/flow';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import type { Station } from '@wunsch/core/work/stations';
@@ -10,6 +11,7 @@ import { lossWatch } from './series';
 
 const DAY_MS = 86_400_000;
 const MONTH_MS = 30.4375 * DAY_MS;
+const WATCHED = YIELDS.map(({ station }) => station);
 const remembered = new WeakMap<Views, { version: string; books: Map<string, Omit<LossBookView, 'watch'>> }>();
 
 /** Where the grams went over some months, for all lots or one family; worked out once a day for each state of the book. */
@@ -34,7 +36,7 @@ function makeBook(views: Views, months: number, family: string | null): Omit<Los
   const families = [...byFamily.keys()].filter((name) => name !== '').sort();
   const chosen = family === null ? [...byFamily.values()] : [byFamily.get(family)].filter((sums) => sums !== undefined);
   const flows = addTotals(chosen.map(({ totals }) => totals));
-  const way = lossWay(flows);
+  const way = lossWay(flows, WAY);
   const bar = usualBar(views, family ?? '');
   const first = chosen.reduce((least, { firstAt }) => Math.min(least, firstAt ?? to), to);
   const years = Math.max(1 / 12, (to - Math.max(from, first)) / (12 * MONTH_MS));
@@ -45,16 +47,17 @@ function makeBook(views: Views, months: number, family: string | null): Omit<Los
     months,
     family,
     families,
+    watched: WATCHED,
     way,
-    beanToBar: way.length > 0 && way.at(-1)?.station === 'mould' ? (way.at(-1)?.goesOnG ?? 0) / 1000 : null,
+    beanToBar: way.length > 0 && way.at(-1)?.station === WATCHED.at(-1) ? (way.at(-1)?.goesOnG ?? 0) / 1000 : null,
     whatIf: way
-      .filter(({ station }) => ['sort', 'roast', 'winnow', 'grind', 'mould'].includes(station))
+      .filter(({ station }) => WATCHED.includes(station))
       .map((row) =>
         onePointBetter(row, way, row.inMg / 1000 / years, costs.get(row.station) ?? 0, bar.barG * bar.cacao),
       ),
     unaccounted: way.map((row) => unaccountedAt(row, flows, costs)).filter(({ massMg }) => massMg > 0),
     byFamily: families
-      .map((name) => ({ family: name, yields: yieldsOf(lossWay(byFamily.get(name)?.totals ?? [])) }))
+      .map((name) => ({ family: name, yields: yieldsOf(lossWay(byFamily.get(name)?.totals ?? [], WAY)) }))
       .filter(({ yields }) => yields.length > 0),
   };
 }

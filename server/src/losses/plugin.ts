@@ -2,18 +2,16 @@ import { z } from 'zod/mini';
 import { entryHead } from '@wunsch/core/work/start';
 import { id, massOrNoneG, note, pieces } from '@wunsch/core/fields/fields';
 import { LOSS_CAUSES } from '@wunsch/core/ledger/types';
-import { YIELD_STEP } from '@wunsch/core/ledger/yields';
+import { YIELDS } from '@wunsch/core/stations';
 import type { Router } from '../http/router';
-import { param } from '../http/param';
 import type { Views } from '../ledger/views';
-import { winnowPast } from '../winnow/views';
 import { lossBook } from './book';
 import { lossWatch, seriesView } from './series';
 import { stockTakeView } from './stock-take';
 
 const ALL_MONTHS = 1200;
 
-/** The loss book, its charts, the stock-take, and what winnowing has taught. */
+/** The loss book, its charts, and the stock-take. */
 export function lossRoutes(router: Router, views: Views): void {
   const { workshop } = router;
   router.still(
@@ -31,7 +29,7 @@ export function lossRoutes(router: Router, views: Views): void {
     (_, { station, metric, family, machine }) =>
       seriesView(views, { station, metric, family: family ?? null, machineId: machine ?? null }),
     z.object({
-      station: z.enum(Object.keys(YIELD_STEP) as [keyof typeof YIELD_STEP]),
+      station: z.enum(YIELDS.map(({ station }) => station)),
       metric: z._default(z.enum(['yield', 'unaccounted']), 'yield'),
       family: z.optional(z.string().check(z.maxLength(200))),
       machine: z.optional(z.string().check(z.maxLength(64))),
@@ -74,11 +72,5 @@ export function lossRoutes(router: Router, views: Views): void {
       );
       return { steps: steps.map((step) => views.step(step)) };
     },
-  );
-  router.read(
-    '/api/winnow/past/:code',
-    'What winnowing has taught about what is in a tub; up to a session, with `before`',
-    (request, { before }) => winnowPast(views, param(request.params, 'code'), before),
-    z.object({ before: z.optional(z.string().check(z.maxLength(64))) }),
   );
 }

@@ -1,9 +1,13 @@
-import type { LossMetric, LossWatch, SeriesPoint, SeriesView, WatchedStation } from '@wunsch/core/api/losses';
+import type { LossMetric, LossWatch, SeriesPoint, SeriesView } from '@wunsch/core/api/losses';
+import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Book } from '@wunsch/core/ledger/book';
 import type { Step } from '@wunsch/core/ledger/types';
-import { percent, YIELD_STEP } from '@wunsch/core/ledger/yields';
+import { percent } from '@wunsch/core/ledger/yields';
+import { YIELDS } from '@wunsch/core/stations';
 import { findChange } from '@wunsch/core/stats/change-point';
 import { individuals, signalsOf } from '@wunsch/core/stats/individuals';
+import type { Station } from '@wunsch/core/work/stations';
+import type { StationYield } from '@wunsch/core/workshop/station';
 import { eachAhead, type Ahead } from '../ledger/ahead';
 import type { Views } from '../ledger/views';
 import type { IndexedYield } from '../ledger/yield-index';
@@ -29,8 +33,14 @@ function changeIn(values: readonly number[], groups: readonly string[]): ReturnT
   return found;
 }
 
+function knownOf(station: Station): StationYield {
+  const known = YIELDS.find((row) => row.station === station);
+  if (!known) throw new DomainError('http/not-found', `No yield is watched at ${station}.`);
+  return known;
+}
+
 export interface SeriesQuery {
-  station: WatchedStation;
+  station: Station;
   metric: LossMetric;
   family: string | null;
   machineId: string | null;
@@ -40,8 +50,8 @@ export interface SeriesQuery {
 export function seriesView(views: Views, query: SeriesQuery): SeriesView {
   const { station, metric, family, machineId } = query;
   const { machines } = views.workshop;
-  const all = views.yields.of(YIELD_STEP[station]);
-  const rows = newest(views, family === null ? all : views.yields.ofFamily(YIELD_STEP[station], family), machineId);
+  const all = views.yields.of(knownOf(station).step);
+  const rows = newest(views, family === null ? all : views.yields.ofFamily(knownOf(station).step, family), machineId);
   const values = valuesOf(views, rows, metric);
   const found = changeIn(values, groupsOf(station, rows));
   // Limits are what the station did before it changed; with too little before, all of it.
@@ -84,9 +94,11 @@ function newest(views: Views, rows: readonly IndexedYield[], machineId: string |
 const unaccounted = (step: Step | undefined): number =>
   step?.postings.reduce((sum, p) => (p.loss === 'unaccounted' ? sum + p.massMg : sum), 0) ?? 0;
 
-/** What has a level of its own: at the sorting table every lot, for that is what sorting measures; else the family. */
-const groupsOf = (station: WatchedStation, rows: readonly IndexedYield[]): string[] =>
-  rows.map((row) => (station === 'sort' ? (row.lotId ?? row.family) : row.family));
+/** What has a level of its own: a lot, where that is what the station measures; else the family. */
+function groupsOf(station: Station, rows: readonly IndexedYield[]): string[] {
+  const ofLot = knownOf(station).levelOf === 'lot';
+  return rows.map((row) => (ofLot ? (row.lotId ?? row.family) : row.family));
+}
 
 /** Yield, or unaccounted share of what went in, of each step. */
 function valuesOf(views: Views, rows: readonly IndexedYield[], metric: LossMetric): number[] {
@@ -143,24 +155,11 @@ function words(
   const since = change.kind === 'step' ? 'stepped' : 'has been drifting';
   return {
     sentence: `${WHAT[metric]} ${since} ${change.change < 0 ? 'down' : 'up'} by ${points100} points${change.kind === 'drift' ? ' so far' : ''}.`,
-    todo: worse ? (TODO[station]?.[metric] ?? TODO_ELSE[metric]) : null,
+    todo: worse ? (knownOf(station)[metric === 'yield' ? 'whenWorse' : 'whenMissing'] ?? TODO[metric]) : null,
   };
 }
 
-const TODO: Partial<Record<WatchedStation, Partial<Record<LossMetric, string>>>> = {
-  winnow: {
-    yield:
-      'Pick a sample of husk: if it holds more nib than before, look at belt, fan, slide and seals of the winnower, then turn the air down.',
-    unaccounted: 'Empty the cyclone and the hoses, weigh what comes, and check the scale with a known weight.',
-  },
-  roast: {
-    yield: 'Check the thermometer against boiling water and the seal of the door; weigh a load in and out twice.',
-  },
-  sort: { yield: 'Look at the piles by reason: one reason driving it is the lot; all of them is the hand.' },
-  grind: { yield: 'Scrape bowl and stones and weigh it: hold-up grows when the mass is poured cool.' },
-  mould: { yield: 'Weigh ten bars against the declared weight, and what stays in hoses and depositor.' },
-};
-const TODO_ELSE: Record<LossMetric, string> = {
+const TODO: Record<LossMetric, string> = {
   yield: 'Open the steps behind the newest points and see what they have in common.',
   unaccounted: 'Check the scale with a known weight, and look where it could spill.',
 };
@@ -180,7 +179,7 @@ interface Watched {
 
 const remembered = new WeakMap<Views, Map<string, Watched>>();
 
-const SERIES = (Object.keys(YIELD_STEP) as WatchedStation[]).flatMap((station) =>
+const SERIES = YIELDS.flatMap(({ station }) =>
   (['yield', 'unaccounted'] as const).map((metric) => ({ station, metric })),
 );
 
@@ -214,8 +213,8 @@ function watchOf(views: Views, { station, metric }: (typeof SERIES)[number]): Lo
   return known.watch;
 }
 
-function stateOf({ workshop, yields }: Views, station: WatchedStation): Omit<Watched, 'watch'> {
-  const rows = yields.of(YIELD_STEP[station]);
+function stateOf({ workshop, yields }: Views, station: Station): Omit<Watched, 'watch'> {
+  const rows = yields.of(knownOf(station).step);
   return { book: workshop.book, rows, of: `${rows.length} ${workshop.told} ${Math.floor(workshop.now() / DAY_MS)}` };
 }
 
@@ -242,9 +241,9 @@ function soon(views: Views, key: string, read: () => LossWatch[], before: LossWa
   timer.unref();
 }
 
-function watchOne(views: Views, station: WatchedStation, metric: LossMetric): LossWatch[] {
+function watchOne(views: Views, station: Station, metric: LossMetric): LossWatch[] {
   const { workshop } = views;
-  const rows = newest(views, views.yields.of(YIELD_STEP[station]), null);
+  const rows = newest(views, views.yields.of(knownOf(station).step), null);
   const found = changeIn(valuesOf(views, rows, metric), groupsOf(station, rows));
   const at = found ? (rows[found.at]?.at ?? 0) : 0;
   const worse = found && (metric === 'yield' ? found.change < -0.004 : found.change > 0.004);

@@ -1,9 +1,9 @@
 import { useSearchParams, Link } from 'react-router';
-import type { LossBookView, LossWatch, WatchedStation } from '@wunsch/core/api/losses';
+import type { LossBookView, LossWatch } from '@wunsch/core/api/losses';
 import type { StreamStation } from '@wunsch/core/api/types';
 import type { LossRow } from '@wunsch/core/losses/losses';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
-import { STATION_NAMES } from '@wunsch/core/work/stations';
+import { STATION_NAMES, type Station } from '@wunsch/core/work/stations';
 import { numberFormat } from '@wunsch/core/units/formats';
 import { useApi } from '../parts/api';
 import { Empty, Loading, Section } from '../parts/pieces';
@@ -17,9 +17,6 @@ const SPANS = [
   [12, 'a year'],
   [1200, 'all of it'],
 ] as const;
-
-const isWatched = (station: string | null): station is WatchedStation =>
-  station !== null && ['sort', 'roast', 'winnow', 'grind', 'mould'].includes(station);
 
 /** Where the grams go between green bean and bar, what one point would bring, and what has left its level. */
 export function LossBookPage() {
@@ -38,8 +35,8 @@ export function LossBookPage() {
   };
   const view = book.data;
   if (!view) return <Loading error={book.error} />;
-  const station = query.get('station');
-  const shown = isWatched(station) ? station : (view.watch[0]?.station ?? 'winnow');
+  const asked = view.watched.find((station) => station === query.get('station'));
+  const shown = asked ?? view.watch[0]?.station ?? mostLost(view);
   const metric = query.get('metric') === 'unaccounted' ? 'unaccounted' : 'yield';
   return (
     <>
@@ -78,14 +75,18 @@ export function LossBookPage() {
           <Section title="A kilogram of green beans on its way" aside="shares of what came out of each station">
             <BatchStream stream={asStream(view)} title="Where a kilogram of green beans goes" />
           </Section>
-          <WayTable view={view} shown={shown} choose={(name) => set({ station: name, metric: 'yield' })} />
+          <WayTable view={view} shown={shown ?? ''} choose={(name) => set({ station: name, metric: 'yield' })} />
         </>
       )}
-      <SeriesSection station={shown} metric={metric} family={family} set={set} />
+      {shown && <SeriesSection watched={view.watched} station={shown} metric={metric} family={family} set={set} />}
       {view.byFamily.length > 0 && <FamilyTable view={view} />}
     </>
   );
 }
+
+/** Where the least comes through. */
+const mostLost = ({ way, watched }: LossBookView): Station | undefined =>
+  way.filter(({ station }) => watched.includes(station)).sort((a, b) => a.yield - b.yield)[0]?.station ?? watched[0];
 
 function headline(view: LossBookView): string {
   const last = view.way.at(-1);
@@ -160,7 +161,7 @@ function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; 
                 className={`border-t border-rule align-baseline ${row.station === shown ? 'bg-sheet' : ''}`}
               >
                 <td className="py-2 pr-4">
-                  {isWatched(row.station) ? (
+                  {view.watched.includes(row.station) ? (
                     <button type="button" className="link min-h-9" onClick={() => choose(row.station)}>
                       {STATION_NAMES[row.station]}
                     </button>
@@ -210,7 +211,7 @@ function lossWords(row: LossRow): string {
 
 function FamilyTable({ view }: { view: LossBookView }) {
   const show = useShow();
-  const stations = view.way.map(({ station }) => station).filter(isWatched);
+  const stations = view.watched.filter((station) => view.way.some((row) => row.station === station));
   return (
     <Section title="Each family of beans">
       <div className="overflow-x-auto">

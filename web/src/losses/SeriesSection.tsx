@@ -1,8 +1,8 @@
 import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { LossMetric, WatchedStation } from '@wunsch/core/api/losses';
+import type { LossMetric } from '@wunsch/core/api/losses';
 import type { Signal } from '@wunsch/core/stats/individuals';
-import { STATION_NAMES } from '@wunsch/core/work/stations';
+import { STATION_NAMES, type Station } from '@wunsch/core/work/stations';
 import { useApi } from '../parts/api';
 import { Loading, Section } from '../parts/pieces';
 import { useShow } from '../parts/workshop';
@@ -16,17 +16,18 @@ const RULES: Record<Signal, string> = {
   'eight-on-one-side': 'eight running on one side',
   'two-of-three': 'two of three far out',
 };
-const STATIONS: readonly WatchedStation[] = ['sort', 'roast', 'winnow', 'grind', 'mould'];
 
 interface Props {
-  station: WatchedStation;
+  /** Those to choose from, and the one that is shown. */
+  watched: readonly Station[];
+  station: Station;
   metric: LossMetric;
   family: string | null;
   set: (part: Record<string, string | null>) => void;
 }
 
 /** One station's yields in order: its chart, when it left its level, and the steps behind the points. */
-export function SeriesSection({ station, metric, family, set }: Props) {
+export function SeriesSection({ watched, station, metric, family, set }: Props) {
   const show = useShow();
   const navigate = useNavigate();
   const [machine, setMachine] = useState('');
@@ -42,7 +43,7 @@ export function SeriesSection({ station, metric, family, set }: Props) {
   return (
     <Section title={`${STATION_NAMES[station]}, step by step`} id="series">
       <div className="mb-3 flex flex-wrap gap-2" role="group" aria-label="Station and measure">
-        {STATIONS.map((name) => (
+        {watched.map((name) => (
           <button
             key={name}
             type="button"
