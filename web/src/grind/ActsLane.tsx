@@ -152,7 +152,7 @@ export function ActOnLane({
           aria-live="polite"
         >
           <strong>{show.moment(to)}</strong>
-          <span className="min-w-0 flex-1 text-sm">
+          <span className="min-w-0 flex-1 basis-48 text-sm">
             {effect?.sentence ?? ''}
             {!isAttended(attended, local(to)) && ' Nobody is here then.'}
           </span>
@@ -170,7 +170,7 @@ export function ActOnLane({
           role="group"
           aria-label={`${act.what}: nobody is here then`}
         >
-          <span className="min-w-0 flex-1">
+          <span className="min-w-0 flex-1 basis-48">
             Nobody is here at {show.time(act.dueAt ?? 0)}.{effect && ` In the morning: ${effect.sentence}`}
           </span>
           {act.night.before !== null && (

@@ -32,7 +32,7 @@ export function Warming({ grind: { batch, readings, cocoa }, run }: { grind: Gri
   return (
     <section aria-label="Temperature of the mass" className={`mt-3 rounded-md px-4 py-2 ${tone}`}>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-        <p className="min-w-0 flex-1 font-semibold">
+        <p className="min-w-0 flex-1 basis-48 font-semibold">
           {found?.sentence ?? (last ? `${show.temp(last.tempC)}.` : 'The mass: no temperature yet.')}
           {found === null && hottest !== null && ` ${hottest.why} keeps it under ${show.temp(hottest.tempC)}.`}
         </p>

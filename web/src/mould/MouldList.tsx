@@ -3,7 +3,7 @@ import type { MouldsView, MouldView } from '@wunsch/core/api/mould';
 import { cabinet, mouldFacts, type MouldFacts } from '@wunsch/core/mould/records';
 import { send, useApi } from '../parts/api';
 import { hasDraft } from '../parts/draft';
-import { Caution, Refusal, Section } from '../parts/pieces';
+import { Refusal, Section } from '../parts/pieces';
 import { NOBODY, somebody, useSave } from '../parts/save';
 import { TagLink } from '../parts/TagLink';
 import { useHere, useShow } from '../parts/workshop';
@@ -44,7 +44,7 @@ export function MouldList() {
         <ul className="rows">
           {data.moulds.map((mould) => (
             <li key={mould.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
-              <span className="min-w-0 flex-1">
+              <span className="min-w-0 flex-1 basis-60">
                 {mould.name}
                 <span className="block text-sm text-soft">
                   {mould.cavities} × {mould.cavityG} g, {mould.owned} owned{mould.painted && ', painted'},{' '}
@@ -73,9 +73,6 @@ export function MouldList() {
         )}
         <Cabinet cabinet={data.cabinet} done={() => void mutate()} />
         <Refusal error={error} />
-        <div className="mt-3">
-          <Caution>Spirits used to clean or paint moulds burn: food grade, fresh air, no flame.</Caution>
-        </div>
       </Section>
     </div>
   );

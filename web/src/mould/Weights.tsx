@@ -125,7 +125,7 @@ export function Weights({
                 setSystem(own);
               }}
             />
-            <p className="min-w-0 flex-1 text-sm text-soft">
+            <p className="min-w-0 flex-1 basis-60 text-sm text-soft">
               {study.errorG === null
                 ? 'The table has no row for that weight.'
                 : `One bar may be short by ${study.errorG} g.`}{' '}

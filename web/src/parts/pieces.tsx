@@ -172,7 +172,7 @@ export function HoldingRow({ holding, children }: { holding: HoldingView; childr
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
       <Code code={holding.code} kind={holding.kind} />
-      <span className="min-w-0 flex-1">
+      <span className="min-w-0 flex-1 basis-36">
         <span className="block truncate">{holding.name}</span>
         <span className="block truncate text-sm text-soft">
           {KIND_NAMES[holding.kind]}

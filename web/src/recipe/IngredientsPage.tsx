@@ -181,7 +181,7 @@ function LotFat({ row }: { row: PantryRow }) {
   return (
     <li className="py-2">
       <div className="flex flex-wrap items-center gap-x-4">
-        <span className="min-w-0 flex-1">
+        <span className="min-w-0 flex-1 basis-48">
           {row.name}
           <span className="block text-sm text-soft">
             {row.contents?.fatPct}&nbsp;% fat, {row.source}; {show.mass(row.stockG * 1000)} of nibs here

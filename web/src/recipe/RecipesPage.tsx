@@ -107,7 +107,7 @@ function Own({ row }: { row: RecipeRow }) {
     <li className="py-3">
       <div className="flex flex-wrap items-start gap-x-6 gap-y-1">
         <span className="figure w-24 text-3xl">{row.cocoaPct.toFixed(1)}&nbsp;%</span>
-        <span className="min-w-0 flex-1">
+        <span className="min-w-0 flex-1 basis-56">
           <Link className="link text-lg" to={`/recipe/${row.id}`}>
             {row.name}
           </Link>
@@ -121,7 +121,7 @@ function Own({ row }: { row: RecipeRow }) {
             </strong>
           )}
         </span>
-        <span className="text-right text-sm text-soft">
+        <span className="ml-auto text-right text-sm text-soft">
           <span className="figure block text-xl text-ink">{row.score === null ? '–' : row.score.toFixed(1)}</span>
           {row.batches === 0
             ? 'not made yet'

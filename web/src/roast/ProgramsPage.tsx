@@ -107,7 +107,7 @@ function Own({ row }: { row: ProgramView }) {
     <li className="py-3">
       <div className="flex flex-wrap items-start gap-x-5 gap-y-1">
         <ProgramGlyph steps={program.steps} />
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 basis-48">
           <Link className="link text-lg" to={`/roasting/program/${row.id}`}>
             {program.name}
           </Link>

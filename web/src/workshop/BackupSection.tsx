@@ -51,7 +51,7 @@ export function BackupSection() {
         {backups.slice(0, SHOWN).map(({ name, reason, at, bytes }) => (
           <li key={name} className="py-1.5">
             <div className="flex flex-wrap items-center gap-x-4">
-              <span className="min-w-0 flex-1">
+              <span className="min-w-0 flex-1 basis-48">
                 {show.moment(at)}{' '}
                 <span className="text-sm text-soft">
                   {REASONS[reason]}, {size(bytes)}

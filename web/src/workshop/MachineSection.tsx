@@ -155,7 +155,7 @@ function Upkeep({ machine }: { machine: Machine }) {
       </p>
       {fill.sentence !== null && (
         <div className="flex flex-wrap items-center gap-x-4">
-          <p className="min-w-0 flex-1 font-semibold">{fill.sentence}</p>
+          <p className="min-w-0 flex-1 basis-48 font-semibold">{fill.sentence}</p>
           <button type="button" className="button" disabled={busy} onClick={takeLearned}>
             Count with that
           </button>
