@@ -88,13 +88,18 @@ test('a step is corrected with a reason; both versions stay readable', async ({ 
     .first()
     .click();
   await page.getByRole('button', { name: 'Correct or take back' }).click();
-  await page.getByLabel('Why is it corrected?').fill('The bucket was on the scale');
+  const why = page.getByLabel('Why is it corrected?');
+  await why.fill('The bucket was on the scale');
+  await page.reload();
+  await page.getByRole('button', { name: 'Correct or take back' }).click();
+  await expect(why).toHaveValue('The bucket was on the scale');
   const good = readout(page, 'Good beans');
   const was = Number(await good.inputValue());
   await good.fill(String(was - 0.01));
   await page.getByRole('button', { name: 'Save the correction' }).click();
   await expect(page.getByText('2 of them')).toBeVisible();
   await expect(page.getByText('“The bucket was on the scale”')).toBeVisible();
+  await expect(why).toHaveValue('');
 });
 
 test('units: ounces and pounds, °F, everywhere, and back', async ({ page }) => {

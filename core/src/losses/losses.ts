@@ -19,6 +19,7 @@ export interface LossRow {
 }
 
 const GREEN_G = 1000;
+
 /**
  * Follows a kilogram of green beans through the mean yields of a time: where its grams go.
  *

@@ -1,6 +1,8 @@
 import type { StationFacts } from '../workshop/station';
 
-/** What can be taken to this bench, what comes through, and the step that work here becomes, with what single pieces weighed. */
+/**
+ * What can be taken to this bench, what comes through, and the step that work here becomes, with what single pieces weighed.
+ */
 export const station: StationFacts = {
   accepts: ['tempered', 'mass'],
   ends: 'mould',

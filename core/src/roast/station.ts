@@ -6,7 +6,10 @@ import { beginRoast, finishRoast, roastClock } from './live';
 /** A load that was forgotten has been in for a day. */
 const DAY_S = 86_400;
 
-/** What can be taken to this bench, what comes through, and the step that work here becomes: one that was followed live with all that was logged. */
+/**
+ * What can be taken to this bench, what comes through, and the step that work here becomes: one that was followed live with
+ * all that was logged.
+ */
 export const station: StationFacts = {
   accepts: ['beans', 'nibs', 'lot'],
   ends: 'roast',

@@ -256,14 +256,20 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
         machineId={step.machineId}
         path={`/api/ledger/steps/${step.id}/correct`}
         submit="Save the correction"
-        onSaved={() => typed !== null && dropDraft(typed)}
+        onSaved={() => {
+          forget();
+          if (typed !== null) dropDraft(typed);
+        }}
         refused={(refusal, body) =>
           concernsLater(refusal) && (
             <LaterSteps
               key={JSON.stringify(body)}
               stepId={step.id}
               body={body}
-              done={(saved) => void navigate(`/step/${saved.id}`)}
+              done={(saved) => {
+                forget();
+                void navigate(`/step/${saved.id}`);
+              }}
             />
           )
         }
