@@ -1,6 +1,6 @@
 import type { Recipe } from '@wunsch/core/recipe/records';
 import type { Workshop } from '../journal/workshop';
-import { ORIGINS, type Origin } from './scenario';
+import { ORIGINS, round, type Origin } from './scenario';
 import { Doors } from './schedule';
 
 const DAY = 86_400_000;
@@ -10,8 +10,6 @@ const BUTTER = 0.055;
 const BATCH_G = 20_000;
 
 export const recipeId = ({ lot }: Origin): string => `dark-${lot.country.toLowerCase().replace(/[^a-z]+/g, '-')}`;
-
-const round = (value: number): number => Math.round(value / 5) * 5;
 
 /** Butter for each gram of nibs, and the version of the recipe that says so, on a day. */
 export function recipeAt({ lot }: Origin, at: number, now: number): { butterShare: number; version: number } {

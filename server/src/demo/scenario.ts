@@ -275,3 +275,6 @@ export const TASTING_WORDS = [
   'Citrus first, then bread crust. Best of the month.',
   'Slightly grainy on the tongue, flavour good.',
 ];
+
+/** As the scale writes it. @param step of the scale, g */
+export const round = (value: number, step = 5): number => Math.round(value / step) * step;
