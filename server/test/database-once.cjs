@@ -23,7 +23,7 @@ if (!PGlite[compiled]) {
     await client.exec(`rollback; truncate ${names} restart identity`);
     idle.push(client);
   };
-  PGlite.create = async (where, more) => {
+  PGlite.create = async (where = {}, more = {}) => {
     if (typeof where === 'string') return create.call(PGlite, where, { ...PGlite[compiled], ...more });
     const { dataDir, loadDataDir } = where;
     const isUsedAgain =

@@ -111,6 +111,20 @@ test('how many set at once, and for how long; what is no number is refused there
   expect(screen.queryByLabelText('Moulds at once')).toBeNull();
 });
 
+test('what set at once is said again from what was said last', async () => {
+  const saying = (moulds: number): MouldsView => ({ moulds: [], cabinet: { moulds, minutes: 25 } });
+  const says = { '/api/mould/moulds': saying(24) };
+  new Server(says, ({ body }) => (says['/api/mould/moulds'] = saying(Number(body['moulds']))));
+  show(<MouldList />);
+  await screen.findByText(/24 moulds set at once/);
+  await press('Say it');
+  await fill('Moulds at once', '30');
+  await press('Keep it');
+  await screen.findByText(/30 moulds set at once/);
+  await press('Say it');
+  expect(field('Moulds at once').value).toBe('30');
+});
+
 test('only by somebody', async () => {
   const server = await list({}, { personId: null });
   await describe_();

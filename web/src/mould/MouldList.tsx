@@ -113,9 +113,7 @@ function MouldForm({ mould, done }: { mould: MouldView | null; done: () => void 
 }
 
 function Cabinet({ cabinet: known, done }: { cabinet: MouldsView['cabinet']; done: () => void }) {
-  const { personId } = useHere();
-  const record = useRecordForm('cabinet', cabinet, () => known ?? {});
-  const [open, setOpen] = useState(record.touched);
+  const [open, setOpen] = useState(hasDraft('record.cabinet'));
   return (
     <div className="mt-3">
       <p>
@@ -127,20 +125,31 @@ function Cabinet({ cabinet: known, done }: { cabinet: MouldsView['cabinet']; don
         </button>
       </p>
       {open && (
-        <RecordSheet
-          record={record}
-          save={(said, key) => send('POST', '/api/mould/cabinet', { personId: somebody(personId), ...said }, key)}
-          submit="Keep it"
+        <CabinetForm
+          known={known}
           done={() => {
             setOpen(false);
             done();
           }}
-          className="grid max-w-md grid-cols-2 gap-3"
-        >
-          <Field at="moulds" />
-          <Field at="minutes" />
-        </RecordSheet>
+        />
       )}
     </div>
+  );
+}
+
+function CabinetForm({ known, done }: { known: MouldsView['cabinet']; done: () => void }) {
+  const { personId } = useHere();
+  const record = useRecordForm('cabinet', cabinet, () => known ?? {});
+  return (
+    <RecordSheet
+      record={record}
+      save={(said, key) => send('POST', '/api/mould/cabinet', { personId: somebody(personId), ...said }, key)}
+      submit="Keep it"
+      done={done}
+      className="grid max-w-md grid-cols-2 gap-3"
+    >
+      <Field at="moulds" />
+      <Field at="minutes" />
+    </RecordSheet>
   );
 }
