@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { Worths } from '../src/ledger/worths';
 import { Valuation } from '../src/ledger/valuation';
 import { deed, played, Player } from './lives';
 
@@ -73,6 +74,37 @@ test('appending to a valuation gives what replaying gives', () => {
     }),
     { numRuns: 60, seed: 43 },
   );
+});
+
+test('what goes on from an earlier valuation says what replaying says, whatever is entered late or put right', () => {
+  let goneOn = 0;
+  fc.assert(
+    fc.property(fc.array(deed, { minLength: 20, maxLength: 60 }), fc.integer({ min: 1, max: 6 }), (deeds, loose) => {
+      const player = new Player();
+      const { book } = player.bench;
+      player.bench.lot(15_000, 5, 10);
+      const worths = new Worths(book, null, loose);
+      let known = 0;
+      for (const next of deeds) {
+        try {
+          player.play(next);
+        } catch {
+          // What is refused leaves nothing behind.
+        }
+        for (const step of [...book.steps.values()].slice(known)) worths.insert(step);
+        known = book.steps.size;
+        const replay = new Valuation(book);
+        const { now } = worths;
+        if (now.states.size < replay.states.size) goneOn += 1;
+        expect(now.totals).toEqual(replay.totals);
+        for (const [id, state] of replay.states) expect(now.stateOf(id)).toEqual(state);
+        for (const step of book.timeline) expect(now.costOf(step.id)).toEqual(replay.costOf(step.id));
+      }
+    }),
+    { numRuns: 60, seed: 45 },
+  );
+  // It is no test where nothing was ever gone on from.
+  expect(goneOn).toBeGreaterThan(200);
 });
 
 test('shares of a make-up add up to one wherever there is something', () => {

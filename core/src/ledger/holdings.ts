@@ -52,7 +52,13 @@ export class Holdings {
   /** Upper and lower case are the same. */
   byCode(code: string): Holding | undefined {
     const capitals = code.toUpperCase();
-    for (const holding of this.startingWith(capitals)) if (holding.code.toUpperCase() === capitals) return holding;
+    const fresh = this.fresh.get(this.codes.get(capitals) ?? '');
+    if (fresh) return fresh;
+    for (const row of this.past?.startingWith(capitals) ?? []) {
+      const holding = this.past?.holding(row);
+      if (holding?.code.toUpperCase() !== capitals) return undefined;
+      if (!this.fresh.has(holding.id)) return holding;
+    }
     return undefined;
   }
 

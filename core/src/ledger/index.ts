@@ -54,4 +54,5 @@ export {
 } from './types';
 export { type MakeUp, type State, type StepCost, type Totals, Valuation, type WorthThen } from './valuation';
 export { firstVersion, newestVersion } from './versions';
+export { Worths } from './worths';
 export { type UsualYield, type YieldJudgement, type YieldPoint, judgeYield, percent, stepYield } from './yields';

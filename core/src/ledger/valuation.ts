@@ -53,6 +53,8 @@ export interface WorthThen {
   /** Sales of by-products after it that it knows of: what they fetched is credited to steps that it takes in. */
   readonly sales: readonly string[];
   readonly totals: Readonly<Totals>;
+  /** Whether everything that it takes in is still as it was. */
+  isSettled(): boolean;
   /** Not to be changed; the same for whoever asks again, for a while. */
   state(holdingId: string): Readonly<State> | undefined;
   cost(stepId: string): StepCost | undefined;
@@ -72,7 +74,8 @@ export class Valuation {
   readonly totals: Totals;
   private applied: number;
   private readonly then: WorthThen | null;
-  private readonly sales: readonly ByProductSale[];
+  /** Those of by-products after the last step of what was kept, or to which it was advanced. */
+  private sales: readonly ByProductSale[];
 
   /**
    * @param then what is kept from before; it counts only while nothing that it takes in has changed since
@@ -83,8 +86,8 @@ export class Valuation {
     then: WorthThen | null = null,
     until?: Position,
   ) {
-    const since = then && book.isSettled(then.upTo) ? byProductSales(book, then.steps) : [];
-    this.then = then && holds(book, then, since) ? then : null;
+    const since = then?.isSettled() ? byProductSales(book, then.steps) : [];
+    this.then = then?.isSettled() && sameSales(reachingBack(since, then.upTo), then.sales) ? then : null;
     this.totals = { ...NO_TOTALS, ...this.then?.totals };
     this.applied = this.then?.steps ?? 0;
     this.sales = this.then ? since : byProductSales(book, 0);
@@ -99,6 +102,21 @@ export class Valuation {
   /** Sales of by-products after a place that are credited to steps up to it, in the order of the work. */
   salesReaching(upTo: Position): string[] {
     return reachingBack(this.sales, upTo);
+  }
+
+  /**
+   * Goes on to a later place in the order of the work; up to where it stands, nothing may have changed.
+   *
+   * @param from where it stands
+   * @param until the last place that is taken in
+   * @returns false where a sale since is credited to steps that were taken in already: replay instead
+   */
+  advance(from: Position, until: Position): boolean {
+    const since = byProductSales(this.book, this.applied);
+    if (!sameSales(reachingBack(since, from), this.salesReaching(from))) return false;
+    this.sales = since;
+    this.replay(until);
+    return true;
   }
 
   private replay(until: Position | undefined): void {
@@ -362,11 +380,8 @@ const reachingBack = (sales: readonly ByProductSale[], upTo: Position): string[]
   ),
 ];
 
-/** Whether what was kept from before still says what a replay would. @param sales those after it */
-function holds(book: Book, { upTo, sales: known }: WorthThen, sales: readonly ByProductSale[]): boolean {
-  const now = reachingBack(sales, upTo);
-  return book.isSettled(upTo) && now.length === known.length && now.every((id, i) => id === known[i]);
-}
+const sameSales = (now: readonly string[], known: readonly string[]): boolean =>
+  now.length === known.length && now.every((id, i) => id === known[i]);
 
 /**
  * What a sale brought for each by-product in it. Sales from before takings were entered per thing credit a

@@ -66,6 +66,10 @@ export class SealedWorth implements WorthThen {
     [this.upTo, this.steps, this.sales, this.totals] = [upTo, steps, sales, totals];
   }
 
+  isSettled(): boolean {
+    return this.book.isSettled(this.upTo);
+  }
+
   /** What is worked out of states goes by them. */
   private readonly asked = new Lately<string, State>(ASKED);
 

@@ -251,7 +251,7 @@ export abstract class Journal extends Kept {
       if (step.supersedes === null) continue;
       const changed = this.revisions.restate(step, (holding) => this.restoreLater(holding));
       this.pending.restated.push(...changed);
-      if (changed.length > 0) this.worth = null;
+      if (changed.length > 0) this.worths.drop();
       if (plan.lot) this.correctLot(step, plan, step.command as Command);
     }
   }
@@ -275,7 +275,7 @@ export abstract class Journal extends Kept {
     this.undoBy(() => this.book.takeBack(step));
     this.seq = step.seq;
     this.pending.steps.push(step);
-    if (this.worth && !this.worth.append(step)) this.worth = null;
+    this.worths.insert(step);
   }
 
   /** A corrected receipt corrects the lot's papers with it. */

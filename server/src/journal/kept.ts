@@ -1,6 +1,7 @@
 import { Book } from '@wunsch/core/ledger/book';
 import type { CodeLetter } from '@wunsch/core/ledger/planner';
-import { Valuation, type WorthThen } from '@wunsch/core/ledger/valuation';
+import type { Valuation, WorthThen } from '@wunsch/core/ledger/valuation';
+import { Worths } from '@wunsch/core/ledger/worths';
 import { DEFAULT_SETTINGS } from '@wunsch/core/workshop/schemas';
 import type { Checkpoint, Small, Whole } from '../checkpoint/checkpoint';
 import { CurveLog } from '../store/curve-log';
@@ -27,7 +28,7 @@ export abstract class Kept extends Lists {
   /** The counters as they were at the last commit. */
   private counted = new Map<string, number>();
   protected seq = 0;
-  protected worth: Valuation | null = null;
+  protected worths = new Worths(this.book);
   /** What everything was worth some time ago: a valuation goes on from there. */
   private then: WorthThen | null = null;
   /** What is in the database. */
@@ -123,10 +124,10 @@ export abstract class Kept extends Lists {
     this.growing.clear();
     this.counters = new Map();
     this.forgetPending();
-    this.worth = null;
     this.then = then;
     this.told += 1;
     this.book = book;
+    this.worths = new Worths(book, then);
     this.seq = seq;
     this.settings = { ...DEFAULT_SETTINGS, ...(records.settings ?? {}) };
     // Labels carry whatever the maker printed: they are no number of the house.
@@ -205,7 +206,7 @@ export abstract class Kept extends Lists {
     this.takeBackPending();
     if (first) {
       this.seq = first.seq - 1;
-      this.worth = null;
+      this.worths.drop();
     }
     this.counters = new Map(this.counted);
     this.told += 1;
@@ -311,8 +312,7 @@ export abstract class Kept extends Lists {
 
   /** Costs and make-up, brought up to date on asking. */
   get valuation(): Valuation {
-    this.worth ??= new Valuation(this.book, this.then);
-    return this.worth;
+    return this.worths.now;
   }
 
   private countCode(code: string): void {
