@@ -130,16 +130,18 @@ export class Valuation {
   }
 
   /**
-   * Takes in a step that was appended at the end of the order, without replaying the rest.
+   * Takes in a step after which nothing moved what it moves, without replaying the rest: most of what is entered.
    *
-   * @returns false when it was not simply an append (late, correcting, or selling a by-product): replay instead
+   * @returns false where it is another one, puts something right, or sells a by-product: replay instead
    */
   append(step: Step): boolean {
-    const sellsByProduct =
-      step.money.revenueMilli !== 0 &&
-      step.postings.some((p) => p.holdingId !== null && isByProduct(this.book.holding(p.holdingId).kind));
-    const isLast = this.book.timeline.at(-1)?.id === step.id && this.book.timeline.length === this.applied + 1;
-    if (step.supersedes !== null || step.withdrawn || !isLast || sellsByProduct) return false;
+    const isNext = this.book.timeline.length === this.applied + 1;
+    if (!isNext || step.supersedes !== null || step.withdrawn) return false;
+    for (const { holdingId } of step.postings) {
+      if (holdingId === null) continue;
+      if (this.book.entriesOf(holdingId).at(-1)?.stepId !== step.id) return false;
+      if (step.money.revenueMilli !== 0 && isByProduct(this.book.holding(holdingId).kind)) return false;
+    }
     this.apply(step);
     this.applied += 1;
     return true;
