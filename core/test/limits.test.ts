@@ -10,7 +10,7 @@ import {
   valueOf,
   valueText,
 } from '../src/recipe/limits';
-import { BUTTER, ERYTHRITOL, LECITHIN, MILK, NIBS, OAT, SUGAR, want } from './recipe-fixtures';
+import { BUTTER, EUR, ERYTHRITOL, LECITHIN, MILK, NIBS, OAT, SUGAR, want } from './recipe-fixtures';
 
 /* A limit as a plane over shares: what the solver sees has to be what a maker reads. */
 
@@ -112,7 +112,9 @@ test('limits in words', () => {
   expect(nameOfLimit('grams:oat', nameOf)).toBe('OAT');
   expect(sideWords(want('share:sugar', { most: 30 }), 'most', nameOf)).toBe('SUGAR at most 30 %');
   expect(sideWords(want('grams:oat', { least: 250 }), 'least', nameOf)).toBe('OAT at least 250 g');
-  expect(sideWords(want('cost', { most: 9.5 }), 'most', nameOf, 'EUR')).toMatch(/at most 9\.50 EUR$/);
+  expect(sideWords(want('cost', { most: 9.5 }), 'most', nameOf, EUR)).toBe('Cost at most 9.50 EUR a kg');
+  // A pound is 0.45359237 kg.
+  expect(valueText('cost', 10, { currency: 'USD', massSystem: 'imperial' })).toBe('4.54 USD a lb');
   expect(sideWords(want('cocoa', { aim: 72 }), 'aim', nameOf)).toMatch(/ 72 %$/);
   expect([
     valueText('cocoa', 70.25),

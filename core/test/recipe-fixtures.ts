@@ -54,6 +54,8 @@ export const some = (ingredient: Ingredient, stockG: number | null = null, more:
 
 export const want = (of: string, given: Partial<Omit<Limit, 'of'>>): Limit => limit.parse({ of, ...given });
 
+export const EUR = { currency: 'EUR' };
+
 export const question = (choices: Choice[], limits: Limit[], more: Partial<Question> = {}): Question => ({
   choices,
   limits,
@@ -62,7 +64,7 @@ export const question = (choices: Choice[], limits: Limit[], more: Partial<Quest
   machine: 'The grinder',
   size: { grams: 1000 },
   stepG: 1,
-  currency: 'EUR',
+  ...EUR,
   ...more,
 });
 

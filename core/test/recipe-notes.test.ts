@@ -16,7 +16,7 @@ describe('prices', () => {
 
   test('what has no price counts as the dearest there is, by name', () => {
     expect(priceWords(question([some(NIBS), some(free(SUGAR)), some(free(BUTTER))], cost))).toEqual([
-      'sugar, butter: no price yet, counted as the dearest here, 12.00 EUR a kilogram.',
+      'sugar, butter: no price yet, counted as the dearest here, 12.00 EUR a kg.',
     ]);
   });
 

@@ -19,6 +19,7 @@ import { formatMass, gramsFrom, massUnitFor, parseMass } from '../src/units/mass
 import { weighedOut, weighingOf } from '../src/recipe/weighing';
 import {
   BUTTER,
+  EUR,
   gramsOf,
   HAZELNUT,
   LEAN,
@@ -206,7 +207,7 @@ test('a correction never asks to remove, whatever is wanted, and takes no more t
           [some(NIBS, stock), some(SUGAR, stock)],
           [want('cocoa', { aim: wanted })],
           1,
-          'EUR',
+          EUR,
           solver,
         );
         expect(answer.lines.find(({ id }) => id === 'bowl')?.grams).toBe(5000);
@@ -223,24 +224,24 @@ test('a correction never asks to remove, whatever is wanted, and takes no more t
 test('swaps: liquor for nibs keeps the chocolate; powder and butter nearly; oat for milk says what goes', async () => {
   const solver = await loadSolver();
   const dark = lines([NIBS, 638], [BUTTER, 62], [SUGAR, 300]);
-  const liquor = swapIngredients(dark, ['nibs'], [LIQUOR], 1, 'EUR', solver);
+  const liquor = swapIngredients(dark, ['nibs'], [LIQUOR], 1, EUR, solver);
   expect(liquor.lost.filter(({ of }) => ['cocoa', 'sugar', 'fat'].includes(of))).toEqual([]);
-  const powder = swapIngredients(dark, ['nibs'], [POWDER], 1, 'EUR', solver);
+  const powder = swapIngredients(dark, ['nibs'], [POWDER], 1, EUR, solver);
   expect(powder.answer.figures?.cocoaPct).toBeCloseTo(70, 0);
   expect(gramsOf(powder.answer.lines)['nibs']).toBeUndefined();
   const milk = lines([NIBS, 305], [BUTTER, 175], [SUGAR, 293], [MILK, 227]);
-  const oat = swapIngredients(milk, ['milk'], [OAT], 1, 'EUR', solver);
+  const oat = swapIngredients(milk, ['milk'], [OAT], 1, EUR, solver);
   expect(oat.goes).toEqual(['milk']);
   expect(oat.comes).toEqual(['gluten']);
   expect(oat.lost.map(({ of }) => of)).toContain('milk');
-  const lean = swapIngredients(lines([NIBS, 720], [SUGAR, 280]), ['nibs'], [LEAN, BUTTER], 1, 'EUR', solver);
+  const lean = swapIngredients(lines([NIBS, 720], [SUGAR, 280]), ['nibs'], [LEAN, BUTTER], 1, EUR, solver);
   expect(lean.answer.figures?.fatPct).toBeCloseTo(mixed([NIBS, 720], [SUGAR, 280]).fatPct, 0);
 });
 
 test('versions: what changed in words, and what that did', () => {
   const [before, after] = [lines([NIBS, 720], [SUGAR, 280]), lines([NIBS, 700], [BUTTER, 20], [SUGAR, 280])];
   expect(lineChanges(before, after)).toEqual(['nibs 72.0 % → 70.0 %', 'butter new, 2.0 %']);
-  expect(changesBetween(figuresOfLines(before), figuresOfLines(after), 'EUR').map(({ of }) => of)).toEqual(
+  expect(changesBetween(figuresOfLines(before), figuresOfLines(after), EUR).map(({ of }) => of)).toEqual(
     expect.arrayContaining(['withoutButter', 'fat', 'flow']),
   );
 });
@@ -300,7 +301,7 @@ test('after an overshoot the rest grows so that the shares hold; where it cannot
     bowl: null,
     mostG: null,
     machine: '',
-    currency: 'EUR',
+    ...EUR,
   };
   const grown = replan({ ...input, freeG: () => 5000 }, solver);
   expect(gramsOf(grown.lines)).toEqual({ nibs: 771, sugar: 300 });

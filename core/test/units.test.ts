@@ -4,6 +4,7 @@ import { barsFrom } from '../src/mould/mould';
 import { apportion } from '../src/units/apportion';
 import { formatMass, gramsFrom, gramsTo, MASS_UNITS, toMg } from '../src/units/mass';
 import { formatMoney, majorFromMilli } from '../src/units/money';
+import { heavyUnit, perKg, priceOf } from '../src/units/price';
 import { celsiusFrom, celsiusTo } from '../src/units/temperature';
 import { refusal } from './fixtures';
 
@@ -25,6 +26,13 @@ test('known conversions', () => {
   expect(gramsFrom(16, 'oz')).toBeCloseTo(453.59237, 10);
   expect(celsiusFrom(212, 'F')).toBe(100);
   expect(celsiusTo(-40, 'F')).toBe(-40);
+});
+
+test('a price is said of a kilogram or a pound', () => {
+  expect(priceOf(10, 'kg')).toBe(10);
+  expect(priceOf(10, 'lb')).toBeCloseTo(4.5359, 4);
+  expect(perKg(priceOf(7.31, 'lb'), 'lb')).toBeCloseTo(7.31, 10);
+  expect([heavyUnit('metric'), heavyUnit('imperial'), heavyUnit()]).toEqual(['kg', 'lb', 'kg']);
 });
 
 test('a mass that is no mass is refused', () => {

@@ -3,6 +3,8 @@ import { fieldsFor } from '../src/entry/fields-for';
 import { setDecimalMark } from '../src/parts/number';
 import '../src/kinds';
 
+const METRIC = { temperature: 'C', heavy: 'kg' } as const;
+
 afterEach(() => setDecimalMark('.'));
 
 test('a bench asks for a field as its schema describes it', () => {
@@ -35,7 +37,7 @@ test('words with commas between are typed as text and read by their screen', () 
   expect(allergens).toMatchObject({ type: 'text', at: 'allergens' });
   const specs = fieldsFor('open', 'name', ['allergens', { name: 'allergenWords' }]);
   const fields = { name: { text: 'Old bars' }, allergenWords: { text: 'milk, nuts' } };
-  expect(readFields('open', fields, 'C', specs)).toEqual({
+  expect(readFields('open', fields, METRIC, specs)).toEqual({
     values: { name: 'Old bars', allergenWords: 'milk, nuts' },
     problems: {},
   });
@@ -45,7 +47,7 @@ test('what the schema refuses stands at its field before anything is sent', () =
   const { problems } = readFields(
     'discharge',
     { outsG: { text: '30', unit: 'kg' }, micron: { text: '900' }, holdUpG: { text: '25000', unit: 'kg' } },
-    'C',
+    METRIC,
   );
   expect(problems['holdUpG']).toBe('is more than 20 t');
   expect(problems['micron']).toBe('is above 500');

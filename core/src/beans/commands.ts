@@ -37,7 +37,7 @@ export const receive = z.object({
     ),
     { label: 'Sacks on the invoice' },
   ),
-  pricePerKg: field(z._default(money, 0), { label: 'Price a kilogram' }),
+  pricePerKg: field(z._default(money, 0), { label: 'Price', unit: 'a kg', priced: true }),
   currency: field(z.string().check(z.regex(/^[A-Z]{3}$/, 'is a three-letter code')), {
     label: 'Currency of the invoice',
   }),

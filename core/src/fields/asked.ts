@@ -9,6 +9,7 @@ type Schema = z.core.$ZodType;
 export type AskedKind =
   | 'mass'
   | 'temp'
+  | 'price'
   | 'count'
   | 'number'
   | 'text'
@@ -89,6 +90,7 @@ function kindOf(schema: Schema, about: Partial<FieldAbout>): AskedKind {
     case 'number':
       if (about.unit === 'g') return 'mass';
       if (about.unit === '°C') return 'temp';
+      if (about.priced) return 'price';
       return checksOf(schema).some(({ format }) => /int/.test(format ?? '')) ? 'count' : 'number';
     case 'string':
       return def.format === 'date' ? 'day' : 'text';
@@ -129,7 +131,7 @@ export function askedOf(schema: Schema): Asked {
     ...(kind === 'choice' || kind === 'several'
       ? { choices: Object.values((chosen._zod.def as { entries?: Record<string, string> }).entries ?? {}) }
       : {}),
-    ...(['mass', 'temp', 'count', 'number'].includes(kind) ? boundsOf(within) : {}),
+    ...(['mass', 'temp', 'price', 'count', 'number'].includes(kind) ? boundsOf(within) : {}),
   };
 }
 

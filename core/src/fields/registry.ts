@@ -17,6 +17,8 @@ export interface FieldAbout {
   long?: boolean;
   /** `heavy`: by the sack or the bowl, typed in kg or lb. `piece`: one bar, always in g. Else in g or oz. */
   weighed?: 'heavy' | 'piece';
+  /** Money by weight: sent as the price of a kilogram, typed as that of a kilogram or a pound. */
+  priced?: boolean;
   /** What is usual here; outside it the figure is asked about and not refused. */
   usual?: readonly [low: number, high: number];
 }

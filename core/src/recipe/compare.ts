@@ -1,3 +1,4 @@
+import type { Pricing } from '../units/price';
 import type { Line, RecipeFigures } from './ingredient';
 import { valueOf, valueText } from './limits';
 import { FIGURES, type FigureId } from './words';
@@ -30,7 +31,7 @@ const WORTH: Record<FigureId, number> = {
 };
 
 /** Which figures differ between two compositions, and by how much. */
-export function changesBetween(before: RecipeFigures, after: RecipeFigures, currency: string): Change[] {
+export function changesBetween(before: RecipeFigures, after: RecipeFigures, pricing: Pricing): Change[] {
   return (Object.keys(FIGURES) as FigureId[]).flatMap((of): Change[] => {
     const [was, is] = [before, after].map((figures) => valueOf(of, figures, () => 0)) as [number, number];
     const same = was === is || Math.abs(was - is) < WORTH[of];
@@ -42,7 +43,7 @@ export function changesBetween(before: RecipeFigures, after: RecipeFigures, curr
         name,
         before: was,
         after: is,
-        words: `${name} ${valueText(of, was, currency)} → ${valueText(of, is, currency)}`,
+        words: `${name} ${valueText(of, was, pricing)} → ${valueText(of, is, pricing)}`,
       },
     ];
   });

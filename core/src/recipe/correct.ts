@@ -1,4 +1,5 @@
 import { formatMass } from '../units/mass';
+import type { Pricing } from '../units/price';
 import type { Ingredient } from './ingredient';
 import type { LinearSolver } from './linear';
 import type { Limit } from './records';
@@ -24,7 +25,7 @@ export const correctBowl = (
   additions: readonly Choice[],
   limits: readonly Limit[],
   stepG: number,
-  currency: string,
+  pricing: Pricing,
   solver: LinearSolver,
 ): Answer =>
   solveRecipe(
@@ -36,7 +37,8 @@ export const correctBowl = (
       machine: bowl.machine,
       size: 'least',
       stepG,
-      currency,
+      currency: pricing.currency,
+      massSystem: pricing.massSystem,
     },
     solver,
   );

@@ -27,7 +27,12 @@ export const ingredientEntry = z.object({
   sugar: field(fields.sugar, { label: 'It is a sugar' }),
   allergens: field(fields.allergens, { label: 'Allergens, apart by commas', example: 'milk, hazelnut' }),
   origin: fields.origin,
-  pricePerKg: field(fields.pricePerKg, { label: 'Price of a kilogram', example: 'from what was bought' }),
+  pricePerKg: field(fields.pricePerKg, {
+    label: 'Price',
+    unit: 'a kg',
+    priced: true,
+    example: 'from what was bought',
+  }),
   keepsMonths: field(fields.keepsMonths, { label: 'Goods with it keep, months', example: 'as usual' }),
   cocoaPct: fields.cocoaPct,
   addedButterPct: field(fields.addedButterPct, { label: 'Of it, added butter', unit: '%', example: 'not known' }),

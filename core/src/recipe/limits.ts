@@ -1,6 +1,7 @@
 import { solidsAt, volumes } from '../composition/figures';
 import { formatNumber } from '../units/number';
 import { majorFromMilli } from '../units/money';
+import { heavyUnit, priceOf, type Pricing } from '../units/price';
 import type { Ingredient, RecipeFigures } from './ingredient';
 import type { Limit } from './records';
 import { FIGURES, type FigureId } from './words';
@@ -155,11 +156,14 @@ export const nameOfLimit = (of: string, nameOf: (ingredient: string) => string):
     : ((FIGURES as Readonly<Record<string, { name: string } | undefined>>)[of]?.name ?? of);
 };
 
-/** A value of a limit with its unit: `72 %`, `500 g`, `8.4×`. @param currency of a cost */
-export function valueText(of: string, value: number, currency = ''): string {
+/** A value of a limit with its unit: `72 %`, `500 g`, `8.4×`, `8.40 EUR a kg`. @param pricing how a cost is said */
+export function valueText(of: string, value: number, pricing?: Pricing): string {
   const digits = Number.isInteger(Math.round(value * 1000) / 1000) ? 0 : 1;
   if (of.startsWith('grams:')) return `${formatNumber(value, value < 10 && digits > 0 ? 1 : 0)} g`;
-  if (of === 'cost') return `${value.toFixed(2)} ${currency}`.trim();
+  if (of === 'cost') {
+    const unit = heavyUnit(pricing?.massSystem);
+    return `${priceOf(value, unit).toFixed(2)} ${pricing?.currency ?? ''} a ${unit}`;
+  }
   if (of === 'flow') return Number.isFinite(value) ? `${value.toFixed(1)}×` : 'too thick to flow';
   return `${value.toFixed(of === 'lecithin' && digits > 0 ? 2 : digits)} %`;
 }
@@ -169,8 +173,8 @@ export function sideWords(
   limit: Limit,
   side: 'aim' | 'least' | 'most',
   nameOf: (ingredient: string) => string,
-  currency = '',
+  pricing?: Pricing,
 ): string {
   const word = side === 'aim' ? '' : side === 'least' ? 'at least ' : 'at most ';
-  return `${nameOfLimit(limit.of, nameOf)} ${word}${valueText(limit.of, limit[side] ?? 0, currency)}`;
+  return `${nameOfLimit(limit.of, nameOf)} ${word}${valueText(limit.of, limit[side] ?? 0, pricing)}`;
 }

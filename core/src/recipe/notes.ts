@@ -19,7 +19,8 @@ export const dearest = (choices: readonly Choice[]): number | null =>
   );
 
 /** Where a limit on cost counts what has no price: as what. */
-export function priceWords({ choices, limits, currency }: Question): string[] {
+export function priceWords(question: Question): string[] {
+  const { choices, limits } = question;
   const without = choices.filter(({ ingredient }) => ingredient.perKgMilli === null);
   if (without.length === 0 || !limits.some(({ of }) => of === 'cost')) return [];
   const most = dearest(choices);
@@ -27,7 +28,7 @@ export function priceWords({ choices, limits, currency }: Question): string[] {
   return [
     most === null
       ? `Nothing here has a price yet: the limit on cost says nothing.`
-      : `${names}: no price yet, counted as the dearest here, ${valueText('cost', majorFromMilli(most), currency)} a kilogram.`,
+      : `${names}: no price yet, counted as the dearest here, ${valueText('cost', majorFromMilli(most), question)}.`,
   ];
 }
 
@@ -40,18 +41,15 @@ export const smallStocks = ({ choices, stepG, massSystem }: Question): string[] 
         `The ${formatMass((stockG ?? 0) * 1000, massSystem)} of ${ingredient.name} are less than the scale’s step of ${stepG} g: none of it can be weighed.`,
     );
 
-export function roundingWords(
-  { stepG, currency, choices }: Question,
-  kept: readonly Kept[],
-  lines: Answer['lines'],
-): string[] {
+export function roundingWords(question: Question, kept: readonly Kept[], lines: Answer['lines']): string[] {
+  const { stepG, choices } = question;
   const nameOf = namesOf(choices);
   const moved = kept
     .filter((row) => !row.kept || Math.abs(row.rounded - row.exact) > aimTolerance(row.of, row.wanted))
     .filter((row) => Math.abs(row.rounded - row.exact) > toleranceOf(row.of, row.wanted))
     .map((row) => {
       const name = nameOfLimit(row.of, nameOf);
-      const text = valueText(row.of, row.rounded, currency);
+      const text = valueText(row.of, row.rounded, question);
       return row.kept || row.side === 'aim'
         ? `${name} is ${text} when weighed in steps of ${stepG} g.`
         : `${name} is ${text} when weighed in steps of ${stepG} g: ${row.words} is not kept. A finer scale or a larger batch would keep it.`;

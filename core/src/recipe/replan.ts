@@ -1,10 +1,11 @@
+import type { Pricing } from '../units/price';
 import type { Ingredient } from './ingredient';
 import type { LinearSolver } from './linear';
 import { limit } from './records';
 import { solveRecipe, type Answer } from './solve';
 import type { WeighingLine } from './weighing';
 
-export interface ReplanInput {
+export interface ReplanInput extends Pricing {
   lines: readonly (WeighingLine & { ingredient: string })[];
   ingredients: ReadonlyMap<string, Ingredient>;
   /** Free of it beside what is weighed, g. */
@@ -14,7 +15,6 @@ export interface ReplanInput {
   bowl: { ingredient: Ingredient; grams: number } | null;
   mostG: number | null;
   machine: string;
-  currency: string;
 }
 
 /**
@@ -22,7 +22,7 @@ export interface ReplanInput {
  * weighed is taken back, and no more is added than that needs.
  */
 export function replan(
-  { lines, ingredients, freeG, stepG, bowl, mostG, machine, currency }: ReplanInput,
+  { lines, ingredients, freeG, stepG, bowl, mostG, machine, currency, massSystem }: ReplanInput,
   solver: LinearSolver,
 ): Answer {
   const planned = lines.reduce((sum, { plannedG }) => sum + plannedG, 0) + (bowl?.grams ?? 0);
@@ -45,6 +45,7 @@ export function replan(
       size: 'least',
       stepG,
       currency,
+      massSystem,
     },
     solver,
   );

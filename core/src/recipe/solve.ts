@@ -133,7 +133,7 @@ function frameOf({ choices, stepG }: Question): Row[] {
 }
 
 function constraintsOf(question: Question): Constraint[] {
-  const { choices, leastG, mostG, machine, size, limits, currency, massSystem } = question;
+  const { choices, leastG, mostG, machine, size, limits, massSystem } = question;
   const mass = (grams: number): string => formatMass(grams * 1000, massSystem);
   const nameOf = namesOf(choices);
   const inverse = (sense: Row['sense'], grams: number): Row[] => [
@@ -189,7 +189,7 @@ function constraintsOf(question: Question): Constraint[] {
       const { terms, right } = plane(limit.of, value, choices);
       found.push({
         id: `${limit.of}:${side}`,
-        words: sideWords(limit, side, nameOf, currency),
+        words: sideWords(limit, side, nameOf, question),
         rows: [{ terms, sense: side === 'least' ? '>=' : '<=', right }],
         soft: true,
       });
@@ -217,7 +217,8 @@ function deviationRow(limit: Limit, index: number, choices: readonly Choice[]): 
 }
 
 /** Aims as bounds that can contradict others: those that are kept, and those that could not be. */
-function aimsAsBounds({ limits, choices, currency }: Question, kept: readonly Kept[]): Constraint[] {
+function aimsAsBounds(question: Question, kept: readonly Kept[]): Constraint[] {
+  const { limits, choices } = question;
   const nameOf = namesOf(choices);
   return limits
     .filter(({ aim, of }) => aim !== null && kept.some((row) => row.of === of))
@@ -225,7 +226,7 @@ function aimsAsBounds({ limits, choices, currency }: Question, kept: readonly Ke
       const { terms, right } = plane(limit.of, limit.aim ?? 0, choices);
       return {
         id: `${limit.of}:aim`,
-        words: sideWords(limit, 'aim', nameOf, currency),
+        words: sideWords(limit, 'aim', nameOf, question),
         rows: [
           { terms, sense: '>=', right: right - AIM_SLACK },
           { terms, sense: '<=', right: right + AIM_SLACK },
@@ -292,7 +293,7 @@ function nearest(
 }
 
 function keptOf(question: Question, exactG: readonly number[], roundedG: readonly number[]): Kept[] {
-  const { choices, limits, currency } = question;
+  const { choices, limits } = question;
   const nameOf = namesOf(choices);
   const of = (grams: readonly number[]) => ({
     figures: figuresOfLines(choices.map(({ ingredient }, index) => ({ ingredient, grams: grams[index] ?? 0 }))),
@@ -317,7 +318,7 @@ function keptOf(question: Question, exactG: readonly number[], roundedG: readonl
       return [
         {
           id: `${limit.of}:${side}`,
-          words: sideWords(limit, side, nameOf, currency),
+          words: sideWords(limit, side, nameOf, question),
           of: limit.of,
           side,
           wanted,

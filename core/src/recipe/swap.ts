@@ -1,3 +1,4 @@
+import type { Pricing } from '../units/price';
 import { changesBetween, type Change } from './compare';
 import { figuresOfLines, type Ingredient, type Line } from './ingredient';
 import type { LinearSolver } from './linear';
@@ -38,7 +39,7 @@ export function swapIngredients(
   out: readonly string[],
   offered: readonly Ingredient[],
   stepG: number,
-  currency: string,
+  pricing: Pricing,
   solver: LinearSolver,
   stockOf: (id: string) => number | null = () => null,
 ): Swap {
@@ -70,7 +71,17 @@ export function swapIngredients(
       ),
   ];
   const answer = solveRecipe(
-    { choices, limits, leastG: null, mostG: null, machine: '', size: { grams: before.grams }, stepG, currency },
+    {
+      choices,
+      limits,
+      leastG: null,
+      mostG: null,
+      machine: '',
+      size: { grams: before.grams },
+      stepG,
+      currency: pricing.currency,
+      massSystem: pricing.massSystem,
+    },
     solver,
   );
   const after = answer.figures ?? figuresOfLines([]);
@@ -84,7 +95,7 @@ export function swapIngredients(
   return {
     answer,
     before,
-    lost: changesBetween(before, after, currency),
+    lost: changesBetween(before, after, pricing),
     comes: [...is].filter((row) => !was.has(row)),
     goes: [...was].filter((row) => !is.has(row)),
   };

@@ -27,7 +27,7 @@ export const FIGURES = {
   lecithin: { name: 'Lecithin', unit: '%', most: 5 },
   water: { name: 'Water', unit: '%', most: 100 },
   flow: { name: 'Thickness', unit: '×', most: 1000 },
-  cost: { name: 'Cost of a kilogram', unit: '', most: 1_000_000 },
+  cost: { name: 'Cost', unit: '', most: 1_000_000 },
 } as const;
 export type FigureId = keyof typeof FIGURES;
 export const FIGURE_IDS = Object.keys(FIGURES) as FigureId[];

@@ -18,6 +18,7 @@ export {
 } from './mass';
 export { coinDigits, formatMoney, isCurrency, majorFromMilli, milliFromMajor } from './money';
 export { DECIMAL_MARKS, type DecimalMark, formatNumber, parseNumber, writeNumber } from './number';
+export { HEAVY_WORDS, type HeavyUnit, type Pricing, heavyUnit, perKg, priceOf } from './price';
 export { WEIGHT_UNITS, type WeightUnit, guessUnit, readTableDate, readTableNumber } from './table';
 export {
   type TemperatureUnit,

@@ -230,7 +230,7 @@ export const newMaterial = z.object({
   ),
   contents: z.optional(z.array(datedFacts).check(z.maxLength(60, 'are too many'))),
   madeOf: field(z.optional(madeOf), { label: 'What it is made of' }),
-  pricePerKg: field(z.optional(z.nullable(money)), { label: 'Price of a kilogram' }),
+  pricePerKg: field(z.optional(z.nullable(money)), { label: 'Price', unit: 'a kg', priced: true }),
   origin: field(z.optional(z.string().check(z.trim(), z.maxLength(120, 'is longer than 120 letters'))), {
     label: 'Origin',
   }),

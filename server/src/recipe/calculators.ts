@@ -155,7 +155,7 @@ export function recipeCalculators(router: Router, views: Views): void {
         choicesOf(pantry, ids, fromStock),
         wanted,
         step,
-        workshop.settings.currency,
+        workshop.settings,
         await linearSolver(),
       );
       return withDraws(pantry, answer);
@@ -172,7 +172,7 @@ export function recipeCalculators(router: Router, views: Views): void {
         body.out,
         body.offered.map((row, index) => pantry.row(row, `offered.${index}`)),
         body.stepG,
-        workshop.settings.currency,
+        workshop.settings,
         await linearSolver(),
         (ingredient) => (body.fromStock ? pantry.row(ingredient).stockG : null),
       );

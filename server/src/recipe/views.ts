@@ -108,7 +108,7 @@ export function recipeRows(views: Views): RecipeRow[] {
 
 export function recipeView(views: Views, { id, versions, shelved }: KeptRecipe): RecipeView {
   const pantry = new Pantry(views);
-  const { currency } = views.workshop.settings;
+  const { settings } = views.workshop;
   const read = versions.map((row) => ({ ...row, lines: knownLines(pantry, row.recipe.lines) }));
   return {
     id,
@@ -125,7 +125,7 @@ export function recipeView(views: Views, { id, versions, shelved }: KeptRecipe):
           recipe: row.recipe,
           figures,
           changes: before ? lineChanges(before.lines, row.lines) : [],
-          effects: before ? changesBetween(figuresOfLines(before.lines), figures, currency) : [],
+          effects: before ? changesBetween(figuresOfLines(before.lines), figures, settings) : [],
           batches: batchesOf(views, id, row.version),
         };
       })

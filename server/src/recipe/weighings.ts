@@ -159,6 +159,7 @@ export function weighingRoutes(router: Router, views: Views): void {
           mostG: machine?.maxG ?? null,
           machine: machine?.name ?? '',
           currency: workshop.settings.currency,
+          massSystem: workshop.settings.massSystem,
         },
         await linearSolver(),
       );

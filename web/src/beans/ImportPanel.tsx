@@ -7,7 +7,7 @@ import { newKey } from '../parts/draft';
 import { FilePick } from '../parts/FilePick';
 import { Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
-import { useHere } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { RouteChoice } from '../parts/RouteChoice';
 import { SelectBox } from '../parts/choice';
 
@@ -16,6 +16,7 @@ const UNITS: readonly WeightUnit[] = ['kg', 'g', 'lb', 't'];
 /** Lots from a table: its columns found and shown, every bad row named, then all or nothing. */
 export function ImportPanel() {
   const { view: workshop, personId } = useHere();
+  const show = useShow();
   const [text, setText] = useState<string | null>(null);
   const [preview, setPreview] = useState<ImportPreview | null>(null);
   const [routeId, setRouteId] = useState(workshop.routes[0]?.id ?? '');
@@ -131,7 +132,7 @@ export function ImportPanel() {
                 {row.command ? (
                   <span>
                     {row.command.name}, {row.command.producer}, {row.command.country}: {row.command.sacks} sacks,{' '}
-                    {(row.command.netG / 1000).toFixed(1)} kg at {row.command.pricePerKg} {row.command.currency}
+                    {show.mass(row.command.netG * 1000)} at {show.priceIn(row.command.pricePerKg, row.command.currency)}
                     {row.at !== null && `, ${row.at.slice(0, 10)}`}
                   </span>
                 ) : (

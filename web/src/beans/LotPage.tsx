@@ -210,8 +210,8 @@ function Figures({ lot, view }: { lot: BeanLotView; view: LotView }) {
       />
       <Figure
         label="Landed"
-        value={show.money(lot.landedPerKgMilli)}
-        note="a kilogram of green beans, with freight, duty and hands"
+        value={show.price(lot.landedPerKgMilli)}
+        note={`a ${show.heavyWord} of green beans, with freight, duty and hands`}
       />
       <Figure
         label="Moisture"
@@ -315,7 +315,7 @@ function Papers({ lot, edit }: { lot: BeanLotView; edit: () => void }) {
       'Invoice',
       facts.invoiceNetG ? `${show.mass(facts.invoiceNetG * 1000)}, ${facts.invoiceSacks ?? facts.sacks} sacks` : '',
     ],
-    ['Price', facts.pricePerKg === undefined ? '' : `${facts.pricePerKg} ${facts.currency ?? ''} a kilogram`],
+    ['Price', facts.pricePerKg === undefined ? '' : show.priceIn(facts.pricePerKg, facts.currency ?? '')],
     ['Route', lot.route.name],
     ['Received', show.day(lot.receivedAt)],
     ['Note', list([papers.note, facts.note])],

@@ -5,7 +5,8 @@ import { send, useApi } from '../parts/api';
 import { Chips } from '../parts/fields';
 import { Loading } from '../parts/pieces';
 import { useHere } from '../parts/workshop';
-import type { Fields } from '../entry/entry';
+import { heavyUnit } from '@wunsch/core/units/price';
+import { priceText, type Fields } from '../entry/entry';
 import { RouteChoice } from '../parts/RouteChoice';
 import type { EnteredStep } from '@wunsch/core/api/types';
 import { StepForm } from '../entry/StepForm';
@@ -44,7 +45,7 @@ function Receive({ sample }: { sample: BeanLotView | null }) {
     workshop.routes[0]?.id ??
     '';
   const [saved, setSaved] = useState<{ code: string; wet: boolean } | null>(null);
-  const heavy = { text: '', unit: massSystem === 'metric' ? ('kg' as const) : ('lb' as const) };
+  const heavy = { text: '', unit: heavyUnit(massSystem) };
   const initial: Fields = {
     currency: { text: sample?.facts.currency ?? currency },
     netG: heavy,
@@ -57,7 +58,10 @@ function Receive({ sample }: { sample: BeanLotView | null }) {
           region: { text: sample.facts.region },
           variety: { text: sample.facts.variety },
           harvest: { text: sample.facts.harvest },
-          pricePerKg: { text: sample.facts.pricePerKg === undefined ? '' : String(sample.facts.pricePerKg) },
+          pricePerKg: {
+            text:
+              sample.facts.pricePerKg === undefined ? '' : priceText(sample.facts.pricePerKg, heavyUnit(massSystem)),
+          },
         }
       : {}),
   };

@@ -74,7 +74,7 @@ export function SamplesPanel() {
     ['Nib yield', ({ nibYield }) => pct(nibYield), 'high', ({ nibYield }) => nibYield],
     [
       'Price',
-      ({ facts }) => (facts.pricePerKg === undefined ? '–' : `${facts.pricePerKg} ${facts.currency ?? ''} a kg`),
+      ({ facts }) => (facts.pricePerKg === undefined ? '–' : show.priceIn(facts.pricePerKg, facts.currency ?? '')),
       'low',
       ({ facts }) => facts.pricePerKg ?? null,
     ],

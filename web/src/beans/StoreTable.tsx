@@ -69,7 +69,9 @@ export function StoreTable({ store }: { store: BeanStoreView }) {
             </span>
             <span className="text-right">
               <span className="figure block text-lg">{show.mass(row.leftG * 1000)}</span>
-              <span className="block text-sm text-soft">{show.money(row.landedPerKgMilli)} a kg</span>
+              <span className="block text-sm text-soft">
+                {show.price(row.landedPerKgMilli)} a {show.heavy}
+              </span>
             </span>
           </li>
         ))}

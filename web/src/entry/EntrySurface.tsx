@@ -27,7 +27,7 @@ interface Props {
   onSubmit: () => void;
 }
 
-const PADDED = new Set(['mass', 'masses', 'pieces', 'number', 'temp', 'series']);
+const PADDED = new Set(['mass', 'masses', 'pieces', 'number', 'temp', 'price', 'series']);
 
 /** Fields on the left, the pad on the right; `Enter` moves on, `Ctrl Enter` saves. */
 export function EntrySurface({

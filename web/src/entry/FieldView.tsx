@@ -134,7 +134,13 @@ export function FieldView({ spec, state, change, active, onActive, problem, sugg
     );
   }
   const mass = isMass(spec);
-  const unit = mass ? (state.unit ?? 'g') : spec.type === 'temp' ? `°${temperatureUnit}` : (spec.unit ?? '');
+  const unit = mass
+    ? (state.unit ?? 'g')
+    : spec.type === 'temp'
+      ? `°${temperatureUnit}`
+      : spec.type === 'price'
+        ? `a ${show.heavy}`
+        : (spec.unit ?? '');
   const parts = state.parts ?? [];
   const sum = mass ? fieldG(state) : null;
   const usual = mass ? null : usualWords(spec, state.text, temperatureUnit);

@@ -4,6 +4,7 @@ import { doubts as doubtsOf, type Doubt, type Nearby } from '@wunsch/core/entry/
 import { nearbyOf } from '@wunsch/core/entry/nearby';
 import type { Command } from '@wunsch/core/commands';
 import { massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
+import { heavyUnit } from '@wunsch/core/units/price';
 import type { Station } from '@wunsch/core/work/stations';
 import { machinesAt } from '@wunsch/core/workshop/machines';
 import { ApiError, send } from '../parts/api';
@@ -150,6 +151,7 @@ export function StepForm(props: Props) {
   const personId = props.as ?? here.personId;
   const screenUnit = useContext(MassUnitHere);
   const { massSystem, temperatureUnit } = view.settings;
+  const units = { temperature: temperatureUnit, heavy: heavyUnit(massSystem) };
   const draft = useDraft<Entry>(props.draftId, () => ({
     fields: { ...props.initial },
     picked: [...(props.initialPicked ?? [])],
@@ -235,7 +237,7 @@ export function StepForm(props: Props) {
           return { holdingId: holding.id, massG: fieldG(state, massUnit) ?? usualG.get(holding.id) ?? 0 };
         })
     ).concat(joined);
-  const read = readFields(kind, withUnit(fields, specs, massUnit), temperatureUnit, asked);
+  const read = readFields(kind, withUnit(fields, specs, massUnit), units, asked);
   const takenMg = fixed
     ? fixed.reduce((sum, { massMg }) => sum + massMg, 0)
     : chosen.reduce((sum, holding, index) => {

@@ -61,7 +61,8 @@ export function WeighPad({
   next: (() => void) | null;
 }) {
   const weighs = target !== null && isMass(target.spec);
-  const typed = target !== null && (weighs || ['pieces', 'number', 'temp', 'series'].includes(target.spec.type));
+  const typed =
+    target !== null && (weighs || ['pieces', 'number', 'temp', 'price', 'series'].includes(target.spec.type));
   const press = (key: string): void => {
     const pressed = target && padKey(target.state, key);
     if (pressed) target.change(pressed);

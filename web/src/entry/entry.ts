@@ -2,6 +2,7 @@ import { z } from 'zod/mini';
 import type { Command } from '@wunsch/core/commands';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsTo, type MassUnit } from '@wunsch/core/units/mass';
+import { perKg, priceOf, type HeavyUnit } from '@wunsch/core/units/price';
 import { celsiusTo, parseTemperature, type TemperatureUnit } from '@wunsch/core/units/temperature';
 import { decimalMark, readMass, readNumber, typedNumber } from '../parts/number';
 
@@ -24,6 +25,7 @@ export type FieldType =
   | 'masses'
   | 'pieces'
   | 'temp'
+  | 'price'
   | 'number'
   | 'series'
   | 'text'
@@ -62,6 +64,12 @@ export interface TakenSource {
   holdingId: string;
   /** Grams or pieces, as typed; empty takes all. */
   field: FieldState;
+}
+
+/** The units in which figures are typed that have none of their own. */
+export interface EntryUnits {
+  temperature: TemperatureUnit;
+  heavy: HeavyUnit;
 }
 
 /** Whether a field still shows what it was filled with. */
@@ -121,6 +129,19 @@ export function readAmount(text: string, unit = ''): number | null {
   return readNumber(bare);
 }
 
+/** A price of a kilogram as it is typed. */
+export const priceText = (price: number, unit: HeavyUnit): string =>
+  typedNumber(Number(priceOf(price, unit).toFixed(4)));
+
+const FIGURES: ReadonlySet<FieldType> = new Set(['number', 'pieces', 'temp', 'price']);
+
+/** The value that a figure means; null where it cannot be read. */
+function readFigure({ type, unit }: FieldSpec, text: string, { temperature, heavy }: EntryUnits): number | null {
+  if (type === 'temp') return parseTemperature(text, temperature, decimalMark());
+  const value = readAmount(text, unit);
+  return type === 'price' && value !== null ? perKg(value, heavy) : value;
+}
+
 /** What is usual, where a figure is outside of it. @returns null where it is not, or cannot be read */
 export function usualWords(
   { type, unit, usual }: Pick<FieldSpec, 'type' | 'unit' | 'usual'>,
@@ -161,7 +182,7 @@ export interface Problems {
 export function readFields(
   kind: Command['kind'],
   fields: Fields,
-  unit: TemperatureUnit,
+  units: EntryUnits,
   more: readonly FieldSpec[] = [],
 ): { values: Record<string, unknown>; problems: Problems } {
   const values: Record<string, unknown> = {};
@@ -185,8 +206,8 @@ export function readFields(
       if (text !== '' && now === null) fail('is not a number');
       else if (all.length === 0) fail('is missing');
       else values[spec.name] = all;
-    } else if (spec.type === 'number' || spec.type === 'pieces' || spec.type === 'temp') {
-      const value = spec.type === 'temp' ? parseTemperature(text, unit, decimalMark()) : readAmount(text, spec.unit);
+    } else if (FIGURES.has(spec.type)) {
+      const value = readFigure(spec, text, units);
       if (text === '' && spec.optional) continue;
       if (value === null) fail(text === '' ? 'is missing' : 'is not a number');
       else if (isKept(state)) values[spec.name] = state.kept.value;
@@ -197,7 +218,7 @@ export function readFields(
       if (series === null) fail(text === '' ? 'is missing' : 'is not figures side by side, as 21 22 20');
       else values[spec.name] = series;
     } else if (spec.type === 'program') {
-      const { steps, unreadable } = readProgram(state?.text ?? '', unit);
+      const { steps, unreadable } = readProgram(state?.text ?? '', units.temperature);
       if (unreadable.length > 0) fail(`line ${unreadable.join(', ')} is not like “150 °C 6 min”`);
       else values[spec.name] = steps;
     } else if (text !== '') values[spec.name] = text;
@@ -235,7 +256,7 @@ export function fieldsOf(
   command: Record<string, unknown>,
   kind: Command['kind'],
   massUnit: MassUnit,
-  unit: TemperatureUnit,
+  { temperature, heavy }: EntryUnits,
 ): Fields {
   const fields: Fields = {};
   for (const spec of FIELDS[kind] ?? []) {
@@ -250,11 +271,14 @@ export function fieldsOf(
     else if (spec.type === 'masses') fields[spec.name] = { text: '', unit: massUnit, parts: value as number[] };
     else if (spec.type === 'temp')
       fields[spec.name] = keptField(
-        typedNumber(Math.round(celsiusTo(value as number, unit) * 10) / 10),
+        typedNumber(Math.round(celsiusTo(value as number, temperature) * 10) / 10),
         value as number,
       );
+    else if (spec.type === 'price') fields[spec.name] = keptField(priceText(value as number, heavy), value as number);
     else if (spec.type === 'program')
-      fields[spec.name] = { text: writeProgram(value as { setC: number; minutes: number; note: string }[], unit) };
+      fields[spec.name] = {
+        text: writeProgram(value as { setC: number; minutes: number; note: string }[], temperature),
+      };
     else
       fields[spec.name] =
         typeof value === 'number'

@@ -9,6 +9,7 @@ export type Wanted = string | readonly [at: string, otherwise: Partial<FieldSpec
 const TYPES: Partial<Record<Asked['kind'], FieldType>> = {
   mass: 'mass',
   temp: 'temp',
+  price: 'price',
   count: 'pieces',
   number: 'number',
   series: 'series',
@@ -49,7 +50,9 @@ export function fieldsFrom(schema: z.core.$ZodType, ...wanted: readonly Wanted[]
       ...(asked.kind === 'words' ? {} : { takes: asked.schema }),
       ...(asked.optional ? { optional: true } : {}),
       ...(said === undefined ? {} : { hint: said }),
-      ...(unit === undefined || type === 'mass' || type === 'masses' || type === 'temp' ? {} : { unit }),
+      ...(unit === undefined || type === 'mass' || type === 'masses' || type === 'temp' || type === 'price'
+        ? {}
+        : { unit }),
       ...(usual === undefined ? {} : { usual }),
       ...(type === 'choice' && choices
         ? { choices: choices.map((value) => ({ value, label: words?.[value] ?? value })) }

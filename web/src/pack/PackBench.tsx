@@ -96,8 +96,8 @@ export function PackBench({ view }: { view: BenchView }) {
         <Figure
           small
           label="Cost so far"
-          value={show.money(counted ? holding.perPieceMilli : holding.perKgMilli)}
-          note={counted ? 'a bar, without its packaging' : 'a kilogram'}
+          value={counted ? show.money(holding.perPieceMilli) : show.price(holding.perKgMilli)}
+          note={counted ? 'a bar, without its packaging' : `a ${show.heavyWord}`}
         />
       </div>
       <div className="mb-5 grid gap-4">

@@ -4,8 +4,10 @@ import { dateFormat } from '@wunsch/core/units/formats';
 import { formatMass, gramsFrom, gramsTo, massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
 import { formatNumber } from '@wunsch/core/units/number';
 import { formatMoney } from '@wunsch/core/units/money';
+import { HEAVY_WORDS, heavyUnit, priceOf, type HeavyUnit } from '@wunsch/core/units/price';
 import { clockText, instantOf } from '@wunsch/core/units/zone';
 import { celsiusFrom, celsiusTo, formatTemperature } from '@wunsch/core/units/temperature';
+import { typedNumber } from './number';
 
 /** Settings and lists that every screen needs, and who is at the bench. */
 export interface Here {
@@ -29,6 +31,10 @@ export interface Show {
   /** The weight of one piece, in the unit of its own size whatever the screen's is. */
   pieceMass: (mg: number) => string;
   money: (milli: number) => string;
+  /** A price of a kilogram, as it is said of the weight in `heavy`. */
+  price: (perKgMilli: number) => string;
+  /** A price of a kilogram in any money, with what it is said of: `5.1 USD a kg`. */
+  priceIn: (perKg: number, currency: string) => string;
   temp: (c: number) => string;
   /** `°C` or `°F`. */
   tempUnit: string;
@@ -46,8 +52,9 @@ export interface Show {
   sent: (text: string) => string | undefined;
   /** A moment as a time field wants it, by the workshop's clock. */
   clock: (at: number) => string;
-  /** Kilograms or pounds, as sacks are weighed here. */
-  heavy: 'kg' | 'lb';
+  /** Kilograms or pounds, as sacks are weighed and priced here; and that in a word. */
+  heavy: HeavyUnit;
+  heavyWord: string;
   gramsFromHeavy: (value: number) => number;
   heavyFromGrams: (grams: number) => number;
 }
@@ -76,19 +83,22 @@ export function useShow(unit?: MassUnit): Show {
   const day = format({ day: 'numeric', month: 'short', year: 'numeric' });
   const time = format({ hour: '2-digit', minute: '2-digit' });
   const short = format({ weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
-  const heavy = massSystem === 'metric' ? 'kg' : 'lb';
+  const heavy = heavyUnit(massSystem);
   const instant = (text: string): string | undefined => {
     const at = text === '' ? null : instantOf(text, timeZone);
     return at === null ? undefined : new Date(at).toISOString();
   };
   return {
     heavy,
+    heavyWord: HEAVY_WORDS[heavy],
     gramsFromHeavy: (value) => gramsFrom(value, heavy),
     heavyFromGrams: (grams) => gramsTo(grams, heavy),
     mass: (mg) => formatMass(mg, massSystem, unit ?? screen ?? undefined),
     massBeside: (mg, largerMg) => formatMass(mg, massSystem, unit ?? screen ?? massUnitFor(largerMg, massSystem)),
     pieceMass: (mg) => formatMass(mg, massSystem),
     money: (milli) => formatMoney(milli, currency),
+    priceIn: (perKg, money) => `${typedNumber(Number(priceOf(perKg, heavy).toFixed(4)))} ${money} a ${heavy}`,
+    price: (perKgMilli) => formatMoney(priceOf(perKgMilli, heavy), currency),
     temp: (c) => formatTemperature(c, temperatureUnit),
     tempUnit: `°${temperatureUnit}`,
     toCelsius: (value) => celsiusFrom(value, temperatureUnit),

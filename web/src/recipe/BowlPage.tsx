@@ -79,7 +79,7 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
         choicesOf(rows, true),
         [...limits, ...(limits.length === 0 ? keepLimits(view.figures, [], KEEP_WEIGHT) : [])],
         1,
-        settings.currency,
+        settings,
       ),
     'recipe-correct',
   );
@@ -264,7 +264,7 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
                 {after && added.length > 0 && (
                   <p className="mt-3 text-sm">
                     Then {show.mass(after.grams * 1000)} in the bowl.{' '}
-                    {changesBetween(figures, after, settings.currency)
+                    {changesBetween(figures, after, settings)
                       .filter(({ of }) => SAID.has(of))
                       .map(({ words }) => words)
                       .join('; ')}

@@ -80,8 +80,8 @@ export function Follows({
         <dl className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-4 gap-y-1.5 text-sm">
           <dt className="text-soft">Cost</dt>
           <dd>
-            {show.money(figures.perKgMilli)} a kilogram, {show.money((figures.perKgMilli * pantry.barG) / 1000)} of it
-            in a bar of {show.pieceMass(pantry.barG * 1000)}
+            {show.price(figures.perKgMilli)} a {show.heavyWord}, {show.money((figures.perKgMilli * pantry.barG) / 1000)}{' '}
+            of it in a bar of {show.pieceMass(pantry.barG * 1000)}
             {figures.pricelessPct > 0.1 && (
               <strong> · {figures.pricelessPct.toFixed(0)}&nbsp;% of it has no price yet</strong>
             )}

@@ -9,16 +9,19 @@ import { send } from '../parts/api';
 import { Choice } from '../parts/choice';
 import { readNumber } from '../parts/number';
 import { Section } from '../parts/pieces';
-import { useHere } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { Field, useTyped } from '../record/Field';
 import { RecordSheet, useRecordFields, useRecordForm } from '../record/form';
 
 /** What was said of an ingredient from a day on, in short. */
-const factWords = ({ contents: made, source, allergens, pricePerKg }: DatedFacts, currency: string): string =>
+const factWords = (
+  { contents: made, source, allergens, pricePerKg }: DatedFacts,
+  price: (perKg: number) => string,
+): string =>
   [
     made == null ? '' : `fat ${made.fatPct}\u00a0%, sugar ${made.sugarPct}\u00a0%${source === '' ? '' : `, ${source}`}`,
     allergens == null ? '' : allergens.length === 0 ? 'no allergens' : `allergens ${allergens.join(', ')}`,
-    pricePerKg == null ? '' : `${pricePerKg} ${currency} a kilogram`,
+    pricePerKg == null ? '' : price(pricePerKg),
   ]
     .filter((words) => words !== '')
     .join('; ');
@@ -34,6 +37,7 @@ export function IngredientForm({
   close: () => void;
 }) {
   const { view } = useHere();
+  const show = useShow();
   const [today] = useState(() => dayText(Date.now(), view.settings.timeZone));
   const [schema] = useState(() => entryBeside(material, today));
   const record = useRecordForm(`ingredient.${material.id || 'new'}`, schema, () =>
@@ -65,7 +69,8 @@ export function IngredientForm({
             <ul className="mt-1 text-sm">
               {material.contents?.map((one) => (
                 <li key={one.from}>
-                  {one.from === null ? 'Always' : `From ${one.from}`}: {factWords(one, view.settings.currency)}
+                  {one.from === null ? 'Always' : `From ${one.from}`}:{' '}
+                  {factWords(one, (perKg) => show.priceIn(perKg, view.settings.currency))}
                 </li>
               ))}
             </ul>
@@ -85,7 +90,7 @@ function WhatItIs() {
         <Field at="name" />
         <Field at="cocoa" listed />
         <Field at="allergens" />
-        <Field at="pricePerKg" label={`Price of a kilogram (${view.settings.currency})`} />
+        <Field at="pricePerKg" label={`Price (${view.settings.currency})`} />
         <Field at="origin" />
         <Field at="keepsMonths" />
         {cocoa === 'couverture' && (

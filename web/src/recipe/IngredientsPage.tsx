@@ -57,9 +57,9 @@ export function IngredientsPage() {
     share('sugar', 'Sugar', ({ contents }) => (contents ? contents.sugarPct + contents.polyolsPct : null)),
     share('milk', 'Milk', ({ contents }) => (contents ? contents.dryMilkPct + contents.milkFatPct : null)),
     share('water', 'Water', ({ contents }) => contents?.waterPct ?? null),
-    column.money('price', 'A kilogram', ({ perKgMilli }) => perKgMilli, {
+    column.price('price', ({ perKgMilli }) => perKgMilli, {
       show: ({ perKgMilli }) =>
-        perKgMilli === null ? <span className="text-soft">no price</span> : show.money(perKgMilli),
+        perKgMilli === null ? <span className="text-soft">no price</span> : show.price(perKgMilli),
     }),
     {
       id: 'here',

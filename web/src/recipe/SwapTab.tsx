@@ -28,11 +28,7 @@ export function SwapTab({
   const key = ready
     ? JSON.stringify([out, offered, used.map(({ ingredient, grams }) => [ingredient.id, grams])])
     : null;
-  const swap = useWorked(
-    key,
-    () => kitchen().swap(used, out, rowsOf(pantry, offered), stepG, settings.currency),
-    'recipe-swap',
-  );
+  const swap = useWorked(key, () => kitchen().swap(used, out, rowsOf(pantry, offered), stepG, settings), 'recipe-swap');
   const found = ready ? swap : null;
   const nameOf = (id: string): string => pantry.rows.find((row) => row.id === id)?.name ?? id;
   return (

@@ -4,7 +4,8 @@ import type { Kept } from '@wunsch/core/recipe/solve';
 import { valueText } from '@wunsch/core/recipe/limits';
 import type { Limit } from '@wunsch/core/recipe/records';
 import { FIGURE_IDS, FIGURES, type FigureId } from '@wunsch/core/recipe/words';
-import { useHere } from '../parts/workshop';
+import { HEAVY_WORDS, perKg, priceOf } from '@wunsch/core/units/price';
+import { useHere, useShow } from '../parts/workshop';
 import { blankLimit } from './draft';
 import { Quantity } from './Quantity';
 import { Choice } from '../parts/choice';
@@ -74,6 +75,7 @@ export function TargetRows({
   problems: Record<string, string>;
 }) {
   const { settings } = useHere().view;
+  const show = useShow();
   const set = (index: number, limit: Limit): void => change(limits.map((row, i) => (i === index ? limit : row)));
   const free = FIGURE_IDS.filter((of) => !limits.some((row) => row.of === of));
   return (
@@ -81,7 +83,12 @@ export function TargetRows({
       <ul className="grid gap-1">
         {limits.map((limit, index) => {
           const way = wayOf(limit);
-          const values = valuesOf(limit);
+          const ofWeight = limit.of === 'cost' ? show.heavy : null;
+          const values = valuesOf(limit).map((value) =>
+            ofWeight === null ? value : Number(priceOf(value, ofWeight).toFixed(4)),
+          );
+          const put = (next: Way, said: readonly number[]): void =>
+            set(index, withValues(limit, next, ofWeight === null ? said : said.map((value) => perKg(value, ofWeight))));
           const [low, high, step] = RANGE[limit.of as FigureId] ?? [
             0,
             limit.of.startsWith('grams:') ? 20_000 : 100,
@@ -91,19 +98,19 @@ export function TargetRows({
             ? 'g'
             : limit.of === 'flow'
               ? '×'
-              : limit.of === 'cost'
-                ? settings.currency
-                : '%';
+              : ofWeight === null
+                ? '%'
+                : settings.currency;
           const value = now(limit.of);
           const missed = kept.some((row) => row.of === limit.of && !row.kept);
-          const name = nameOf(limit.of);
+          const name = ofWeight === null ? nameOf(limit.of) : `${nameOf(limit.of)} of a ${HEAVY_WORDS[ofWeight]}`;
           return (
             <li key={limit.of} className="border-t border-rule pt-2">
               <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
                 <span className="min-w-24 flex-1">
                   <span className="block truncate font-semibold">{name}</span>
                   <span className={`block text-sm ${missed ? 'font-semibold text-crimson' : 'text-soft'}`}>
-                    {value === null ? 'not worked out yet' : `now ${valueText(limit.of, value, settings.currency)}`}
+                    {value === null ? 'not worked out yet' : `now ${valueText(limit.of, value, settings)}`}
                     {missed && ', not met'}
                   </span>
                 </span>
@@ -115,7 +122,7 @@ export function TargetRows({
                   onChange={(next) => {
                     const [first = 0] = values;
                     const ends = next === 'between' ? [first, Math.min(first + 2, high)] : values;
-                    set(index, withValues(limit, next, ends));
+                    put(next, ends);
                   }}
                 />
                 {values.map((one, thumb) => (
@@ -130,7 +137,7 @@ export function TargetRows({
                     onValue={(next) => {
                       if (next === null) return;
                       const typed = values.map((old, i) => (i === thumb ? next : old));
-                      set(index, withValues(limit, way, typed));
+                      put(way, typed);
                     }}
                   />
                 ))}
@@ -142,7 +149,7 @@ export function TargetRows({
                   max={Math.max(high, ...values)}
                   step={step}
                   value={values}
-                  onValueChange={(next) => set(index, withValues(limit, way, next))}
+                  onValueChange={(next) => put(way, next)}
                 >
                   <Slider.Track className="relative h-1.5 grow rounded-full bg-rule">
                     <Slider.Range

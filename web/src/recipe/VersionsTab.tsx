@@ -27,7 +27,7 @@ function One({ version }: { version: RecipeVersionView }) {
         {figures.cocoaPct.toFixed(1)}&nbsp;% cocoa, {figures.fatPct.toFixed(1)}&nbsp;% fat,{' '}
         {figures.sugarPct.toFixed(1)}&nbsp;% sugar
         {figures.milkPct > 0.05 && `, ${figures.milkPct.toFixed(1)}\u00a0% milk solids`};{' '}
-        {show.money(figures.perKgMilli)} a kilogram
+        {show.price(figures.perKgMilli)} a {show.heavyWord}
         {figures.flow !== null && `; ${figures.flow.toFixed(1)} times as thick as its fat`}
         {score !== null && `; scored ${score.mean.toFixed(1)} over ${score.of} ${score.of === 1 ? 'batch' : 'batches'}`}
         .
@@ -95,7 +95,7 @@ export function BatchTable({ batches, prefix }: { batches: readonly RecipeBatch[
       value: ({ flow }) => flow,
       show: ({ flow }) => (flow === null ? '–' : `${flow.toFixed(1)}×`),
     },
-    column.money('cost', 'A kilogram', ({ perKgMilli }) => perKgMilli),
+    column.price('cost', ({ perKgMilli }) => perKgMilli),
     {
       id: 'score',
       head: 'Score',

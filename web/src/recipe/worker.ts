@@ -4,6 +4,7 @@ import wasm from 'highs/runtime?url';
 import { correctBowl } from '@wunsch/core/recipe/correct';
 import type { LinearSolver } from '@wunsch/core/recipe/linear';
 import { solveRecipe, type Answer, type Question } from '@wunsch/core/recipe/solve';
+import type { Pricing } from '@wunsch/core/units/price';
 import { swapIngredients, type Swap } from '@wunsch/core/recipe/swap';
 
 const solver = loadHighs({ locateFile: () => wasm }) as unknown as Promise<LinearSolver>;
@@ -17,16 +18,16 @@ const kitchen = {
     additions: Parameters<typeof correctBowl>[1],
     limits: Parameters<typeof correctBowl>[2],
     stepG: number,
-    currency: string,
-  ): Promise<Answer> => correctBowl(bowl, additions, limits, stepG, currency, await solver),
+    pricing: Pricing,
+  ): Promise<Answer> => correctBowl(bowl, additions, limits, stepG, pricing, await solver),
 
   swap: async (
     lines: Parameters<typeof swapIngredients>[0],
     out: readonly string[],
     offered: Parameters<typeof swapIngredients>[2],
     stepG: number,
-    currency: string,
-  ): Promise<Swap> => swapIngredients(lines, out, offered, stepG, currency, await solver),
+    pricing: Pricing,
+  ): Promise<Swap> => swapIngredients(lines, out, offered, stepG, pricing, await solver),
 };
 export type Kitchen = typeof kitchen;
 

@@ -91,6 +91,7 @@ export function Field({ at, className, onEnter, ...said }: FieldProps) {
   switch (asked.kind) {
     case 'mass':
     case 'temp':
+    case 'price':
     case 'count':
     case 'number':
       return (

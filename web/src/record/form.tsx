@@ -9,6 +9,7 @@ import {
   type UseFormReturn,
 } from 'react-hook-form';
 import { z } from 'zod/mini';
+import { heavyUnit } from '@wunsch/core/units/price';
 import { askedAt } from '@wunsch/core/fields/asked';
 import { ApiError } from '../parts/api';
 import { dropDraft, loadDraft, newKey, saveDraft } from '../parts/draft';
@@ -48,7 +49,7 @@ export function useUnits(): Units {
   const { massSystem, temperatureUnit } = useHere().view.settings;
   return useMemo(
     () => ({
-      heavy: massSystem === 'metric' ? 'kg' : 'lb',
+      heavy: heavyUnit(massSystem),
       light: massSystem === 'metric' ? 'g' : 'oz',
       temperature: temperatureUnit,
     }),

@@ -2,6 +2,7 @@ import { get, set } from 'react-hook-form';
 import { z } from 'zod/mini';
 import { askedOf, elementOf, shapeOf, variantsOf, type Asked } from '@wunsch/core/fields/asked';
 import { gramsFrom, gramsTo, type MassUnit } from '@wunsch/core/units/mass';
+import { perKg, priceOf, type HeavyUnit } from '@wunsch/core/units/price';
 import { celsiusFrom, celsiusTo, type TemperatureUnit } from '@wunsch/core/units/temperature';
 import { readNumber, typedNumber } from '../parts/number';
 
@@ -11,7 +12,7 @@ type Schema = z.core.$ZodType;
 export type Typed = string | boolean | Typed[] | { [name: string]: Typed } | { kept: unknown };
 
 export interface Units {
-  heavy: 'kg' | 'lb';
+  heavy: HeavyUnit;
   light: 'g' | 'oz';
   temperature: TemperatureUnit;
 }
@@ -23,6 +24,7 @@ const massUnitOf = ({ weighed }: Pick<Asked, 'weighed'>, units: Units): MassUnit
 export function unitShown(asked: Asked, units: Units): string | undefined {
   if (asked.kind === 'mass') return massUnitOf(asked, units);
   if (asked.kind === 'temp') return `°${units.temperature}`;
+  if (asked.kind === 'price') return `a ${units.heavy}`;
   return asked.unit;
 }
 
@@ -42,6 +44,8 @@ export function typedOf(schema: Schema, value: unknown, units: Units): Typed {
         : '';
     case 'temp':
       return typeof value === 'number' ? figureText(celsiusTo(value, units.temperature), 1) : '';
+    case 'price':
+      return typeof value === 'number' ? figureText(priceOf(value, units.heavy), 4) : '';
     case 'count':
     case 'number':
       return typeof value === 'number' ? figureText(value, 6) : '';
@@ -143,6 +147,8 @@ export function readTyped(
           return text === '' ? asked.empty : figure(text, path, (v) => gramsFrom(v, massUnitOf(asked, units)));
         case 'temp':
           return text === '' ? asked.empty : figure(text, path, (v) => celsiusFrom(v, units.temperature));
+        case 'price':
+          return text === '' ? asked.empty : figure(text, path, (v) => perKg(v, units.heavy));
         case 'count':
         case 'number':
           return text === '' ? asked.empty : figure(text, path, (v) => v);

@@ -151,7 +151,11 @@ function Session({ work, onDone }: { work: WorkView; onDone: () => void }) {
         finish={(values, sources) => ({ ...values, sources, sacks: work.sacks })}
         onSaved={onDone}
         below={({ fields }) => (
-          <SoFar inMg={work.massMg} ms={ms} values={readFields('sort', fields, 'C', specs).values} />
+          <SoFar
+            inMg={work.massMg}
+            ms={ms}
+            values={readFields('sort', fields, { temperature: 'C', heavy: 'kg' }, specs).values}
+          />
         )}
         {...SORT_WORK.sum}
       />

@@ -1,5 +1,6 @@
 import type { SortView } from '@wunsch/core/api/beans';
 import { numberFormat } from '@wunsch/core/units/formats';
+import { priceOf } from '@wunsch/core/units/price';
 import { useHere, useShow } from '../parts/workshop';
 import { PileIcon } from '../parts/drawings';
 
@@ -52,8 +53,8 @@ export function SortFindings({ view }: { view: SortView }) {
           <strong>
             {show.mass(rest.goodG.low * 1000)} to {show.mass(rest.goodG.high * 1000)} of good beans
           </strong>
-          , take {hoursWords(rest.hours.low)} to {hoursWords(rest.hours.high)}, and cost {money(rest.costPerGoodKg)} a
-          kilogram sorted.{' '}
+          , take {hoursWords(rest.hours.low)} to {hoursWords(rest.hours.high)}, and cost{' '}
+          {money(priceOf(rest.costPerGoodKg, show.heavy))} a {show.heavyWord} sorted.{' '}
           <span className="text-sm text-soft">
             {Math.round(100 * rest.level)}&nbsp;% interval, from {rest.basis}.
           </span>

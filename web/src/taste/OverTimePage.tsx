@@ -108,7 +108,7 @@ export function OverTimePage() {
                 <tr>
                   <th className="font-normal">Beans</th>
                   <th className="text-right font-normal">Score</th>
-                  <th className="text-right font-normal">Landed, a kg</th>
+                  <th className="text-right font-normal">Landed, a {show.heavy}</th>
                   <th className="text-right font-normal">Beans in a bar</th>
                 </tr>
               </thead>
@@ -123,7 +123,7 @@ export function OverTimePage() {
                     </td>
                     <td className="figure text-right">{row.score?.toFixed(1) ?? 'not tasted'}</td>
                     <td className="figure text-right">
-                      {row.landedPerKgMilli === null ? '–' : show.money(row.landedPerKgMilli)}
+                      {row.landedPerKgMilli === null ? '–' : show.price(row.landedPerKgMilli)}
                     </td>
                     <td className="figure text-right">
                       {row.costPerBarMilli === null ? '–' : show.money(row.costPerBarMilli)}

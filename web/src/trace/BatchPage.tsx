@@ -70,18 +70,18 @@ export function BatchPage() {
           note="cacao in bars of green beans"
         />
         <Figure
-          label={cost.perBarMilli === null ? 'Cost a kilogram so far' : 'Cost a bar'}
+          label={cost.perBarMilli === null ? `Cost a ${show.heavyWord} so far` : 'Cost a bar'}
           value={
             cost.perBarMilli === null
               ? cost.perKgMilli === null
                 ? '–'
-                : show.money(cost.perKgMilli)
+                : show.price(cost.perKgMilli)
               : show.money(cost.perBarMilli)
           }
           note={
             cost.perBarMilli === null || cost.perKgMilli === null
               ? 'bean, pantry, hands, power'
-              : `${show.money(cost.perKgMilli)} a kg`
+              : `${show.price(cost.perKgMilli)} a ${show.heavy}`
           }
         />
         <Figure
@@ -158,10 +158,10 @@ export function BatchPage() {
               </ul>
               {cost.byStation.length > 0 && (
                 <p className="mt-3 text-sm text-soft">
-                  A kilogram after{' '}
+                  A {show.heavyWord} after{' '}
                   {cost.byStation
                     .map(
-                      ({ station, perKgMilli }) => `${STATION_NAMES[station].toLowerCase()} ${show.money(perKgMilli)}`,
+                      ({ station, perKgMilli }) => `${STATION_NAMES[station].toLowerCase()} ${show.price(perKgMilli)}`,
                     )
                     .join(', ')}
                   .

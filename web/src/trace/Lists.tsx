@@ -178,8 +178,8 @@ export function LotsPage() {
     column.mass('mass', 'Here', ({ massMg }) => massMg, {
       show: ({ massMg }) => <span className="figure text-lg">{show.mass(massMg)}</span>,
     }),
-    column.money('price', 'A kilogram', ({ perKgMilli }) => perKgMilli, {
-      show: ({ perKgMilli }) => <span className="text-sm text-soft">{show.money(perKgMilli)}</span>,
+    column.price('price', ({ perKgMilli }) => perKgMilli, {
+      show: ({ perKgMilli }) => <span className="text-sm text-soft">{show.price(perKgMilli)}</span>,
     }),
   ];
   return (

@@ -205,7 +205,10 @@ function Correct({ step, typed }: { step: StepView; typed: string | null }) {
   const inputs = step.lines.filter((line) => line.massMg < 0 && line.holdingId !== null);
   const taken = step.kind === 'discharge' || !command.sources ? [] : inputs;
   const initial: Fields = {
-    ...fieldsOf(command, step.kind, massUnit, view.settings.temperatureUnit),
+    ...fieldsOf(command, step.kind, massUnit, {
+      temperature: view.settings.temperatureUnit,
+      heavy: show.heavy,
+    }),
     ...(typed === null ? {} : draftOf<Entry>(typed)?.fields),
   };
   command.sources?.forEach((source) => {

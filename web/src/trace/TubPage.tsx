@@ -61,8 +61,8 @@ export function TubPage() {
         />
         <Figure
           label="Cost"
-          value={counted ? show.money(holding.perPieceMilli) : show.money(holding.perKgMilli)}
-          note={counted ? 'a piece' : 'a kilogram'}
+          value={counted ? show.money(holding.perPieceMilli) : show.price(holding.perKgMilli)}
+          note={counted ? 'a piece' : `a ${show.heavyWord}`}
         />
         {chocolate && (
           <Figure

@@ -7,6 +7,7 @@ import { judgeSieve } from '@wunsch/core/winnow/sieve';
 import { NumberBox } from '../parts/fields';
 import { readNumber, unreadable } from '../parts/number';
 import { Overrule } from '../parts/Overrule';
+import { priceOf } from '@wunsch/core/units/price';
 import { useShow } from '../parts/workshop';
 import { sieveOf, type Extras } from './extras';
 
@@ -67,7 +68,8 @@ export function Advice({
             <>
               <p className="font-semibold">{pass.sentence}</p>
               <p className="mt-1 text-sm">
-                {pass.recoverG.low.toFixed(0)} to {pass.recoverG.high.toFixed(0)} g at {money(past.nibPerKg)} a kilogram
+                {pass.recoverG.low.toFixed(0)} to {pass.recoverG.high.toFixed(0)} g at{' '}
+                {money(priceOf(past.nibPerKg, show.heavy))} a {show.heavyWord}
                 are worth {money(pass.worth)}; the minutes cost {money(pass.cost)}.
               </p>
             </>
