@@ -94,7 +94,7 @@ async function p95(base: string, path: string, times = 120): Promise<number> {
 }
 
 /** Entries whose time is taken. */
-const ENTRIES = 40;
+const ENTRIES = 100;
 
 /** One look that nobody took before. */
 async function once(base: string, path: string): Promise<number> {

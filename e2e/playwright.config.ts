@@ -8,8 +8,8 @@ export default defineConfig({
   testDir: import.meta.dirname,
   globalSetup: './prepare.ts',
   outputDir: join(root, 'test-results/e2e'),
-  // One more than a small machine has cores: journeys wait for clocks and for what is drawn.
-  workers: 3,
+  // Twice as many as a small machine has cores: journeys wait for clocks and for what is drawn.
+  workers: 4,
   // What passes only then is told as flaky, and counted as neither passed nor failed.
   retries: 1,
   timeout: 300_000,

@@ -32,7 +32,9 @@ import { station as temper } from './temper/station';
 import { station as winnow } from './winnow/station';
 import type { StartWork } from './work/start';
 import type { StationFacts, StationYield } from './workshop/station';
+import type { StepMarks } from './workshop/mark';
 import type { Work } from './workshop/work';
+import type { Marking } from './trace/marks';
 import { isStation, STATIONS, type Place, type Station } from './work/stations';
 import type { Book } from './ledger/book';
 import type { HoldingKind, Step, StepKind } from './ledger/types';
@@ -82,6 +84,12 @@ function between(from: Station | undefined, to: Station | undefined): readonly S
 
 /** What is known of the yield of a kind of step; undefined where none is watched. */
 export const yieldOf = (step: StepKind): StationYield | undefined => YIELDS.find((row) => row.step === step);
+
+/** How steps and stops mark goods. */
+export const MARKING: Marking = {
+  steps: new Map(STATIONS.flatMap((station) => Object.entries(FACTS[station].marks ?? {}) as [StepKind, StepMarks][])),
+  stops: new Map(STATIONS.flatMap((station) => Object.entries(FACTS[station].stopMarks ?? {}))),
+};
 
 /** What new work at a station carries beside what all work does. */
 export const workBegins = (entry: StartWork, has: { speed: number; curveId: string }): Partial<Work> =>

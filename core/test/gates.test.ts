@@ -3,7 +3,7 @@ import { passGates, type GateContext } from '../src/gates/gate';
 import { isRaw } from '../src/grind/raw';
 import type { Command } from '../src/commands';
 import type { LotFacts, Step } from '../src/ledger/types';
-import { gatesOf } from '../src/stations';
+import { gatesOf, MARKING } from '../src/stations';
 import { marksOf } from '../src/trace/marks';
 import { ROUTE_TEMPLATES } from '../src/workshop/routes';
 import { chargeCommand, dischargeCommand } from './commands';
@@ -180,8 +180,8 @@ test('blocks leave the shelf when they have rested, a pour is moulded when it is
     note: '',
   });
   expect(mould(again)).toEqual([]);
-  expect(marksOf([failed], null).map(({ id }) => id)).toEqual(['out-of-temper']);
-  expect(marksOf([failed, again], null)).toEqual([]);
+  expect(marksOf([failed], null, MARKING).map(({ id }) => id)).toEqual(['out-of-temper']);
+  expect(marksOf([failed, again], null, MARKING)).toEqual([]);
 });
 
 test('a date on a label is after the day of packing, and no later than what is inside keeps', () => {

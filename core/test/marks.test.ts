@@ -1,5 +1,6 @@
 import type { Command } from '../src/commands';
 import type { Step } from '../src/ledger/types';
+import { MARKING } from '../src/stations';
 import { marksOf } from '../src/trace/marks';
 import { Notables } from '../src/trace/notable';
 import { chargeCommand, dischargeCommand, mouldCommand } from './commands';
@@ -20,7 +21,7 @@ const reading = (what: 'micron' | 'sourness', value: number): Step =>
 const tasting = (score: number, note: string): Step =>
   step({ kind: 'taste', batchId: 'b', holdingId: null, pieces: 0, score, note });
 const labels = (steps: Step[], target: number | null = null): string[] =>
-  marksOf(steps, target).map(({ label }) => label);
+  marksOf(steps, target, MARKING).map(({ label }) => label);
 
 test('what is said of a batch marks it; what is denied does not', () => {
   expect(labels([tasting(5, 'Sour at the end, a little dry')])).toEqual(['sour']);
@@ -41,7 +42,7 @@ test('a stop that was gone past stays on the goods with its word', () => {
   const past = step({ kind: 'rest', sources: [], note: '' } as unknown as Command, [
     { gate: 'rest/too-young', sentence: 'K1 has rested 0 of 14 days.', word: 'for the fair', personId: 'ann' },
   ]);
-  expect(marksOf([past], null)[0]).toMatchObject({
+  expect(marksOf([past], null, MARKING)[0]).toMatchObject({
     id: 'override',
     why: 'K1 has rested 0 of 14 days. Gone past: “for the fair”.',
   });
@@ -49,7 +50,7 @@ test('a stop that was gone past stays on the goods with its word', () => {
 
 test('what is notable goes on with the goods, through corrections and late entries, and no further', () => {
   const bench = new Bench();
-  const notables = new Notables(() => bench.book);
+  const notables = new Notables(() => bench.book, MARKING);
   const sugar = made(bench.buy('sugar', 9000, 5));
   const begun = bench.do(chargeCommand([{ holdingId: sugar, massG: 4000 }]));
   const tub = made(bench.do(dischargeCommand(begun.batchId ?? '', 4000)));

@@ -12,6 +12,8 @@ const SHARED = [
   ...['app', 'entry', 'record', 'charts', 'losses'].map((room) => `web/src/${room}`),
   'core/src/ledger/yields.ts',
   'core/src/ledger/expect.ts',
+  'core/src/trace/marks.ts',
+  'core/src/trace/notable.ts',
   'server/src/journal/workshop.ts',
   'web/src/stream/BatchStream.tsx',
   'web/src/stream/FloorStream.tsx',

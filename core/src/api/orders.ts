@@ -1,7 +1,7 @@
 import type { Margin } from '../products/margin';
 import type { CustomerFacts, OrderFacts } from '../orders/records';
 import type { Pick } from '../orders/stock';
-import type { Mark } from '../trace/marks';
+import type { Mark } from '../workshop/mark';
 
 export interface CustomerView extends CustomerFacts {
   id: string;

@@ -6,7 +6,7 @@ import type { GrindStudy } from '../grind/tonight';
 import type { Label } from '../pack/label';
 import type { LabelWords, Market } from '../pack/records';
 import type { TraceDrawing } from '../trace/branches';
-import type { Mark } from '../trace/marks';
+import type { Mark } from '../workshop/mark';
 import type { BeanLotView, BeanStoreView, RoomView, SampleView, SortView } from './beans';
 import type { GrinderView, GrindHits, GrindRunView, RestBenefit, RestShelf } from './grind';
 import type { JudgementWordView } from './judgement';

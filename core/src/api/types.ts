@@ -5,7 +5,7 @@ import type { Batch, HoldingKind, LossCause, LotFacts, Material, StepKind } from
 import type { YieldJudgement, YieldPoint } from '../ledger/yields';
 import type { CarriedOver } from '../composition/carry-over';
 import type { Composition, OriginVerdict, Part } from '../composition/composition';
-import type { Mark } from '../trace/marks';
+import type { Mark } from '../workshop/mark';
 import type { Override } from '../ledger/types';
 import type { FlowStation } from '../trace/flow';
 import type { Machine, Person, Settings } from '../workshop/schemas';

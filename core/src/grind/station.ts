@@ -1,9 +1,11 @@
 import type { StationFacts } from '../workshop/station';
+import { dischargeMarks, readingMarks } from './marks';
 
 /** What can be taken to this bench, what comes through, and the step that work here becomes. */
 export const station: StationFacts = {
   accepts: ['nibs', 'lot', 'mass', 'block', 'remelt'],
   machines: ['mass'],
+  marks: { reading: readingMarks, discharge: dischargeMarks },
   yields: {
     step: 'discharge',
     usual: [0.96, 0.995],

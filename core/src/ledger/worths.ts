@@ -4,7 +4,7 @@ import type { Step } from './types';
 import { Valuation, type WorthThen } from './valuation';
 
 /** So many steps at the end of the order of the work are replayed after one that was entered late. */
-const LOOSE = 400;
+const LOOSE = 600;
 
 /**
  * The valuation of a book to which steps are entered, one after another.

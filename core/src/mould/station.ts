@@ -6,6 +6,7 @@ import type { StationFacts } from '../workshop/station';
 export const station: StationFacts = {
   accepts: ['tempered', 'mass'],
   ends: 'mould',
+  stopMarks: { 'mould/out-of-temper': { id: 'out-of-temper', label: 'not in temper' } },
   finishes: ({ mould }, command) =>
     mould && mould.weightsG.length > 0 ? { weightsG: mould.weightsG, ...command } : command,
   yields: {

@@ -10,6 +10,8 @@ const MOST_WAYS = 4096;
 const GOOD_ENOUGH = 0.05;
 /** Parts of a step that are nothing. */
 const CRUMB = 0.02;
+/** Percent points that are nothing. */
+const SAME_POINTS = 1e-6;
 /** Branches that an exact search may follow: a count, so that a busy machine finds what an idle one does. */
 const EXACT_BRANCHES = 2000;
 
@@ -28,7 +30,7 @@ export function roundToStep(
   solver: LinearSolver,
 ): { grams: number[] } {
   const { choices, stepG } = question;
-  const scoreOf = scorer(question, wantedG);
+  const { distanceOf, scoreOf } = scorer(question, wantedG);
   const room = choices.map(({ stockG, fixedG, thereG = 0 }) =>
     fixedG !== undefined ? 0 : stockG === null ? Infinity : Math.floor((stockG + 1e-9) / stepG) * stepG + thereG,
   );
@@ -70,17 +72,8 @@ export function roundToStep(
   const visit = (index: number): void => {
     const list = options[index];
     if (list === undefined) {
-      // Once one keeps all bounds, what is further off the size cannot be better.
-      if (
-        best !== null &&
-        best.score.broken <= 1e-9 &&
-        stepsOff(
-          grams.reduce((sum, own) => sum + own, 0),
-          wantedG,
-          stepG,
-        ) > best.score.off
-      )
-        return;
+      // Once one keeps all bounds, what is further off the size or the aims cannot be better.
+      if (best !== null && best.score.broken <= 1e-9 && isFurther(distanceOf(grams), best.score)) return;
       const score = scoreOf(grams);
       if (best === null || isBetter(score, best.score)) best = { grams: [...grams], score };
       return;
@@ -106,22 +99,29 @@ export function roundToStep(
   return found ?? { grams: [...exact] };
 }
 
-interface Score {
-  /** How far bounds are broken, in parts of their size. */
-  broken: number;
+/** How far something is from what was asked for, before anybody looks at its bounds. */
+interface Distance {
   /** Whole steps by which the size asked for is missed. */
   off: number;
   /** Weighted percent points by which the aims are missed. */
   missed: number;
+}
+
+interface Score extends Distance {
+  /** How far bounds are broken, in parts of their size. */
+  broken: number;
   cost: number;
 }
+
+const isFurther = (a: Distance, b: Distance): boolean =>
+  a.off !== b.off ? a.off > b.off : a.missed > b.missed + SAME_POINTS;
 
 const isBetter = (a: Score, b: Score): boolean =>
   Math.abs(a.broken - b.broken) > 1e-9
     ? a.broken < b.broken
     : a.off !== b.off
       ? a.off < b.off
-      : Math.abs(a.missed - b.missed) > 1e-6
+      : Math.abs(a.missed - b.missed) > SAME_POINTS
         ? a.missed < b.missed
         : a.cost < b.cost;
 
@@ -133,7 +133,7 @@ const stepsOff = (totalG: number, wantedG: number | null, stepG: number): number
 function scorer(
   { choices, limits, leastG, mostG, stepG }: Question,
   wantedG: number | null,
-): (grams: readonly number[]) => Score {
+): { distanceOf: (grams: readonly number[]) => Distance; scoreOf: (grams: readonly number[]) => Score } {
   const ingredients = choices.map(({ ingredient }) => ingredient);
   const placeOf = new Map(ingredients.map(({ id }, index) => [id, index]));
   const aims = limits.flatMap(({ of, aim, weight }) =>
@@ -142,7 +142,15 @@ function scorer(
   const bounds = limits.filter(({ least, most }) => least !== null || most !== null);
   const part = (value: number, wanted: number): number =>
     Math.min(100, (100 * Math.abs(value - wanted)) / Math.max(Math.abs(wanted), 1));
-  return (grams) => {
+  const distanceOf = (grams: readonly number[]): Distance => ({
+    off: stepsOff(
+      grams.reduce((sum, own) => sum + own, 0),
+      wantedG,
+      stepG,
+    ),
+    missed: aims.reduce((sum, { weight, off }) => sum + weight * off(grams), 0),
+  });
+  const scoreOf = (grams: readonly number[]): Score => {
     const figures = figuresOfLines(ingredients.map((ingredient, index) => ({ ingredient, grams: grams[index] ?? 0 })));
     const gramsOf = (id: string): number => grams[placeOf.get(id) ?? -1] ?? 0;
     const total = figures.grams;
@@ -154,13 +162,9 @@ function scorer(
     }
     if (mostG !== null && total > mostG + 1e-6) broken += part(total, mostG);
     if (leastG !== null && total < leastG - 1e-6) broken += part(total, leastG);
-    return {
-      broken,
-      off: stepsOff(total, wantedG, stepG),
-      missed: aims.reduce((sum, { weight, off }) => sum + weight * off(grams), 0),
-      cost: figures.perKgMilli,
-    };
+    return { ...distanceOf(grams), broken, cost: figures.perKgMilli };
   };
+  return { distanceOf, scoreOf };
 }
 
 /** Steps by which an exact search may leave the size, where none of the size itself fits. */

@@ -16,7 +16,7 @@ export {
   greenMg,
   upstream,
 } from './flow';
-export { type Mark, marksOf } from './marks';
+export { type Marking, marksOf } from './marks';
 export { Notables } from './notable';
 export { recallOf } from './recall';
 export { COMPLAINTS, COMPLAINT_WORDS, type ComplaintKind, type TraceRecordValue, traceRecord } from './records';

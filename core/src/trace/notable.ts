@@ -1,12 +1,9 @@
 import type { Book } from '../ledger/book';
 import { Follower } from '../ledger/follower';
 import type { Step } from '../ledger/types';
+import type { Marking } from './marks';
 
 const NONE: ReadonlySet<Step> = new Set();
-
-/** Whether a step says something that goods made from it carry on: it was tempered, sent back, let past a stop. */
-const isNotable = (step: Step): boolean =>
-  step.kind === 'temper' || step.kind === 'remelt' || (step.overrides ?? []).length > 0;
 
 /**
  * The notable steps behind every holding, kept up to date with the book: each step hands on what its sources carry.
@@ -17,7 +14,11 @@ export class Notables {
   /** Can be caught up ahead of the first question. */
   readonly follower: Follower;
 
-  constructor(book: () => Book) {
+  /** @param marking as the stations say it: what goods carry on that are made from a step */
+  constructor(
+    book: () => Book,
+    private readonly marking: Pick<Marking, 'steps'>,
+  ) {
     this.follower = new Follower(
       book,
       () => (this.carried = new Map()),
@@ -31,8 +32,13 @@ export class Notables {
     return this.carried.get(holdingId) ?? NONE;
   }
 
+  /** Whether a step says something that goods made from it carry on, or was let past a stop. */
+  private isNotable({ kind, overrides = [] }: Step): boolean {
+    return overrides.length > 0 || this.marking.steps.get(kind)?.carriesOn === true;
+  }
+
   private apply(step: Step): void {
-    let set: Set<Step> | ReadonlySet<Step> = isNotable(step) ? new Set([step]) : NONE;
+    let set: Set<Step> | ReadonlySet<Step> = this.isNotable(step) ? new Set([step]) : NONE;
     for (const { holdingId, massMg, pieces } of step.postings) {
       if (holdingId === null || (massMg >= 0 && pieces >= 0)) continue;
       set = union(set, this.carried.get(holdingId) ?? NONE);

@@ -2,6 +2,7 @@
 
 export { type CurveMeta, type FileMeta } from './kept';
 export { machinesAt } from './machines';
+export { type Mark, type StepMarks, mark, says } from './mark';
 export { ROUTE_TEMPLATES } from './routes';
 export {
   DEFAULT_SETTINGS,

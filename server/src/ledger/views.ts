@@ -12,7 +12,9 @@ import type { LotFacts, Posting, Step } from '@wunsch/core/ledger/types';
 import type { Book } from '@wunsch/core/ledger/book';
 import { plainStep } from '@wunsch/core/ledger/plain-step';
 import { originVerdict, type Composition, type OriginVerdict } from '@wunsch/core/composition/composition';
-import { marksOf, type Mark } from '@wunsch/core/trace/marks';
+import { MARKING } from '@wunsch/core/stations';
+import { marksOf } from '@wunsch/core/trace/marks';
+import type { Mark } from '@wunsch/core/workshop/mark';
 import { Notables } from '@wunsch/core/trace/notable';
 import { Follower } from '@wunsch/core/ledger/follower';
 import { BarsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
@@ -22,7 +24,9 @@ import type { Workshop } from '../journal/workshop';
 import { YieldIndex } from './yield-index';
 
 /** Steps that say something of all of a batch. */
-const SPOKEN: ReadonlySet<string> = new Set(['reading', 'discharge', 'taste']);
+const SPOKEN: ReadonlySet<string> = new Set(
+  [...MARKING.steps].flatMap(([kind, { carriesOn }]) => (carriesOn === true ? [] : [kind])),
+);
 
 const inOrder = (a: Step, b: Step): number => a.at - b.at || a.order - b.order;
 
@@ -68,7 +72,7 @@ export class Views {
     return { producer: command?.producer ?? '', country: command?.country ?? '', region: '' };
   }
 
-  private readonly notables = new Notables(() => this.workshop.book);
+  private readonly notables = new Notables(() => this.workshop.book, MARKING);
 
   /** What one has to know of a holding: from the steps behind it, what was said of its batch, the papers of a lot. */
   marks(holdingId: string): Mark[] {
@@ -109,7 +113,7 @@ export class Views {
     const own = batchId === null ? [] : this.stepsOfBatch(batchId);
     const spoken = kinds === null ? own : own.filter(({ kind }) => kinds.has(kind));
     const all = new Map([...(behind ?? []), ...spoken].map((step) => [step.id, step]));
-    const marks = all.size > 0 ? marksOf([...all.values()].sort(inOrder), target) : [];
+    const marks = all.size > 0 ? marksOf([...all.values()].sort(inOrder), target, MARKING) : [];
     this.marked.set(subjectId, { behind, ofBatch, target, marks });
     return marks;
   }

@@ -1,7 +1,7 @@
 import { Follower } from '@wunsch/core/ledger/follower';
 import type { SearchHit } from '@wunsch/core/api/types';
 import { notedIn } from '@wunsch/core/ledger/noted';
-import type { Mark } from '@wunsch/core/trace/marks';
+import type { Mark } from '@wunsch/core/workshop/mark';
 import type { Holding } from '@wunsch/core/ledger/types';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import { lossWatch } from '../losses/series';

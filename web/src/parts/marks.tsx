@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Mark } from '@wunsch/core/trace/marks';
+import type { Mark } from '@wunsch/core/workshop/mark';
 
 /** What one has to know who looks at these goods: in words, beside their code, wherever it stands. */
 export function Marks({

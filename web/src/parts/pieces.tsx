@@ -144,7 +144,21 @@ const isPlaced = (path: string, placed: ReadonlySet<string> | undefined): boolea
 };
 
 export function Loading({ error }: { error?: unknown }) {
-  if (error !== undefined) return <Refusal error={error} kept={false} />;
+  if (error !== undefined)
+    return (
+      <>
+        <Refusal error={error} kept={false} />
+        {error instanceof ApiError && error.problem.status === 404 && (
+          <p className="mt-3">
+            Its address may be mistyped, or it was taken back: look for it with Find, or{' '}
+            <Link className="link" to="/">
+              go to the floor
+            </Link>
+            .
+          </p>
+        )}
+      </>
+    );
   return (
     <p className="py-10 text-soft" aria-busy="true">
       Reading the book …

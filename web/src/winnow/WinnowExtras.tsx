@@ -10,11 +10,24 @@ import { readMass, readNumber, unreadable } from '../parts/number';
 import { capital } from '../parts/words';
 import { MassUnitHere, useShow } from '../parts/workshop';
 import { Advice } from './Advice';
-import { extrasField, extrasOf, METHOD_NAMES, PASS_NAMES, type Extras, type Pass } from './extras';
+import {
+  extrasField,
+  extrasOf,
+  METHOD_NAMES,
+  PASS_NAMES,
+  type Extras,
+  type Pass,
+  type TypedPass,
+  type TypedSample,
+} from './extras';
 
 const METHODS = Object.entries(METHOD_NAMES) as [keyof typeof METHOD_NAMES, string][];
 /** Dials that a method has. */
 const DIALS_OF: Record<string, readonly Dial[]> = { hand: [], dryer: ['passes'], column: DIALS, machine: DIALS };
+const SAMPLES = [
+  ['shell', 'Shell in nibs', 'shell in it'],
+  ['nib', 'Nib in husk', 'nib in it'],
+] as const;
 const UNITS: Record<Dial, string> = { gapMm: 'mm', air: 'dial', feedKgPerHour: 'kg/h', passes: 'times' };
 
 interface Props {
@@ -31,8 +44,9 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
   const unit = useContext(MassUnitHere) ?? 'g';
   const extras = extrasOf(fields);
   const set = (part: Partial<Extras>): void => setField(...extrasField({ ...extras, ...part }));
-  const setPasses = (passes: Pass[]): void => {
-    set({ passes });
+  const setTyped = (part: Extras['typed']): void => set({ typed: { ...extras.typed, ...part } });
+  const setPasses = (passes: Pass[], pass?: TypedPass): void => {
+    set({ passes, typed: { ...extras.typed, ...(pass ? { pass } : {}) } });
     // The nibs of the session are what its passes add up to.
     if (passes.length > 0)
       setField('nibsG', {
@@ -86,10 +100,28 @@ export function WinnowExtras({ fields, setField, code, inMg }: Props) {
           ))}
         </div>
       )}
-      <Passes passes={extras.passes} change={setPasses} unit={unit} />
+      <Passes
+        passes={extras.passes}
+        change={setPasses}
+        unit={unit}
+        typed={extras.typed.pass ?? { what: extras.passes.length === 0 ? 'first' : 'again', nibs: '', minutes: '' }}
+        type={(pass) => setTyped({ pass })}
+      />
       <div className="grid gap-5 xl:grid-cols-2">
-        <Samples label="Shell in nibs" found="shell in it" samples={extras.shell} change={(shell) => set({ shell })} />
-        <Samples label="Nib in husk" found="nib in it" samples={extras.nib} change={(nib) => set({ nib })} />
+        {SAMPLES.map(([name, label, found]) => (
+          <Samples
+            key={name}
+            label={label}
+            found={found}
+            samples={extras[name]}
+            typed={extras.typed[name] ?? { size: '100', found: '' }}
+            type={(sample) => setTyped({ [name]: sample })}
+            add={(sample, cleared) =>
+              set({ [name]: [...extras[name], sample], typed: { ...extras.typed, [name]: cleared } })
+            }
+            takeOut={(index) => set({ [name]: extras[name].filter((_, at) => at !== index) })}
+          />
+        ))}
       </div>
       <details>
         <summary className="label min-h-11 cursor-pointer py-3">Cracking test on sieves</summary>
@@ -121,26 +153,30 @@ function Passes({
   passes,
   change,
   unit,
+  typed,
+  type,
 }: {
   passes: readonly Pass[];
-  change: (passes: Pass[]) => void;
+  /** @param next what stands in the fields after it; left out, what stood there */
+  change: (passes: Pass[], next?: TypedPass) => void;
   unit: MassUnit;
+  typed: TypedPass;
+  type: (pass: TypedPass) => void;
 }) {
-  const [what, setWhat] = useState<Pass['what']>('first');
-  const [nibs, setNibs] = useState('');
-  const [minutes, setMinutes] = useState('');
+  const { what, nibs, minutes } = typed;
   const [problem, setProblem] = useState<string | undefined>();
   const add = (): void => {
     const nibsG = readMass(nibs, unit);
     setProblem(nibs.trim() === '' ? 'is missing' : nibsG !== null && nibsG < 0 ? 'is below 0' : undefined);
     if (nibsG === null || nibsG < 0 || unreadable(minutes) !== undefined) return;
-    change([...passes, { what, nibsG, minutes: Math.max(0, readNumber(minutes) ?? 0) }]);
-    setNibs('');
-    setMinutes('');
-    setWhat('again');
+    change([...passes, { what, nibsG, minutes: Math.max(0, readNumber(minutes) ?? 0) }], {
+      what: 'again',
+      nibs: '',
+      minutes: '',
+    });
   };
   return (
-    <details open={passes.length > 0}>
+    <details open={passes.length > 0 || nibs !== '' || minutes !== ''}>
       <summary className="label min-h-11 cursor-pointer py-3">
         Several passes
         {passes.length > 0 &&
@@ -151,20 +187,26 @@ function Passes({
           legend="Which pass"
           options={Object.entries(PASS_NAMES) as [Pass['what'], string][]}
           chosen={[what]}
-          choose={([name]) => setWhat(name ?? 'first')}
+          choose={([name]) => type({ ...typed, what: name ?? 'first' })}
         />
         <div className="flex flex-wrap items-end gap-3">
           <NumberBox
             label="Nibs from it"
             unit={unit}
             value={nibs}
-            onChange={setNibs}
+            onChange={(text) => type({ ...typed, nibs: text })}
             onEnter={add}
             problem={problem}
             weighed={unit}
             className="w-40"
           />
-          <NumberBox label="Minutes" value={minutes} onChange={setMinutes} onEnter={add} className="w-32" />
+          <NumberBox
+            label="Minutes"
+            value={minutes}
+            onChange={(text) => type({ ...typed, minutes: text })}
+            onEnter={add}
+            className="w-32"
+          />
           <button type="button" className="button mb-1" onClick={add}>
             Add the pass
           </button>
@@ -192,16 +234,22 @@ function Samples({
   label,
   found,
   samples,
-  change,
+  typed,
+  type,
+  add: put,
+  takeOut,
 }: {
   label: string;
   found: string;
   samples: readonly PickedSample[];
-  change: (samples: PickedSample[]) => void;
+  typed: TypedSample;
+  type: (sample: TypedSample) => void;
+  /** @param next what stands in the fields after it */
+  add: (sample: PickedSample, next: TypedSample) => void;
+  takeOut: (index: number) => void;
 }) {
   const show = useShow();
-  const [size, setSize] = useState('100');
-  const [text, setText] = useState('');
+  const { size, found: text } = typed;
   const [problem, setProblem] = useState<string | undefined>();
   const share = sampleShare(samples);
   const add = (): void => {
@@ -218,19 +266,25 @@ function Samples({
               : undefined;
     setProblem(wrong);
     if (wrong !== undefined || sampleG === null || foundG === null) return;
-    change([...samples, { sampleG, foundG }]);
-    setText('');
+    put({ sampleG, foundG }, { size, found: '' });
   };
   return (
     <fieldset>
       <legend className="label mb-1">{label}, picked by hand</legend>
       <div className="flex items-end gap-3">
-        <NumberBox label="Sample" unit="g" value={size} onChange={setSize} onEnter={add} className="w-24" />
+        <NumberBox
+          label="Sample"
+          unit="g"
+          value={size}
+          onChange={(next) => type({ ...typed, size: next })}
+          onEnter={add}
+          className="w-24"
+        />
         <NumberBox
           label={capital(found)}
           unit="g"
           value={text}
-          onChange={setText}
+          onChange={(next) => type({ ...typed, found: next })}
           onEnter={add}
           problem={problem}
           className="min-w-28 flex-1"
@@ -246,7 +300,7 @@ function Samples({
             type="button"
             className="chip figure"
             aria-label={`Take sample ${index + 1} out`}
-            onClick={() => change(samples.filter((_, at) => at !== index))}
+            onClick={() => takeOut(index)}
           >
             {show.percent(sample.foundG / sample.sampleG)} <XIcon size={14} aria-hidden />
           </button>

@@ -11,6 +11,16 @@ export interface Pass {
   nibsG: number;
   minutes: number;
 }
+/** A pass, and a sample, as they are typed: no part of the entry until they are added. */
+export interface TypedPass {
+  what: Pass['what'];
+  nibs: string;
+  minutes: string;
+}
+export interface TypedSample {
+  size: string;
+  found: string;
+}
 export interface Extras {
   method: string;
   dials: Partial<Record<Dial, string>>;
@@ -18,6 +28,7 @@ export interface Extras {
   nib: PickedSample[];
   passes: Pass[];
   sieve: Partial<Record<keyof Sieve, string>>;
+  typed: { pass?: TypedPass; shell?: TypedSample; nib?: TypedSample };
 }
 
 export const METHOD_NAMES = {
@@ -34,7 +45,7 @@ export const PASS_NAMES: Record<Pass['what'], string> = {
 };
 
 const NAME = '~winnow';
-const EMPTY: Extras = { method: '', dials: {}, shell: [], nib: [], passes: [], sieve: {} };
+const EMPTY: Extras = { method: '', dials: {}, shell: [], nib: [], passes: [], sieve: {}, typed: {} };
 
 export function extrasOf(fields: Fields): Extras {
   const text = fields[NAME]?.text;
@@ -68,6 +79,7 @@ export function extrasFrom(command: Partial<CommandOf<'winnow'>>): Extras {
     nib: command.nibSamples ?? [],
     passes: command.passes ?? [],
     sieve: Object.fromEntries(Object.entries(command.sieve ?? {}).map(([name, value]) => [name, text(value)])),
+    typed: {},
   };
 }
 
@@ -85,10 +97,17 @@ export function extrasCommand(fields: Fields): Record<string, unknown> {
   };
 }
 
-/** What cannot be read among the extras, in words; null when all can. */
+/** What cannot be read among the extras, or is typed and in none of them yet, in words; null when all is well. */
 export function extrasProblem(fields: Fields): string | null {
   const extras = extrasOf(fields);
   const texts = [...Object.values(extras.dials), ...Object.values(extras.sieve)];
   const bad = texts.find((text) => unreadable(text) !== undefined);
-  return bad === undefined ? null : `“${bad}” among the dials and sieves is not a number.`;
+  if (bad !== undefined) return `“${bad}” among the dials and sieves is not a number.`;
+  const { pass, shell, nib } = extras.typed;
+  const waiting = [
+    ['a pass', pass?.nibs],
+    ['a sample of shell in nibs', shell?.found],
+    ['a sample of nib in husk', nib?.found],
+  ].find(([, text]) => (text ?? '').trim() !== '');
+  return waiting ? `“${waiting[1]}” is typed as ${waiting[0]} and not added: add it, or clear it.` : null;
 }
