@@ -187,7 +187,7 @@ test('a hold, from webbing to release', async ({ page }) => {
     await expect(page.getByLabel('Core (°C)')).toHaveValue('');
   };
   await log('-10');
-  await expect(page.getByText('the clock stands: the core is at -10 °C')).toBeVisible();
+  await expect(page.getByText('the clock stands: the core is at −10 °C')).toBeVisible();
   await page.getByRole('button', { name: `Release ${code}` }).click();
   await expect(page.getByRole('alert')).toContainText('To release it all the same, say why.');
   await log('-20');

@@ -292,6 +292,7 @@ test('a workshop that weighs in pounds and ounces', async ({ page }) => {
     await expect(page.getByText('All that is wanted is met.')).toBeVisible();
     // 28 % of 80 oz.
     await expect(page.getByLabel('Plain sugar, weighed')).toHaveValue('22.4');
+    await expect(page.getByText(/^€\d+\.\d\d a pound,/)).toBeVisible();
     await page.getByLabel('Plain sugar, weighed').fill('24 oz');
     await expect(page.getByText(/^7\d\.\d\s%/).first()).toBeVisible();
     await page.getByLabel('Plain sugar, weighed').fill('24 stone');

@@ -5,7 +5,7 @@ import { apportion } from '../src/units/apportion';
 import { formatMass, gramsFrom, gramsTo, MASS_UNITS, toMg } from '../src/units/mass';
 import { formatMoney, majorFromMilli } from '../src/units/money';
 import { heavyUnit, perKg, priceOf } from '../src/units/price';
-import { celsiusFrom, celsiusTo } from '../src/units/temperature';
+import { celsiusFrom, celsiusTo, formatTemperature } from '../src/units/temperature';
 import { refusal } from './fixtures';
 
 test('units round-trip', () => {
@@ -26,6 +26,7 @@ test('known conversions', () => {
   expect(gramsFrom(16, 'oz')).toBeCloseTo(453.59237, 10);
   expect(celsiusFrom(212, 'F')).toBe(100);
   expect(celsiusTo(-40, 'F')).toBe(-40);
+  expect([formatTemperature(-18), formatTemperature(-18, 'F')]).toEqual(['−18\u00a0°C', '−0.4\u00a0°F']);
 });
 
 test('a price is said of a kilogram or a pound', () => {

@@ -146,13 +146,13 @@ describe('runs', () => {
   test('hours kept of those planned, and when it is reached if it keeps', () => {
     page(running());
     expect(words()).toContain('30 of 168 h');
-    expect(words()).toContain('kept at or under -18 °C');
+    expect(words()).toContain('kept at or under −18 °C');
     expect(screen.getByRole('progressbar').getAttribute('aria-valuenow')).toBe('18');
   });
 
   test('too warm, its clock stands, and it says what the core is', () => {
     page(running({ readings: [{ at: SINCE, tempC: -10, by: 'hand' }] }, { holding: false, expectedAt: null }));
-    expect(words()).toContain('and the clock stands: the core is at -10 °C, it has to be at or under -18 °C.');
+    expect(words()).toContain('and the clock stands: the core is at −10 °C, it has to be at or under −18 °C.');
     cleanup();
     page(running({ readings: [] }, { holding: false, hours: 0, expectedAt: null }));
     expect(words()).toContain('and no core temperature read yet.');

@@ -25,7 +25,7 @@ describe('cautions of a route', () => {
   });
 
   test('unroasted mass is kept cool at the grinder; a nib roast is raw at the winnower and scorches at the roaster', () => {
-    expect(screenOf('grind')).toMatch(/unroasted:[^]*42 °C[^]*the local authority decides/);
+    expect(screenOf('grind')).toMatch(/unroasted:[^]*temp\(42\)[^]*the local authority decides/);
     expect(screenOf('winnow')).toMatch(/nibRoast:[^]*no kill step/);
     expect(screenOf('roast')).toMatch(/nibRoast:[^]*scorch/);
   });

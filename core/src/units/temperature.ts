@@ -25,7 +25,7 @@ export function parseTemperature(text: string, unit: TemperatureUnit, mark: Deci
 /** A temperature for people: `31.5 °C`, `88.7 °F`. */
 export function formatTemperature(celsius: number, unit: TemperatureUnit = 'C'): string {
   const value = celsiusTo(celsius, unit);
-  return `${formatNumber(value, 1, 0)}\u00a0°${unit}`;
+  return `${formatNumber(value, 1, 0).replace('-', '−')}\u00a0°${unit}`;
 }
 
 /** A temperature to so many decimals, always: `120.0 °C`. */

@@ -286,9 +286,9 @@ function Begin({ lot }: { lot: BeanLotView }) {
         </div>
       )}
       <Caution>
-        Usual: −18 °C or colder in the middle of the sack for 7 days, or 55 °C for 24 h. Your food-safety plan decides.
-        A frozen sack warms closed, or water condenses on the beans; a deep freeze and a 60 kg sack both ask for gloves
-        and a second person.
+        Usual: {show.temp(-18)} or colder in the middle of the sack for 7 days, or {show.temp(55)} for 24 h. Your
+        food-safety plan decides. A frozen sack warms closed, or water condenses on the beans; a deep freeze and a sack
+        of {show.sack(60_000)} both ask for gloves and a second person.
       </Caution>
       <Refusal error={error} />
       <div className="flex gap-3">

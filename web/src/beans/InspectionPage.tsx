@@ -13,7 +13,7 @@ import { useApi } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Chips } from '../parts/fields';
 import { Caution, Loading, Refusal } from '../parts/pieces';
-import { useHere } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { Field } from '../record/Field';
 import { RecordFields, useReadable, useRecordForm, type RecordForm } from '../record/form';
 import { CutTest } from './CutTest';
@@ -42,6 +42,7 @@ const deciding = z.object({
 });
 
 function Pass({ lot }: { lot: BeanLotView }) {
+  const show = useShow();
   const { massSystem } = useHere().view.settings;
   const [query, setQuery] = useSearchParams();
   const draft = useDraft<InspectionCounts>(`inspect.${lot.code}`, () => ({
@@ -183,7 +184,9 @@ function Pass({ lot }: { lot: BeanLotView }) {
           <Caution>
             Raw beans are not ready to eat: they can carry pathogens. Keep raw and roasted apart: hands, tubs, air.
           </Caution>
-          {step === 0 && <Caution>A full sack weighs 60 kg and more. Lift it with two, or a hoist.</Caution>}
+          {step === 0 && (
+            <Caution>A full sack weighs {show.sack(60_000)} and more. Lift it with two, or a hoist.</Caution>
+          )}
           {step === 4 && <Caution>Cut with a guillotine or with the bean on the board, never in the hand.</Caution>}
         </div>
       </aside>

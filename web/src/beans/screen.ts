@@ -5,7 +5,7 @@ export const screen: Screen = {
   Bench: BeansBench,
   cautions: [
     'Raw beans are not ready to eat: they can carry pathogens. Keep raw and roasted apart: hands, tubs, air.',
-    'A full sack weighs 60 kg and more. Lift it with two, or a hoist.',
+    ({ sack }) => `A full sack weighs ${sack(60_000)} and more. Lift it with two, or a hoist.`,
   ],
   state: ({ view, mass, waitingMg }) =>
     view.waiting.length === 0

@@ -61,9 +61,11 @@ function BenchOf({ station }: { station: Station }) {
             <aside aria-label="Judgement, cautions and log" className="min-w-0">
               {pad}
               <div className="mb-5 grid gap-3">
-                {[...routeCautions(view, routes, words), ...cautions].map((text) => (
-                  <Caution key={text}>{text}</Caution>
-                ))}
+                {[...routeCautions(view, routes, words), ...cautions]
+                  .map((words) => (typeof words === 'string' ? words : words(show)))
+                  .map((text) => (
+                    <Caution key={text}>{text}</Caution>
+                  ))}
               </div>
               {view.judgement && <Verdict title={`Last one done, ${view.judgement.code}`} judgement={view.judgement} />}
               {view.history.length >= 4 && (

@@ -8,6 +8,6 @@ export const screen: Screen = {
     'Before a long unattended run: wiring, heat, and a cut-out that has been tested.',
     'Shared stones carry allergens over: look at what they ran last and how they were cleaned.',
   ],
-  unroasted:
-    'Unroasted: keep the mass at 42 °C, never over about 47, so grind slower. No heat kills what raw beans carry; the local authority decides.',
+  unroasted: ({ temp }) =>
+    `Unroasted: keep the mass at ${temp(42)}, never over about ${temp(47)}, so grind slower. No heat kills what raw beans carry; the local authority decides.`,
 };

@@ -84,10 +84,7 @@ export function useDraft<T>(id: string, initial: () => T): Draft<T> {
  * @param initial what stands there before anything is typed
  * @returns what stands there, what changes it, and what forgets it
  */
-export function useKept<T>(
-  id: string,
-  initial: T,
-): readonly [T, (next: T | ((now: T) => T)) => void, () => void] {
+export function useKept<T>(id: string, initial: T): readonly [T, (next: T | ((now: T) => T)) => void, () => void] {
   const { value, set, clear } = useDraft(id, () => initial);
   return [value, (next) => set((now) => (next instanceof Function ? next(now) : next)), clear] as const;
 }

@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import type { BenchView, HoldingView } from '@wunsch/core/api/types';
 import type { Station } from '@wunsch/core/work/stations';
+import type { Show } from './workshop';
 
 /** What a station's state is put together from. */
 export interface Standing {
@@ -11,14 +12,17 @@ export interface Standing {
   waitingMg: number;
 }
 
+/** A caution; where it speaks of degrees or sacks, in those of the workshop. */
+export type CautionWords = string | ((show: Pick<Show, 'temp' | 'sack'>) => string);
+
 /** One station as the interface knows it: all that other rooms see of it. */
 export interface Screen {
   Bench: ComponentType<{ view: BenchView }>;
   /** The usual cautions, at the place where they matter. Local codes and licensed practice decide. */
-  cautions: readonly string[];
+  cautions: readonly CautionWords[];
   /** What an unroasted way asks for here; and one whose nibs are roasted, not its beans. */
-  unroasted?: string;
-  nibRoast?: string;
+  unroasted?: CautionWords;
+  nibRoast?: CautionWords;
   /** What this station shows at the foot of another's bench. */
   elsewhere?: Partial<Record<Station, ComponentType>>;
   /** How things stand, where loads under way and tubs that wait do not say it. */

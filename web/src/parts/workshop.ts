@@ -1,7 +1,7 @@
 import { createContext, useContext } from 'react';
 import type { WorkshopView } from '@wunsch/core/api/types';
 import { dateFormat } from '@wunsch/core/units/formats';
-import { formatMass, gramsFrom, gramsTo, massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
+import { formatHeavy, formatMass, gramsFrom, gramsTo, massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
 import { formatNumber } from '@wunsch/core/units/number';
 import { formatMoney } from '@wunsch/core/units/money';
 import { HEAVY_WORDS, heavyUnit, priceOf, type HeavyUnit } from '@wunsch/core/units/price';
@@ -55,6 +55,8 @@ export interface Show {
   /** Kilograms or pounds, as sacks are weighed and priced here; and that in a word. */
   heavy: HeavyUnit;
   heavyWord: string;
+  /** A whole weight in it: `60 kg`, `132 lb`. */
+  sack: (grams: number) => string;
   gramsFromHeavy: (value: number) => number;
   heavyFromGrams: (grams: number) => number;
 }
@@ -91,6 +93,7 @@ export function useShow(unit?: MassUnit): Show {
   return {
     heavy,
     heavyWord: HEAVY_WORDS[heavy],
+    sack: (grams) => formatHeavy(grams, massSystem, 0),
     gramsFromHeavy: (value) => gramsFrom(value, heavy),
     heavyFromGrams: (grams) => gramsTo(grams, heavy),
     mass: (mg) => formatMass(mg, massSystem, unit ?? screen ?? undefined),

@@ -11,6 +11,7 @@ import { SCHOOL_NAMES, stepWords } from './words';
 
 /** The workshop's programs, the ones to start from, and the ways without a roast. */
 export function ProgramsPage() {
+  const show = useShow();
   const answer = useApi('/api/roast/programs');
   if (!answer.data) return <Loading error={answer.error} />;
   const { programs } = answer.data;
@@ -59,7 +60,7 @@ export function ProgramsPage() {
             <div className="mt-3 grid gap-3">
               <Caution>
                 Unroasted: no heat kills what raw beans carry. What makes it fit to eat has to be shown another way, and
-                the local authority decides. Keep the mass at 42 °C, never over about 47.
+                the local authority decides. Keep the mass at {show.temp(42)}, never over about {show.temp(47)}.
               </Caution>
               <Caution>
                 Nib roast: the first, short heat loosens the shell and is no kill step. Raw shell dust travels: winnow

@@ -134,7 +134,7 @@ export function OverTimePage() {
             </table>
           </div>
           <p className="mt-1 text-sm text-soft">
-            Beans in a bar of 70 g with 70 % cocoa, through the yields that winnowing has here.{' '}
+            Beans in a bar of {show.pieceMass(70_000)} with 70 % cocoa, through the yields that winnowing has here.{' '}
             <Link className="link" to="/session/new">
               Taste them blind
             </Link>
