@@ -68,9 +68,9 @@ export function Advice({
             <>
               <p className="font-semibold">{pass.sentence}</p>
               <p className="mt-1 text-sm">
-                {pass.recoverG.low.toFixed(0)} to {pass.recoverG.high.toFixed(0)} g at{' '}
-                {money(priceOf(past.nibPerKg, show.heavy))} a {show.heavyWord}
-                are worth {money(pass.worth)}; the minutes cost {money(pass.cost)}.
+                {show.mass(pass.recoverG.low * 1000)} to {show.mass(pass.recoverG.high * 1000)} at{' '}
+                {money(priceOf(past.nibPerKg, show.heavy))} a {show.heavyWord} are worth {money(pass.worth)}; the
+                minutes cost {money(pass.cost)}.
               </p>
             </>
           )}
