@@ -219,8 +219,8 @@ function stateOf({ workshop, yields }: Views, station: Station): Omit<Watched, '
 }
 
 const waiting = new WeakMap<Views, Set<string>>();
-/** Long enough for the answer that is being made now. */
-const SOON_MS = 60;
+/** Long enough for the answer that is being made now, and for entries that come one upon another. */
+const SOON_MS = 500;
 
 /** Works a series out a little later, and tells every screen where it says something else than it did. */
 function soon(views: Views, key: string, read: () => LossWatch[], before: LossWatch[]): void {
