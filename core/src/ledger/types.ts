@@ -58,6 +58,9 @@ export const CHOCOLATE_KINDS: readonly HoldingKind[] = [
 /** By-products carry away the value that they fetch; everything else made is a good output. */
 export const isByProduct = (kind: HoldingKind): boolean => kind === 'husk';
 
+/** Whether a posting takes something out of its holding. */
+export const isOut = ({ massMg, pieces }: Posting): boolean => massMg < 0 || (massMg === 0 && pieces < 0);
+
 /** Why grams left without becoming anything. `unaccounted` is what nobody can explain: never hidden. */
 export const LOSS_CAUSES = [
   'reject',
