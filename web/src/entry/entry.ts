@@ -2,9 +2,9 @@ import { z } from 'zod/mini';
 import type { Command } from '@wunsch/core/commands';
 import { readProgram, writeProgram } from '@wunsch/core/roast/program-text';
 import { gramsTo, type MassUnit } from '@wunsch/core/units/mass';
-import { perKg, priceOf, type HeavyUnit } from '@wunsch/core/units/price';
+import { perKg, type HeavyUnit } from '@wunsch/core/units/price';
 import { celsiusTo, parseTemperature, type TemperatureUnit } from '@wunsch/core/units/temperature';
-import { decimalMark, readMass, readNumber, typedNumber } from '../parts/number';
+import { decimalMark, priceText, readMass, readNumber, typedNumber } from '../parts/number';
 
 export { readNumber };
 
@@ -128,10 +128,6 @@ export function readAmount(text: string, unit = ''): number | null {
   const bare = unit !== '' && clean.toLowerCase().endsWith(unit.toLowerCase()) ? clean.slice(0, -unit.length) : clean;
   return readNumber(bare);
 }
-
-/** A price of a kilogram as it is typed. */
-export const priceText = (price: number, unit: HeavyUnit): string =>
-  typedNumber(Number(priceOf(price, unit).toFixed(4)));
 
 const FIGURES: ReadonlySet<FieldType> = new Set(['number', 'pieces', 'temp', 'price']);
 

@@ -1,3 +1,4 @@
+import { priceOf, type HeavyUnit } from '@wunsch/core/units/price';
 import { parseMass, type MassUnit } from '@wunsch/core/units/mass';
 import { parseNumber, writeNumber, type DecimalMark } from '@wunsch/core/units/number';
 
@@ -54,3 +55,7 @@ export function wrongCount(text: string): string | undefined {
 
 /** Where an order by chance begins. */
 export const someSeed = (): number => (crypto.getRandomValues(new Uint32Array(1))[0] ?? 1) % 2_000_000_000;
+
+/** A price of a kilogram as it is typed. */
+export const priceText = (price: number, unit: HeavyUnit): string =>
+  typedNumber(Number(priceOf(price, unit).toFixed(4)));

@@ -7,7 +7,7 @@ import { formatMoney } from '@wunsch/core/units/money';
 import { HEAVY_WORDS, heavyUnit, priceOf, type HeavyUnit } from '@wunsch/core/units/price';
 import { clockText, instantOf } from '@wunsch/core/units/zone';
 import { celsiusFrom, celsiusTo, formatTemperature } from '@wunsch/core/units/temperature';
-import { typedNumber } from './number';
+import { priceText } from './number';
 
 /** Settings and lists that every screen needs, and who is at the bench. */
 export interface Here {
@@ -100,7 +100,7 @@ export function useShow(unit?: MassUnit): Show {
     massBeside: (mg, largerMg) => formatMass(mg, massSystem, unit ?? screen ?? massUnitFor(largerMg, massSystem)),
     pieceMass: (mg) => formatMass(mg, massSystem),
     money: (milli) => formatMoney(milli, currency),
-    priceIn: (perKg, money) => `${typedNumber(Number(priceOf(perKg, heavy).toFixed(4)))} ${money} a ${heavy}`,
+    priceIn: (perKg, money) => `${priceText(perKg, heavy)} ${money} a ${heavy}`,
     price: (perKgMilli) => formatMoney(priceOf(perKgMilli, heavy), currency),
     temp: (c) => formatTemperature(c, temperatureUnit),
     tempUnit: `°${temperatureUnit}`,
