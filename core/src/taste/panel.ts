@@ -1,8 +1,8 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { studentQuantile } from '../stats/distributions';
 import { groupBy } from '../stats/group';
 import { sum } from '../stats/spread';
 import { standingOfTasters, type PanelScore, type TasterStanding } from './palates';
+import { fitPanel, placesOf, roundOf } from './panel-fit';
 
 /*
  * What a panel says of bars: score = bar + taster in a session + first place + later places + what one taster makes of one bar + error.
@@ -60,21 +60,6 @@ export interface PanelVerdict {
 const LEVEL = 0.9;
 /** Points that nobody would act on. */
 const NO_MATTER = 0.3;
-/** Variance of what one makes of one bar, for each of the error, as it may be. */
-const BETWEEN = [0, 0.2, 0.5, 1, 3];
-const FEWEST_SCORES = 4;
-
-interface Fit {
-  /** Coefficients: bars after the first, then places where they tell; then rounds. */
-  beta: number[];
-  /** Covariance of the leading ones, in units of the squared scatter. */
-  cov: number[][];
-  s2: number;
-  dof: number;
-  between: number;
-  logLikelihood: number;
-  residuals: number[];
-}
 
 /**
  * Compares bars over all that a panel scored.
@@ -96,7 +81,7 @@ export function judgePanel(scores: readonly PanelScore[]): PanelVerdict {
     sentence,
   });
   if (bars.length < 2) return none('Fewer than two bars were scored side by side: nothing can be compared.');
-  const fit = bestFit(rows, bars);
+  const fit = fitPanel(rows, bars);
   if (fit === null)
     return none(`${rows.length} scores of ${bars.length} bars: too few to tell the bars from the tasters.`);
   const t = studentQuantile(0.5 + LEVEL / 2, fit.dof);
@@ -161,9 +146,6 @@ export function judgePanel(scores: readonly PanelScore[]): PanelVerdict {
   };
 }
 
-const roundOf = ({ taster, session }: PanelScore): string => `${taster}\u0000${session}`;
-const cellOf = ({ taster, bar }: PanelScore): string => `${taster}\u0000${bar}`;
-
 /** The largest set of bars that rounds hang together; whoever tasted one bar only compares nothing. */
 function connected(scores: readonly PanelScore[]): { rows: PanelScore[]; apart: string[] } {
   const rounds = groupBy(scores, roundOf);
@@ -185,126 +167,6 @@ function connected(scores: readonly PanelScore[]): { rows: PanelScore[]; apart: 
     rows: useful.flat().filter(({ bar }) => together.has(bar)),
     apart: bars.filter((bar) => !together.has(bar)),
   };
-}
-
-/** Rounds from which on later places are told apart from bars. */
-const MANY_ROUNDS = 8;
-
-/** Which effects of places can be told: known, and bars have stood in more than one. */
-function placesOf(rows: readonly PanelScore[]): ('first' | 'later')[] {
-  const rounds = new Set(rows.map(roundOf)).size;
-  const firsts = rows.filter(({ place }) => place === 1);
-  if (rounds < 4 || new Set(firsts.map(({ bar }) => bar)).size < 2 || rows.some(({ place }) => place < 1)) return [];
-  return rounds >= MANY_ROUNDS && Math.max(...rows.map(({ place }) => place)) > 2 ? ['first', 'later'] : ['first'];
-}
-
-function bestFit(rows: readonly PanelScore[], bars: readonly string[]): Fit | null {
-  const again = rows.length > new Set(rows.map(cellOf)).size && new Set(rows.map(({ taster }) => taster)).size > 1;
-  let best: Fit | null = null;
-  for (const between of again ? BETWEEN : [0]) {
-    const fit = fitOnce(rows, bars, between);
-    if (fit === null) return null;
-    if (best === null || fit.logLikelihood > best.logLikelihood) best = fit;
-  }
-  return best;
-}
-
-/** Generalised least squares at one share of variance; rounds are columns of their own. */
-function fitOnce(rows: readonly PanelScore[], bars: readonly string[], between: number): Fit | null {
-  const rounds = [...new Set(rows.map(roundOf))];
-  const barAt = new Map(bars.map((bar, i) => [bar, i]));
-  const roundAt = new Map(rounds.map((round, i) => [round, i]));
-  const places = placesOf(rows);
-  const lead = bars.length - 1 + places.length;
-  const size = lead + rounds.length;
-  if (rows.length < Math.max(FEWEST_SCORES, size + 1)) return null;
-  const columns = rows.map((row): [number, number][] => [
-    ...((barAt.get(row.bar) ?? 0) > 0 ? [[(barAt.get(row.bar) ?? 0) - 1, 1] as [number, number]] : []),
-    ...places.flatMap((of, i): [number, number][] => {
-      const value = of === 'first' ? Number(row.place === 1) : Math.max(0, row.place - 2);
-      return value === 0 ? [] : [[bars.length - 1 + i, value]];
-    }),
-    [lead + (roundAt.get(roundOf(row)) ?? 0), 1],
-  ]);
-  const square = Matrix.zeros(size, size);
-  const right = new Array<number>(size).fill(0);
-  const bump = (i: number, j: number, by: number): void => void square.set(i, j, square.get(i, j) + by);
-  let [yy, logV] = [0, 0];
-  const cells = [
-    ...groupBy(
-      rows.map((_, i) => i),
-      (i) => cellOf(rows[i] as PanelScore),
-    ).values(),
-  ];
-  for (const cell of cells) {
-    const n = cell.length;
-    // V⁻¹ of one cell: I − c·J.
-    const c = between / (1 + n * between);
-    logV += Math.log(1 + n * between);
-    const total = new Map<number, number>();
-    let ySum = 0;
-    for (const i of cell) {
-      const y = rows[i]?.score ?? 0;
-      ySum += y;
-      yy += y * y;
-      for (const [a, va] of columns[i] ?? []) {
-        total.set(a, (total.get(a) ?? 0) + va);
-        right[a] = (right[a] ?? 0) + va * y;
-        for (const [b, vb] of columns[i] ?? []) bump(a, b, va * vb);
-      }
-    }
-    if (c === 0) continue;
-    yy -= c * ySum * ySum;
-    for (const [a, va] of total) {
-      right[a] = (right[a] ?? 0) - c * va * ySum;
-      for (const [b, vb] of total) bump(a, b, -c * va * vb);
-    }
-  }
-  // Rounding leaves it a hair off symmetric.
-  const cholesky = new CholeskyDecomposition(Matrix.add(square, square.transpose()).mul(0.5));
-  if (!cholesky.isPositiveDefinite()) return null;
-  const unit = Matrix.zeros(size, lead + 1);
-  for (let i = 0; i < lead; i += 1) unit.set(i, i, 1);
-  right.forEach((value, i) => unit.set(i, lead, value));
-  const solved = cholesky.solve(unit);
-  const beta = solved.getColumn(lead);
-  const left = Math.max(1e-9, yy - sum(beta.map((value, i) => value * (right[i] ?? 0))));
-  const tasters = new Set(rows.map(({ taster }) => taster)).size;
-  const all = rows.length - size;
-  const diagonal = cholesky.lowerTriangularMatrix.diagonal();
-  const logDet = 2 * sum(diagonal.map((value) => Math.log(Math.max(1e-12, value))));
-  const residuals = rows.map(
-    (row, i) =>
-      row.score - (columns[i] ?? []).reduce((total, [column, value]) => total + value * (beta[column] ?? 0), 0),
-  );
-  return {
-    beta,
-    cov: Array.from({ length: lead }, (_, i) => Array.from({ length: lead }, (__, j) => solved.get(i, j))),
-    ...scatterOf(cells, residuals, {
-      between,
-      all,
-      // Between tasters there are as many independent words as cells, however often each was tasted.
-      ofCells: cells.length - tasters - lead,
-      left,
-    }),
-    between,
-    logLikelihood: -0.5 * (logV + logDet + all * Math.log(left)),
-    residuals,
-  };
-}
-
-/** Scatter of single scores, from what cells as wholes are off by where somebody tasted again. */
-function scatterOf(
-  cells: readonly (readonly number[])[],
-  residuals: readonly number[],
-  { between, all, ofCells, left }: { between: number; all: number; ofCells: number; left: number },
-): { s2: number; dof: number } {
-  if (ofCells < 1 || cells.every(({ length }) => length === 1)) return { s2: left / all, dof: all };
-  const squares = cells.map((cell) => {
-    const mean = sum(cell.map((i) => residuals[i] ?? 0)) / cell.length;
-    return (mean * mean) / (between + 1 / cell.length);
-  });
-  return { s2: sum(squares) / ofCells, dof: ofCells };
 }
 
 /** Tasters like these that it would still take to tell the two best apart. */
