@@ -1,5 +1,5 @@
 import { inverse, Matrix } from 'ml-matrix';
-import { type Common, NAMES, NUDGE, PRIOR_SD, type Ready, said } from './logged';
+import { type Common, NAMES, NUDGE, PRIOR_SD, type Ready, at, said } from './logged';
 
 const { max, abs, sqrt } = Math;
 
@@ -32,20 +32,24 @@ export interface Slopes {
 const slope = (moved: Float64Array, base: Float64Array, nudge: number): Float64Array =>
   moved.map((v, j) => (v - (base[j] ?? 0)) / nudge);
 
-/** @param base what is said of the load with these figures */
-export function slopesOf(row: Ready, common: Common, base: Float64Array): Slopes {
-  const [warming, drying] = row.own;
-  return {
-    common: NAMES.map((_, k) => {
-      const nudge = NUDGE[k] ?? 1e-3;
-      const moved = common.map((v, j) => (j === k ? v + nudge : v));
-      return slope(said(row, moved, row.own), base, nudge);
-    }),
-    own: [
-      slope(said(row, common, [warming + 1e-3, drying]), base, 1e-3),
-      slope(said(row, common, [warming, drying + 1e-3]), base, 1e-3),
-    ],
-  };
+/** @param base what is said of the load with these figures; @param own its own deviations; @param widen steps of the derivatives, for each of the usual */
+export function slopesOf(
+  row: Ready,
+  common: Common,
+  base: Float64Array,
+  own: Ready['own'] = row.own,
+  widen = 1,
+): Slopes {
+  const lines = NAMES.map((name, k) => {
+    if (name === 'slope') return base;
+    const nudge = widen * (NUDGE[k] ?? 1e-3);
+    const moved = common.map((v, j) => (j === k ? v + nudge : v));
+    return slope(said(row, moved, own), base, nudge);
+  });
+  // A load's own figures are added to the common ones, and so is what its size makes of them.
+  const [warming, drying] = [lines[at.warming] ?? base, lines[at.drying] ?? base];
+  lines[at.slope] = warming.map((v) => v * row.x);
+  return { common: lines, own: [warming, drying] };
 }
 
 function dot(p: Float64Array, q: Float64Array): number {
@@ -181,20 +185,10 @@ const symmetric = (m: Matrix): Matrix => Matrix.add(m, m.transpose()).mul(0.5);
 
 /** How far a fit expects each reading of a load that it has not seen to be off: variances, weighted as `said` is. */
 export function variances(row: Ready, { common, covariance, scatter }: Fitted, values: Float64Array): Float64Array {
-  const slopes = NAMES.map((_, k) => {
-    const nudge = 5 * (NUDGE[k] ?? 1e-3);
-    return said(
-      row,
-      common.map((v, j) => (j === k ? v + nudge : v)),
-      [0, 0],
-    ).map((v, j) => (v - (values[j] ?? 0)) / nudge);
-  });
-  const own = ([0, 1] as const).map((k) =>
-    said(row, common, [k === 0 ? 0.01 : 0, k === 1 ? 0.01 : 0]).map((v, j) => (v - (values[j] ?? 0)) / 0.01),
-  );
+  const { common: slopes, own } = slopesOf(row, common, values, [0, 0], 5);
   return values.map((_, j) => {
     let sum = 0;
     slopes.forEach((p, k) => slopes.forEach((q, l) => (sum += (p[j] ?? 0) * (q[j] ?? 0) * covariance.get(k, l))));
-    return sum + ((own[0]?.[j] ?? 0) * scatter[0]) ** 2 + ((own[1]?.[j] ?? 0) * scatter[1]) ** 2;
+    return sum + ((own[0][j] ?? 0) * scatter[0]) ** 2 + ((own[1][j] ?? 0) * scatter[1]) ** 2;
   });
 }
