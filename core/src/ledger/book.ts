@@ -18,7 +18,7 @@ import type { Holding, Step } from './types';
 
 let books = 0;
 /** Of so many holdings of the past the entries are kept as they were read; they are read anew after that. */
-const MOST_ASKED = 2000;
+const MOST_ASKED = 600;
 
 /**
  * The double-entry mass ledger in memory: holdings, steps and running balances.

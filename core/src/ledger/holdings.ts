@@ -13,7 +13,7 @@ export interface PastHoldings {
 }
 
 /** Of so many holdings of the past what was read is kept; it is read anew after that. */
-const MOST_ASKED = 3000;
+const MOST_ASKED = 1500;
 
 /**
  * Every holding of a book, by its id and by its code. Those of the past are no objects until somebody asks for one: the

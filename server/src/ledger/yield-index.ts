@@ -53,7 +53,9 @@ export class YieldIndex {
     const point = stepYield(this.workshop.book, step);
     const made = step.slots['good'] ?? step.batchId;
     if (!point || made === null) return;
-    const { lotId, family } = this.familyOf(made);
+    const { lotId, ...named } = this.familyOf(made);
+    // One text for all of a family: each that is made up anew would be kept.
+    const family = this.byFamily.get(`${step.kind} ${named.family}`)?.[0]?.family ?? named.family;
     const { stepId, at, inMg, goodMg, value } = point;
     // Named one by one: with a spread each of many would get a shape of its own, which takes more room than it.
     const row: IndexedYield = {
