@@ -7,6 +7,7 @@ import { planCharge, planDischarge, planReading } from './grind/grind';
 import { checkReturns, planAdjust, planBuy, planReturn, planSell } from './money/trade';
 import { mouldGates } from './mould/gates';
 import { planMould } from './mould/mould';
+import { boughtThings } from './money/things';
 import { planOpen } from './money/opening';
 import { packGates } from './pack/gates';
 import { planPack } from './pack/pack';
@@ -33,6 +34,7 @@ import { station as winnow } from './winnow/station';
 import type { StartWork } from './work/start';
 import type { StationFacts, StationYield } from './workshop/station';
 import type { StepMarks } from './workshop/mark';
+import type { StepThings } from './workshop/things';
 import type { Work } from './workshop/work';
 import type { Marking } from './trace/marks';
 import { isStation, STATIONS, type Place, type Station } from './work/stations';
@@ -90,6 +92,12 @@ export const MARKING: Marking = {
   steps: new Map(STATIONS.flatMap((station) => Object.entries(FACTS[station].marks ?? {}) as [StepKind, StepMarks][])),
   stops: new Map(STATIONS.flatMap((station) => Object.entries(FACTS[station].stopMarks ?? {}))),
 };
+
+/** What goods have in common that got something of a step, by its kind. */
+export const THINGS: ReadonlyMap<StepKind, StepThings> = new Map([
+  ...STATIONS.flatMap((station) => Object.entries(FACTS[station].things ?? {}) as [StepKind, StepThings][]),
+  ['buy', boughtThings],
+]);
 
 /** What new work at a station carries beside what all work does. */
 export const workBegins = (entry: StartWork, has: { speed: number; curveId: string }): Partial<Work> =>

@@ -4,12 +4,14 @@ import type { Book } from '../src/ledger/book';
 import type { Command } from '../src/commands';
 import type { Step } from '../src/ledger/types';
 import { recallOf } from '../src/trace/recall';
-import { sharedBy, type SharedKind } from '../src/trace/shared';
+import { THINGS } from '../src/stations';
+import { sharedBy } from '../src/trace/shared';
 import { Bench } from './fixtures';
 import { deed, played } from './lives';
 
 const DAY = 86_400_000;
 const options = {
+  things: THINGS,
   dayOf: (at: number): string => String(Math.floor(at / DAY)),
   dayRange: (day: string) => [Number(day) * DAY, (Number(day) + 1) * DAY] as const,
 };
@@ -150,7 +152,7 @@ describe('what complaints share', () => {
   const piecesOf = (id: string): number => book.balance(id).pieces;
 
   /** Packs that have a thing, found by walking the book by hand, step by step. */
-  function having(kind: SharedKind, id: string): string[] {
+  function having(kind: string, id: string): string[] {
     const isOf = (step: Step): boolean => {
       const made = step.slots['good'];
       const uses = (holding: string): boolean =>
@@ -193,8 +195,8 @@ describe('what complaints share', () => {
 
   test('in 200 made incidents the true cause stands first in 95 of 100', () => {
     const chance = seeded(77);
-    const things: [SharedKind, string][] = [
-      ...[...book.holdings.values()].flatMap(({ id, kind }): [SharedKind, string][] =>
+    const things: [string, string][] = [
+      ...[...book.holdings.values()].flatMap(({ id, kind }): [string, string][] =>
         kind === 'lot'
           ? [['lot', id]]
           : kind === 'ingredient'
@@ -205,7 +207,7 @@ describe('what complaints share', () => {
                 ? [['load', id]]
                 : [],
       ),
-      ...[...book.timeline].flatMap((step): [SharedKind, string][] =>
+      ...[...book.timeline].flatMap((step): [string, string][] =>
         step.kind === 'temper' ? [['pour', step.id]] : step.kind === 'charge' ? [['fill', step.batchId ?? '']] : [],
       ),
     ];

@@ -1,4 +1,6 @@
 import type { ComplaintView, RecallRow, RecallView, SharedView, SharingView } from '@wunsch/core/api/recall';
+import { Views } from '../src/ledger/views';
+import { SHARED_KINDS, thingView } from '../src/trace/things';
 import { asProblem, madeBy, testServer, type TestServer } from './harness';
 import { bought, moulded, nibLot, poured } from './shop';
 
@@ -68,6 +70,16 @@ test('complaints are written down at a code, share what lies behind them, and ar
   expect((await answer('A new bar went out')).status).toBe(201);
   const after = (await server.call('GET', '/api/trace/complaints')).body as { complaints: ComplaintView[] };
   expect(after.complaints.map((row) => row.answer)).toEqual(['A new bar went out', null]);
+});
+
+test('whatever goods can have in common is called something, once; what is no kind of it is refused', async () => {
+  const views = new Views(server.workshop);
+  const id = 'x 2026-02-03';
+  expect(SHARED_KINDS.filter((kind) => thingView(views, { kind, id }).words === id)).toEqual([]);
+  expect(new Set(SHARED_KINDS).size).toBe(SHARED_KINDS.length);
+  expect((await server.call('GET', '/api/trace/sharing?kind=moon&id=x')).status).toBe(422);
+  for (const day of ['x', 'sort 2026-02-31', 'sort'])
+    expect((await server.call('GET', `/api/trace/sharing?kind=day&id=${day}`)).status).toBe(404);
 });
 
 test('a roll of wrapper that is recalled takes along what was packed in it', async () => {

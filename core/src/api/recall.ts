@@ -1,6 +1,5 @@
 import type { HoldingKind, LossCause } from '../ledger/types';
 import type { ComplaintKind } from '../trace/records';
-import type { SharedKind } from '../trace/shared';
 import type { Place } from '../work/stations';
 import type { FileView } from './beans';
 
@@ -23,7 +22,7 @@ export interface ComplaintView {
 
 /** One thing that goods share, in words, with where it leads. */
 export interface SharedThingView {
-  kind: SharedKind;
+  kind: string;
   id: string;
   words: string;
   link: string | null;

@@ -1,10 +1,12 @@
 import type { StationFacts } from '../workshop/station';
+import { oneThing } from '../workshop/things';
 import { dischargeMarks, readingMarks } from './marks';
 
 /** What can be taken to this bench, what comes through, and the step that work here becomes. */
 export const station: StationFacts = {
   accepts: ['nibs', 'lot', 'mass', 'block', 'remelt'],
   machines: ['mass'],
+  things: { charge: oneThing('fill', ({ batchId }) => batchId ?? '') },
   marks: { reading: readingMarks, discharge: dischargeMarks },
   yields: {
     step: 'discharge',

@@ -5,4 +5,5 @@ export { isCounted, knownGoods, planOpen } from './opening';
 export { OPENING_KINDS, type OpeningKind, open } from './opening-command';
 export { OPENING_COLUMNS, type OpeningRow, readOpening } from './opening-table';
 export { changeRates, ratesAt } from './rates';
+export { boughtThings } from './things';
 export { checkReturns, planAdjust, planBuy, planReturn, planSell } from './trade';

@@ -1,4 +1,5 @@
 import type { StationFacts } from '../workshop/station';
+import { oneThing } from '../workshop/things';
 
 /**
  * What can be taken to this bench, what comes through, and the step that work here becomes, with what single pieces weighed.
@@ -6,6 +7,7 @@ import type { StationFacts } from '../workshop/station';
 export const station: StationFacts = {
   accepts: ['tempered', 'mass'],
   ends: 'mould',
+  things: { mould: oneThing('moulding', ({ id }) => id) },
   stopMarks: { 'mould/out-of-temper': { id: 'out-of-temper', label: 'not in temper' } },
   finishes: ({ mould }, command) =>
     mould && mould.weightsG.length > 0 ? { weightsG: mould.weightsG, ...command } : command,

@@ -1,4 +1,5 @@
 import type { StationFacts } from '../workshop/station';
+import { madeOf, oneThing } from '../workshop/things';
 import type { RoastCommand } from './commands';
 import { elapsedS } from '../run/clock';
 import { beginRoast, finishRoast, roastClock } from './live';
@@ -13,6 +14,7 @@ const DAY_S = 86_400;
 export const station: StationFacts = {
   accepts: ['beans', 'nibs', 'lot'],
   ends: 'roast',
+  things: { roast: oneThing('load', madeOf) },
   begins: ({ roast }, { speed, curveId }) => (roast ? { roast: beginRoast(roast, speed, curveId) } : {}),
   finishes: ({ roast, startedAt }, command, { now, curveId }) =>
     roast

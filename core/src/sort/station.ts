@@ -1,9 +1,19 @@
 import type { StationFacts } from '../workshop/station';
+import type { SortCommand } from './commands';
 
 /** What can be taken to this bench, what comes through, and the step that work here becomes. */
 export const station: StationFacts = {
   accepts: ['lot', 'beans'],
   ends: 'sort',
+  things: {
+    sort: {
+      kinds: ['sack'],
+      begins: ({ command }) => {
+        const { sacks = [], sources } = command as SortCommand;
+        return sacks.map((no) => ({ kind: 'sack', id: `${sources[0]?.holdingId ?? ''} ${no}` }));
+      },
+    },
+  },
   yields: {
     step: 'sort',
     usual: [0.9, 0.99],

@@ -20,12 +20,4 @@ export { type Marking, marksOf } from './marks';
 export { Notables } from './notable';
 export { recallOf } from './recall';
 export { COMPLAINTS, COMPLAINT_WORDS, type ComplaintKind, type TraceRecordValue, traceRecord } from './records';
-export {
-  SHARED_KINDS,
-  type SharedGroup,
-  type SharedKind,
-  type SharedOptions,
-  type SharedThing,
-  goodsHaving,
-  sharedBy,
-} from './shared';
+export { SHARED_ANYWHERE, type SharedGroup, type SharedOptions, goodsHaving, sharedBy } from './shared';

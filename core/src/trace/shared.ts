@@ -1,31 +1,11 @@
 import type { Book } from '../ledger/book';
-import type { HoldingKind, Step } from '../ledger/types';
+import type { HoldingKind, Step, StepKind } from '../ledger/types';
+import type { SharedThing, StepThings } from '../workshop/things';
 import { fillingShares, upstream } from './flow';
 import { compiledOf, type CompiledBook } from './compiled';
 
-/** What goods can have in common. */
-export const SHARED_KINDS = [
-  'lot',
-  'sack',
-  'load',
-  'fill',
-  'pour',
-  'moulding',
-  'packing',
-  'ingredient',
-  'packaging',
-  'machine',
-  'person',
-  'day',
-] as const;
-export type SharedKind = (typeof SHARED_KINDS)[number];
-
-/** One thing that goods share: its kind, and an id that says which. */
-export interface SharedThing {
-  kind: SharedKind;
-  /** A holding, a step, a batch, a machine or a person by its id; `lot no` for a sack; `station day` for a day. */
-  id: string;
-}
+/** What goods can have in common beside what their steps say: whose hands they went through, and on which day. */
+export const SHARED_ANYWHERE = ['machine', 'person', 'day'] as const;
 
 /** Things that exactly the same bars have: nothing in the book tells them apart. */
 export interface SharedGroup {
@@ -43,6 +23,8 @@ export interface SharedGroup {
 }
 
 export interface SharedOptions {
+  /** What goods have in common that got something of a step, by its kind. */
+  things: ReadonlyMap<StepKind, StepThings>;
   /** Day of a moment in the workshop's zone, and the moments between which a day lies: the latter is asked far less often. */
   dayOf: (at: number) => string;
   dayRange: (day: string) => readonly [from: number, to: number];
@@ -55,50 +37,28 @@ const STRAY = 0.1;
 const TRACE = 1e-9;
 const WORD = 32;
 
-/** Visits what begins in a step, but for its day: whoever gets something of it has it. */
-function eachThing(book: Book, step: Step, visit: (kind: SharedKind, id: string) => void): void {
-  const made = step.slots['good'] ?? '';
-  switch (step.kind) {
-    case 'receive':
-      visit('lot', made);
-      return;
-    case 'buy':
-      visit(book.holdings.get(made)?.kind === 'packaging' ? 'packaging' : 'ingredient', made);
-      return;
-    case 'sort': {
-      const command = step.command as { sacks?: readonly number[]; sources?: readonly { holdingId: string }[] };
-      for (const no of command.sacks ?? []) visit('sack', `${command.sources?.[0]?.holdingId ?? ''} ${no}`);
-      break;
-    }
-    case 'roast':
-      visit('load', made);
-      break;
-    case 'charge':
-      visit('fill', step.batchId ?? '');
-      break;
-    case 'temper':
-      visit('pour', step.id);
-      break;
-    case 'mould':
-      visit('moulding', step.id);
-      break;
-    case 'pack':
-      visit('packing', step.id);
-      break;
-    default:
-  }
-  eachHand(step, visit);
-}
+/** Whether somebody did something with goods that were here. */
+const isDone = (step: Step, things: SharedOptions['things']): boolean =>
+  things.get(step.kind)?.brings !== true && step.postings.length > 0;
+
+/** The machine and the person of a step: what begins at a great many, which only a look at all of them finds. */
+const HANDS: ReadonlySet<string> = new Set(['machine', 'person']);
 
 /** Visits the machine and the person of a step. */
-function eachHand(step: Step, visit: (kind: SharedKind, id: string) => void): void {
-  if (!isDone(step)) return;
-  if (step.machineId !== null) visit('machine', step.machineId);
-  visit('person', `${step.station} ${step.personId}`);
+function eachHand(step: Step, things: SharedOptions['things'], visit: (thing: SharedThing) => void): void {
+  if (!isDone(step, things)) return;
+  if (step.machineId !== null) visit({ kind: 'machine', id: step.machineId });
+  visit({ kind: 'person', id: `${step.station} ${step.personId}` });
 }
 
-/** Whether somebody did something with goods that were here. */
-const isDone = (step: Step): boolean => step.kind !== 'receive' && step.kind !== 'buy' && step.postings.length > 0;
+/** What begins in a step: whoever gets something of it has it. A day is told by its station, as one goes by. */
+function thingsOf(book: Book, step: Step, { things, dayOf }: SharedOptions): SharedThing[] {
+  const own = things.get(step.kind);
+  const found = [...(own?.takes?.(step, book) ?? []), ...(own?.begins(step, book) ?? [])];
+  eachHand(step, things, (thing) => found.push(thing));
+  if (isDone(step, things)) found.push({ kind: 'day', id: `${step.station} ${dayOf(step.at)}` });
+  return found;
+}
 
 const keyOf = ({ kind, id }: SharedThing): string => `${kind}:${id}`;
 
@@ -119,10 +79,7 @@ export function sharedBy(book: Book, subjects: readonly string[], options: Share
     for (const [stepId, fraction] of upstream(book, fillingShares(book, id))) {
       const step = fraction > TRACE ? book.steps.get(stepId) : undefined;
       if (!step) continue;
-      const own = packagingIn(book, step);
-      eachThing(book, step, (kind, thingId) => own.push({ kind, id: thingId }));
-      if (isDone(step)) own.push({ kind: 'day', id: `${step.station} ${options.dayOf(step.at)}` });
-      for (const thing of own) {
+      for (const thing of thingsOf(book, step, options)) {
         const key = keyOf(thing);
         if (index.has(key)) continue;
         index.set(key, things.length);
@@ -132,7 +89,7 @@ export function sharedBy(book: Book, subjects: readonly string[], options: Share
   const having = new Uint32Array(things.length);
   const masks = follow(book, things, options);
   for (const id of subjects) masks.eachBit(id, (bit) => (having[bit] = (having[bit] ?? 0) + 1));
-  const goods = populationOf(book);
+  const goods = populationOf(book, options.things);
   const total = goods.reduce((sum, { pieces }) => sum + pieces, 0);
   // Which goods have a thing, told apart by two sums over their numbers: things of the same goods are one group.
   const pieces = new Float64Array(things.length);
@@ -183,15 +140,7 @@ export function sharedBy(book: Book, subjects: readonly string[], options: Share
  */
 export function goodsHaving(book: Book, thing: SharedThing, options: SharedOptions): string[] {
   const masks = follow(book, [thing], options);
-  return populationOf(book).flatMap(({ id }) => (masks.has(id, 0) ? [id] : []));
-}
-
-/** Wrappers weigh nothing here, so no trace of grams meets them. */
-function packagingIn(book: Book, step: Step): SharedThing[] {
-  if (step.kind !== 'pack') return [];
-  return step.postings.flatMap(({ holdingId }): SharedThing[] =>
-    holdingId !== null && book.holding(holdingId).kind === 'packaging' ? [{ kind: 'packaging', id: holdingId }] : [],
-  );
+  return populationOf(book, options.things).flatMap(({ id }) => (masks.has(id, 0) ? [id] : []));
 }
 
 /** A number spread over 32 bits (Murmur3's finish). */
@@ -210,18 +159,15 @@ interface HandIndex {
 }
 const indices = new WeakMap<Book, HandIndex>();
 
-/** What begins at a great many steps, which only a look at all of them finds. */
-const HANDS: ReadonlySet<SharedKind> = new Set(['machine', 'person']);
-
-function indexOf(book: Book): HandIndex {
+function indexOf(book: Book, things: SharedOptions['things']): HandIndex {
   const compiled = compiledOf(book);
   const there = indices.get(book);
   const index: HandIndex = there?.compiled === compiled ? there : { compiled, upTo: 0, at: new Map() };
   for (; index.upTo < compiled.length; index.upTo += 1) {
     const step = book.timeline.at(index.upTo);
     if (!step) continue;
-    eachHand(step, (kind, id) => {
-      const key = keyOf({ kind, id });
+    eachHand(step, things, (thing) => {
+      const key = keyOf(thing);
       const list = index.at.get(key);
       if (list) list.push(index.upTo);
       else index.at.set(key, [index.upTo]);
@@ -232,14 +178,13 @@ function indexOf(book: Book): HandIndex {
 }
 
 /** Steps at which a thing begins that is no day and has no hands. */
-function beginningsOf(book: Book, { kind, id }: SharedThing): Step[] {
-  const own = book.steps.get(id);
-  // A pour, a moulding, a packing is its step; of a sack the sorts of its lot tell; all else is what a step put in.
-  const stepIds = own ? [id] : book.entriesOf(kind === 'sack' ? (id.split(' ')[0] ?? '') : id).map((row) => row.stepId);
+function beginningsOf(book: Book, { kind, id }: SharedThing, things: SharedOptions['things']): Step[] {
+  // Some are their step. All else is found by what moved in a holding, or in that of which it is a part.
+  const [holdingId = ''] = id.split(' ');
+  const stepIds = book.steps.get(id) ? [id] : book.entriesOf(holdingId).map((row) => row.stepId);
   return [...new Set(stepIds)].flatMap((stepId) => {
     const step = book.steps.get(stepId);
-    const begun: SharedThing[] = [];
-    if (step) eachThing(book, step, (otherKind, otherId) => begun.push({ kind: otherKind, id: otherId }));
+    const begun = (step && things.get(step.kind)?.begins(step, book)) ?? [];
     return step && begun.some((other) => other.kind === kind && other.id === id) ? [step] : [];
   });
 }
@@ -274,9 +219,9 @@ class Masks {
 }
 
 /** Follows all things through the book at once, a bit for each. */
-function follow(book: Book, things: readonly SharedThing[], { dayRange }: SharedOptions): Masks {
-  const words = Math.ceil(things.length / WORD);
-  const { compiled, at } = indexOf(book);
+function follow(book: Book, followed: readonly SharedThing[], { things, dayRange }: SharedOptions): Masks {
+  const words = Math.ceil(followed.length / WORD);
+  const { compiled, at } = indexOf(book, things);
   const { timeline } = book;
   const { length, ids, slotOf, takeEnd, takeSlot, putEnd, putSlot } = compiled;
   // What each step brings in itself.
@@ -287,13 +232,13 @@ function follow(book: Book, things: readonly SharedThing[], { dayRange }: Shared
     own[where] = (own[where] ?? 0) | (1 << (bit % WORD));
     first = Math.min(first, step);
   };
-  things.forEach((thing, bit) => {
+  followed.forEach((thing, bit) => {
     if (HANDS.has(thing.kind)) {
       for (const step of at.get(keyOf(thing)) ?? []) mark(step, bit);
       return;
     }
     if (thing.kind !== 'day') {
-      for (const step of beginningsOf(book, thing)) mark(timeline.indexAfter(step) - 1, bit);
+      for (const step of beginningsOf(book, thing, things)) mark(timeline.indexAfter(step) - 1, bit);
       return;
     }
     const [station = '', day = ''] = thing.id.split(' ');
@@ -301,7 +246,7 @@ function follow(book: Book, things: readonly SharedThing[], { dayRange }: Shared
     for (let i = timeline.indexFrom(from); i < length; i += 1) {
       const step = timeline.at(i);
       if (!step || step.at >= to) break;
-      if (step.station === station && isDone(step)) mark(i, bit);
+      if (step.station === station && isDone(step, things)) mark(i, bit);
     }
   });
   const masks = new Uint32Array(ids.length * words);
@@ -326,7 +271,7 @@ function follow(book: Book, things: readonly SharedThing[], { dayRange }: Shared
 const populations = new WeakMap<Book, { state: string; goods: { id: string; pieces: number }[] }>();
 
 /** Finished goods, by the pieces that were made: packs, and bars that went into none. */
-function populationOf(book: Book): { id: string; pieces: number }[] {
+function populationOf(book: Book, things: SharedOptions['things']): { id: string; pieces: number }[] {
   const there = populations.get(book);
   if (there?.state === book.state) return there.goods;
   const goods: { id: string; pieces: number }[] = [];
@@ -335,7 +280,7 @@ function populationOf(book: Book): { id: string; pieces: number }[] {
     let made = 0;
     let packed = 0;
     for (const entry of book.entriesOf(id)) {
-      if (entry.kind === 'pack' && entry.pieces < 0) packed -= entry.pieces;
+      if (entry.pieces < 0 && things.get(entry.kind)?.wraps === true) packed -= entry.pieces;
       else if (entry.pieces > 0 && entry.kind !== 'return') made += entry.pieces;
     }
     if (made - packed > 0) goods.push({ id, pieces: made - packed });

@@ -22,5 +22,6 @@ export {
   settingsChange,
 } from './schemas';
 export { type StationFacts, type StationYield } from './station';
+export { type SharedThing, type StepThings, madeOf, oneThing } from './things';
 export { USUAL_MATERIALS } from './usual-materials';
 export { type Work, workedMs } from './work';

@@ -2,6 +2,7 @@ import type { HoldingKind, StepKind } from '../ledger/types';
 import type { UsualYield } from '../ledger/yields';
 import type { StartWork } from '../work/start';
 import type { Mark, StepMarks } from './mark';
+import type { StepThings } from './things';
 import type { Work } from './work';
 
 /** A yield that is watched: good grams out over grams in of one kind of step. */
@@ -31,6 +32,8 @@ export interface StationFacts {
   /** How its steps mark goods, by their kinds; and what its stops mark them with, by their ids, that somebody went past. */
   marks?: Partial<Record<StepKind, StepMarks>>;
   stopMarks?: Readonly<Record<string, { id: Mark['id']; label: string }>>;
+  /** What goods have in common that got something of its steps, by their kinds. */
+  things?: Partial<Record<StepKind, StepThings>>;
   /** What new work carries beside what all work does. @param has how fast its clock runs, and where its log will be kept */
   begins?: (entry: StartWork, has: { speed: number; curveId: string }) => Partial<Work>;
   /** The command that ends work, with what the work itself knows. @param has the moment, and the log if there is one */

@@ -1,5 +1,6 @@
 import type { BenchView, DueItem, HoldingView } from '@wunsch/core/api/types';
 import type { Work } from '@wunsch/core/workshop/work';
+import type { ThingWordsOf } from './thing-words';
 import type { Views } from './views';
 
 /** Work under way as the due line speaks of it. */
@@ -20,6 +21,8 @@ export interface Area {
   due?: (views: Views) => DueItem[];
   /** Milligrams in its machines that are no work under way. */
   workingMg?: (views: Views) => number;
+  /** How what goods can have in common by its steps is called, by its kinds. */
+  things?: Readonly<Record<string, ThingWordsOf>>;
   /** What its bench shows beside what every bench does. @param here what waits there */
   bench?: (views: Views, here: readonly HoldingView[]) => Partial<BenchView>;
 }

@@ -3,9 +3,13 @@ import { keepsUntil, usualKeeping } from '@wunsch/core/pack/best-before';
 import { dayText } from '@wunsch/core/units/zone';
 import { keepsOf } from '../journal/stops';
 import type { Area } from '../ledger/area';
+import { stepWords } from '../ledger/thing-words';
 import type { Views } from '../ledger/views';
 
-export const area: Area = { bench: (views, here) => ({ packing: packing(views, here) }) };
+export const area: Area = {
+  bench: (views, here) => ({ packing: packing(views, here) }),
+  things: { packing: stepWords('packing') },
+};
 
 /** What a label of each tub would say next: a code that is free, a date that what is in it keeps to. */
 function packing(views: Views, here: readonly HoldingView[]): BenchView['packing'] {

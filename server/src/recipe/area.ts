@@ -1,8 +1,10 @@
 import type { Area } from '../ledger/area';
+import { boughtWords } from '../ledger/thing-words';
 
 const HOUR_MS = 3_600_000;
 
 export const area: Area = {
+  things: { ingredient: boughtWords, packaging: boughtWords },
   due: ({ workshop }) =>
     workshop.recipes.openWeighings().map((run) => ({
       id: `weighing-${run.id}`,

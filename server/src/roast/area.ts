@@ -1,7 +1,9 @@
 import type { Area } from '../ledger/area';
+import { holdingWords } from '../ledger/thing-words';
 import { coolingViews, roastDue } from './due';
 
 export const area: Area = {
+  things: { load: holdingWords('roast load', '/roasting/load') },
   workWords: () => 'Roast load: take out and weigh',
   workDue: (views, { work, code, link }) => {
     const act = roastDue(views, work, code, link);

@@ -6,7 +6,6 @@ import { id, pieces } from '@wunsch/core/fields/fields';
 import { text } from '@wunsch/core/fields/fields';
 import { recallOf } from '@wunsch/core/trace/recall';
 import { COMPLAINTS } from '@wunsch/core/trace/records';
-import { SHARED_KINDS } from '@wunsch/core/trace/shared';
 import { found } from '../http/found';
 import { param } from '../http/param';
 import { csv } from '../http/csv';
@@ -24,6 +23,7 @@ import {
   sharedView,
   sharingView,
 } from './recalls';
+import { SHARED_KINDS } from './things';
 
 const why = z
   .string()

@@ -3,7 +3,6 @@ import type {
   RecallRow,
   RecallView,
   SharedGroupView,
-  SharedThingView,
   SharedView,
   SharingView,
 } from '@wunsch/core/api/recall';
@@ -11,17 +10,12 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { RoomRecord } from '@wunsch/core/records';
 import { recallOf } from '@wunsch/core/trace/recall';
 import type { TraceRecordValue } from '@wunsch/core/trace/records';
-import {
-  goodsHaving,
-  sharedBy,
-  type SharedGroup,
-  type SharedOptions,
-  type SharedThing,
-} from '@wunsch/core/trace/shared';
-import { STATION_NAMES } from '@wunsch/core/work/stations';
+import { goodsHaving, sharedBy, type SharedGroup, type SharedOptions } from '@wunsch/core/trace/shared';
+import { THINGS } from '@wunsch/core/stations';
+import type { SharedThing } from '@wunsch/core/workshop/things';
 import { dayText, instantOf } from '@wunsch/core/units/zone';
-import { dayIn } from '@wunsch/core/units/zone';
 import type { Views } from '../ledger/views';
+import { thingView } from './things';
 import { fileView } from '../journal/files';
 import { blocksOf } from '@wunsch/core/trace/blocks';
 
@@ -32,9 +26,10 @@ const MOST_GROUPS = 12;
 const MOST_GOODS = 400;
 const DAY_MS = 86_400_000;
 
-function daysHere(views: Views): SharedOptions {
+function sharedHere(views: Views): SharedOptions {
   const { timeZone } = views.workshop.settings;
   return {
+    things: THINGS,
     dayOf: (at) => dayText(at, timeZone),
     dayRange: (day) => {
       const next = dayText(Date.parse(`${day}T12:00:00Z`) + DAY_MS, 'UTC');
@@ -82,52 +77,6 @@ export function complaintViews(views: Views): ComplaintView[] {
     .reverse();
 }
 
-/** A thing in words, and where it is looked at. */
-function thingView(views: Views, { kind, id }: SharedThing): SharedThingView {
-  const { book, batches, machines } = views.workshop;
-  const named = (words: string, link: string | null): SharedThingView => ({ kind, id, words, link });
-  const holding = book.holdings.get(id);
-  const step = book.steps.get(id);
-  const made = book.holdings.get(step?.slots['good'] ?? '');
-  switch (kind) {
-    case 'lot':
-      return named(`lot ${holding?.code ?? ''}, ${holding?.name ?? ''}`, `/lot/${holding?.code ?? ''}`);
-    case 'sack': {
-      const [lotId = '', no = ''] = id.split(' ');
-      const lot = book.holdings.get(lotId);
-      return named(`sack ${no} of ${lot?.code ?? 'its lot'}`, `/lot/${lot?.code ?? ''}`);
-    }
-    case 'load':
-      return named(`roast load ${holding?.code ?? ''}`, `/roasting/load/${holding?.code ?? ''}`);
-    case 'fill': {
-      const code = batches.get(id)?.code ?? '';
-      return named(`grinder fill ${code}`, `/batch/${code}`);
-    }
-    case 'pour':
-      return named(`pour ${made?.code ?? ''}`, `/step/${id}`);
-    case 'moulding':
-      return named(`moulding ${made?.code ?? ''}`, `/step/${id}`);
-    case 'packing':
-      return named(`packing ${made?.code ?? ''}`, `/step/${id}`);
-    case 'ingredient':
-    case 'packaging':
-      return named(`${holding?.name ?? ''} ${holding?.code ?? ''}`, `/tub/${holding?.code ?? ''}`);
-    case 'machine':
-      return named(machines.get(id)?.name ?? 'a machine', null);
-    case 'person': {
-      const [station = '', personId = ''] = id.split(' ');
-      return named(`${views.person(personId)} at ${placeWords(station)}`, null);
-    }
-    case 'day': {
-      const [station = '', day = ''] = id.split(' ');
-      return named(`${placeWords(station)} on ${dayIn('UTC')(Date.parse(`${day}T12:00:00Z`))}`, null);
-    }
-  }
-}
-
-const placeWords = (place: string): string =>
-  (STATION_NAMES as Readonly<Record<string, string | undefined>>)[place] ?? place;
-
 function groupView(views: Views, { things, having, of, pieces, share, chance }: SharedGroup): SharedGroupView {
   const all = having === of;
   const percent = share < 0.1 ? (100 * share).toFixed(1) : Math.round(100 * share).toFixed(0);
@@ -148,7 +97,7 @@ export function sharedView(views: Views, codes: readonly string[]): SharedView {
   const groups = sharedBy(
     views.workshop.book,
     holdings.map(({ id }) => id),
-    daysHere(views),
+    sharedHere(views),
   );
   return {
     codes: holdings.map(({ code }) => code),
@@ -159,9 +108,10 @@ export function sharedView(views: Views, codes: readonly string[]): SharedView {
 /** Everything else that shares a thing. */
 export function sharingView(views: Views, thing: SharedThing): SharingView {
   const { book } = views.workshop;
-  const ids = goodsHaving(book, thing, daysHere(views));
+  const { words } = thingView(views, thing);
+  const ids = goodsHaving(book, thing, sharedHere(views));
   return {
-    words: thingView(views, thing).words,
+    words,
     goods: ids.slice(-MOST_GOODS).map((id) => {
       const { code, name, kind } = book.holding(id);
       let [made, sold] = [0, 0];
