@@ -1,4 +1,4 @@
-import { endLabels } from '../src/charts/labels';
+import { endLabels, stretchLabels } from '../src/charts/labels';
 
 const line = (name: string, ...points: [x: number, y: number | null][]) => ({
   name,
@@ -28,5 +28,27 @@ describe('names at the ends of lines', () => {
 
   test('a line without a name or without a reading has none', () => {
     expect(endLabels([line('', [1, 2]), line('silent', [1, null]), line('empty')], 1)).toEqual([]);
+  });
+});
+
+describe('words at the beginnings of stretches', () => {
+  const gaps = (...from: number[]) => from.map((x) => ({ from: x, word: 'not read' }));
+
+  test('the same word is not said twice in one place; further on it is, and on a narrow axis less soon', () => {
+    expect(stretchLabels(gaps(5, 6, 7, 60), 1 / 7).map(({ word }) => word)).toEqual(['not read', '', '', 'not read']);
+    expect(stretchLabels(gaps(5, 30, 60), 1 / 2).map(({ word }) => word)).toEqual(['not read', '', 'not read']);
+  });
+
+  test('another word that would run into it stands a line lower, whichever was found first', () => {
+    const labels = stretchLabels([{ from: 12, word: 'stood still' }, ...gaps(10)], 1 / 7);
+    expect(labels).toEqual([
+      { word: 'stood still', line: 1 },
+      { word: 'not read', line: 0 },
+    ]);
+  });
+
+  test('a line is used again where it is free', () => {
+    const labels = stretchLabels([...gaps(10), { from: 12, word: 'jumped' }, { from: 40, word: 'jumped' }], 1 / 7);
+    expect(labels.map(({ line }) => line)).toEqual([0, 1, 0]);
   });
 });

@@ -202,6 +202,7 @@ describe('a temperature read by hand', () => {
     show(
       <ProbeControls
         probe="hand"
+        of="W1"
         busy={false}
         read={(c) => {
           readings.push(c);
@@ -238,6 +239,19 @@ describe('a temperature read by hand', () => {
     await fill('It is at (°C)', '31');
     await press('Log it');
     expect(field('It is at (°C)').value).toBe('31');
+  });
+
+  test('half typed, it is there again after a reload, at its own bowl', async () => {
+    read();
+    await fill('It is at (°C)', '31.');
+    cleanup();
+    read();
+    expect(field('It is at (°C)').value).toBe('31.');
+    await hands.type(field('It is at (°C)'), '4{Enter}');
+    expect(readings).toEqual([31.4]);
+    cleanup();
+    read();
+    expect(field('It is at (°C)').value).toBe('');
   });
 
   test('or by a probe, simulated ones at their own pace', async () => {

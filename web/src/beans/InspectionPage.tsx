@@ -118,6 +118,7 @@ function Pass({ lot }: { lot: BeanLotView }) {
         )}
         {step === 2 && (
           <Readings
+            of={lot.code}
             label="Moisture"
             unit="%"
             digits={1}
@@ -135,6 +136,7 @@ function Pass({ lot }: { lot: BeanLotView }) {
         )}
         {step === 3 && (
           <Readings
+            of={lot.code}
             label="Beans in 100 g"
             unit="beans"
             digits={0}

@@ -1,9 +1,12 @@
 import { XIcon } from '@phosphor-icons/react';
 import { useState } from 'react';
+import { useKept } from '../parts/draft';
 import { NumberBox } from '../parts/fields';
 import { readNumber } from '../parts/number';
 
 interface Props {
+  /** Whose readings they are: half of one is there again after a reload. */
+  of: string;
   label: string;
   unit: string;
   values: readonly number[];
@@ -15,8 +18,8 @@ interface Props {
 }
 
 /** Several readings of one thing: type, Enter, type the next. */
-export function Readings({ label, unit, values, change, check, digits, hint }: Props) {
-  const [text, setText] = useState('');
+export function Readings({ of, label, unit, values, change, check, digits, hint }: Props) {
+  const [text, setText, forget] = useKept(`readings.${of}.${label}`, '');
   const [problem, setProblem] = useState<string | undefined>();
   const add = (): void => {
     const value = readNumber(text);
@@ -24,7 +27,7 @@ export function Readings({ label, unit, values, change, check, digits, hint }: P
     setProblem(wrong ?? undefined);
     if (value === null || wrong !== null) return;
     change([...values, value]);
-    setText('');
+    forget();
   };
   return (
     <div>

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef } from 'react';
 import { Chart, ink, isNarrow, quiet } from './base';
-import { endLabels, type TimePoint } from './labels';
+import { endLabels, stretchLabels, type TimePoint } from './labels';
 
 export interface RoastLine {
   name: string;
@@ -60,6 +60,7 @@ export default function RoastChart({
     unit,
     low,
     scaleOf(lines, band, low),
+    axisPx(),
     document.documentElement.dataset['theme'],
   ]);
   const options = useMemo(
@@ -117,6 +118,9 @@ function scaleOf(
   return { low: from, high: to, ticks: Math.round((to - from) / step) };
 }
 
+/** How long the time axis is about: as much as a narrow window leaves it. */
+const axisPx = (): number => Math.min(760, window.innerWidth - 180);
+
 function optionsFor(
   lines: readonly RoastLine[],
   banded: boolean,
@@ -129,6 +133,7 @@ function optionsFor(
 ) {
   const colours = ink();
   const looks = lines.map(({ look }) => LOOKS[look]);
+  const labels = stretchLabels(stretches, endMin / axisPx());
   const label = (colour: string) => ({
     borderWidth: 0,
     style: { background: 'transparent', color: colour, fontSize: '12px' },
@@ -193,7 +198,7 @@ function optionsFor(
             offsetX: 3,
           },
         })),
-        ...stretches.map(({ from, to, word }) => ({
+        ...stretches.map(({ from, to }, index) => ({
           x: from,
           x2: to,
           fillColor: colours.crimson,
@@ -201,10 +206,10 @@ function optionsFor(
           opacity: 0.12,
           label: {
             ...label(colours.crimson),
-            text: word,
+            text: labels[index]?.word ?? '',
             orientation: 'horizontal' as const,
             textAnchor: 'start' as const,
-            offsetY: 14,
+            offsetY: 14 * (1 + (labels[index]?.line ?? 0)),
           },
         })),
       ],

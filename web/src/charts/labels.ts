@@ -42,3 +42,30 @@ export function endLabels(
     return { ...end, x: end.x > TOGETHER * far ? far : end.x, offsetY: placed - wanted };
   });
 }
+
+const LETTER_PX = 7.5;
+
+/**
+ * Words at the beginnings of stretches of an axis: where one would run into another it stands a line lower, and the same word
+ * is not said twice in one place.
+ *
+ * @param perPixel how much of the axis one pixel of the drawing stands for
+ * @returns for each, in its order: what is said, and on which line
+ */
+export function stretchLabels(
+  stretches: readonly { from: number; word: string }[],
+  perPixel: number,
+): { word: string; line: number }[] {
+  const lines: { word: string; until: number }[] = [];
+  const said = new Map<number, { word: string; line: number }>();
+  const inOrder = stretches.map((row, index) => ({ ...row, index })).sort((a, b) => a.from - b.from);
+  for (const { from, word, index } of inOrder) {
+    const taken = lines.map(({ until }) => until > from);
+    if (lines.some((last, line) => taken[line] && last.word === word)) continue;
+    const free = taken.indexOf(false);
+    const line = free < 0 ? lines.length : free;
+    lines[line] = { word, until: from + word.length * LETTER_PX * perPixel };
+    said.set(index, { word, line });
+  }
+  return stretches.map((_, index) => said.get(index) ?? { word: '', line: 0 });
+}

@@ -1,12 +1,10 @@
-import { useState } from 'react';
 import type { WorkView } from '@wunsch/core/api/types';
 import { pourNow } from '@wunsch/core/temper/pour';
 import { holdOf } from '@wunsch/core/temper/windows';
 import type { LiveMould } from '@wunsch/core/work/moulding';
 import { useNow } from '../app/DueLine';
 import { useApi } from '../parts/api';
-import { NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { ReadingLine } from '../parts/ReadingLine';
 import { useHere, useShow } from '../parts/workshop';
 
 /** The window that a pour is held in while moulds are filled from it: how long already, and where it drifts. */
@@ -24,8 +22,6 @@ export function HoldLine({
   const show = useShow();
   const { view } = useHere();
   const now = useNow(10_000);
-  const [typed, setTyped] = useState('');
-  const [wrong, setWrong] = useState(false);
   const code = work.sources[0]?.code ?? '';
   const windows = useApi(code === '' ? null : `/api/temper/windows/${encodeURIComponent(code)}`).data?.windows;
   if (!windows) return null;
@@ -42,11 +38,6 @@ export function HoldLine({
   );
   const last = temps.at(-1);
   const late = minutes > hold.minutes;
-  const save = (): void => {
-    const value = readNumber(typed);
-    setWrong(value === null);
-    if (value !== null) void log(show.toCelsius(value)).then((kept) => kept && setTyped(''));
-  };
   return (
     <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2" role="group" aria-label="The pour is held">
       <p
@@ -59,21 +50,15 @@ export function HoldLine({
         {minutes} of {hold.minutes} min that it bears.{' '}
         {late ? 'It thickens: pour what is left, or stir fresh melted chocolate in.' : (state?.todo ?? '')}
       </p>
-      <NumberBox
+      <ReadingLine
+        id={`${work.id}.bowl`}
         className="w-28"
         label="Bowl is at"
         unit={show.tempUnit}
-        value={typed}
-        problem={wrong ? 'is not a number' : undefined}
-        onChange={(text) => {
-          setWrong(false);
-          setTyped(text);
-        }}
-        onEnter={save}
+        button="Log it"
+        busy={busy}
+        take={(value) => log(show.toCelsius(value))}
       />
-      <button type="button" className="button" disabled={busy || typed === ''} onClick={save}>
-        Log it
-      </button>
     </div>
   );
 }

@@ -289,6 +289,7 @@ export function LiveMould({
         </ul>
       )}
       <Weights
+        of={work.id}
         weightsG={live.weightsG}
         declaredG={barG}
         perKgMilli={perKgMilli}

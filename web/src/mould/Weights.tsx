@@ -7,8 +7,8 @@ import {
   type WeightSystem,
 } from '@wunsch/core/mould/weights';
 import { SelectBox } from '../parts/choice';
-import { NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { hasDraft } from '../parts/draft';
+import { ReadingLine } from '../parts/ReadingLine';
 import { useScale } from '../parts/scale';
 import { count, useHere, useShow } from '../parts/workshop';
 
@@ -19,6 +19,7 @@ const TONES = { good: 'bg-leaf-wash', watch: 'bg-ripe-wash', quiet: '' } as cons
 
 /** Single pieces on the scale: mean, spread, how many would be short, and what the grams given away cost. */
 export function Weights({
+  of,
   weightsG,
   declaredG,
   perKgMilli,
@@ -27,6 +28,8 @@ export function Weights({
   add,
   back,
 }: {
+  /** The run of moulding. */
+  of: string;
   weightsG: readonly number[];
   declaredG: number;
   perKgMilli: number;
@@ -37,21 +40,14 @@ export function Weights({
 }) {
   const { settings } = useHere().view;
   const show = useShow();
-  const [open, setOpen] = useState(weightsG.length > 0);
+  const [open, setOpen] = useState(weightsG.length > 0 || hasDraft(`reading.${of}.weight`));
   const [system, setSystem] = useState<WeightSystem>(
     () =>
       WEIGHT_SYSTEMS.find((own) => own === localStorage.getItem(KEY)) ??
       (settings.massSystem === 'metric' ? 'eu' : 'us'),
   );
-  const [typed, setTyped] = useState('');
-  const [wrong, setWrong] = useState<string | undefined>(undefined);
   const scale = useScale(open);
   const study = studyWeights(weightsG, declaredG, system);
-  const keep = (): void => {
-    const value = readNumber(typed);
-    if (value === null) return setWrong('is not a number');
-    void add(value).then((kept) => kept && setTyped(''));
-  };
   const onScale =
     scale !== null && !scale.unplugged && scale.stable && scale.massG > 0 ? Math.round(10 * scale.massG) / 10 : null;
   const over = study.meanG - declaredG;
@@ -83,21 +79,15 @@ export function Weights({
             </Suspense>
           )}
           <div className="mt-2 flex flex-wrap items-end gap-3">
-            <NumberBox
+            <ReadingLine
+              id={`${of}.weight`}
               className="w-28"
               label="A bar weighs"
               unit="g"
-              value={typed}
-              problem={wrong}
-              onEnter={keep}
-              onChange={(text) => {
-                setWrong(undefined);
-                setTyped(text);
-              }}
+              button="Keep it"
+              busy={busy}
+              take={add}
             />
-            <button type="button" className="button" disabled={busy} onClick={keep}>
-              Keep it
-            </button>
             <button
               type="button"
               className="button"

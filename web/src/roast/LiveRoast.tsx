@@ -49,7 +49,7 @@ function Roasting({
   const show = useShow();
   const { view, curve, second, silent } = live;
   const { roast, roaster } = view;
-  const { busy, error, press } = usePress(work.id);
+  const { busy, error, press, note } = usePress(work.id);
   const massG = work.massMg / 1000;
   const out = roast.seconds !== null;
   const beanC = curve.beanC.findLast((tempC) => tempC !== null) ?? null;
@@ -156,9 +156,9 @@ function Roasting({
       </div>
       {!out && (
         <>
-          <div className="mt-5 flex flex-wrap items-center gap-x-8 gap-y-3">
-            <HandReading press={press} />
-            <OwnSetting press={press} />
+          <div className="mt-5 flex flex-wrap items-start gap-x-8 gap-y-3">
+            <HandReading workId={work.id} busy={busy} note={note} />
+            <OwnSetting workId={work.id} busy={busy} note={note} />
           </div>
           {roast.probe === 'simulated' && (
             <details className="mt-3">

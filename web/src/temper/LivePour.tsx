@@ -144,6 +144,7 @@ export function LivePour({ work, entry }: { work: WorkView; entry: Choosing }) {
       </div>
       <div className="mt-2 flex flex-wrap items-end gap-3">
         <ProbeControls
+          of={work.id}
           probe={probe}
           busy={busy}
           read={pour.read}

@@ -1,16 +1,17 @@
-import { useState } from 'react';
-import { NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { ReadingLine } from '../parts/ReadingLine';
 import { useShow } from '../parts/workshop';
 
 /** A temperature typed at the bowl, and which probe reads it: none, one that sends, or the simulated one. */
 export function ProbeControls({
+  of,
   probe,
   busy,
   read,
   follow,
   quick,
 }: {
+  /** The run that is followed. */
+  of: string;
   probe: 'simulated' | 'sent' | 'hand' | null;
   busy: boolean;
   /** Keeps a reading, °C; whether it was kept. */
@@ -20,13 +21,6 @@ export function ProbeControls({
   quick: { words: string; speed: number };
 }) {
   const show = useShow();
-  const [typed, setTyped] = useState('');
-  const [wrong, setWrong] = useState<string | undefined>(undefined);
-  const log = (): void => {
-    const value = readNumber(typed);
-    if (value === null) return setWrong('is not a number');
-    void read(show.toCelsius(value)).then((kept) => kept && setTyped(''));
-  };
   const other = (words: string, next: 'simulated' | 'sent' | null, speed?: number) => (
     <button type="button" className="button button-quiet" disabled={busy} onClick={() => follow(next, speed)}>
       {words}
@@ -34,21 +28,15 @@ export function ProbeControls({
   );
   return (
     <>
-      <NumberBox
+      <ReadingLine
+        id={`${of}.temp`}
         className="w-32"
         label="It is at"
         unit={show.tempUnit}
-        value={typed}
-        problem={wrong}
-        onEnter={log}
-        onChange={(text) => {
-          setWrong(undefined);
-          setTyped(text);
-        }}
+        button="Log it"
+        busy={busy}
+        take={(value) => read(show.toCelsius(value))}
       />
-      <button type="button" className="button" disabled={busy} onClick={log}>
-        Log it
-      </button>
       {probe === 'simulated' || probe === 'sent' ? (
         other('Take the probe out', null)
       ) : (

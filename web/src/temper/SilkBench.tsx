@@ -173,6 +173,7 @@ function SilkRun({ work, butters }: { work: WorkView; butters: readonly HoldingV
       </div>
       <div className="mt-2 flex flex-wrap items-end gap-3">
         <ProbeControls
+          of={work.id}
           probe={probe}
           busy={busy}
           read={(tempC) => call('readings', { tempC })}
