@@ -192,6 +192,7 @@ export interface ImportPreview {
   headings: string[];
   mapping: Mapping;
   unit: WeightUnit;
+  pricePer: WeightUnit;
   rows: (ImportRow & { cells: string[] })[];
   good: number;
   bad: number;

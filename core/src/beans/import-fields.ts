@@ -20,9 +20,9 @@ export const IMPORT_FIELDS = [
   },
   {
     name: 'pricePerKg',
-    label: 'Price a kilogram',
+    label: 'Price',
     needed: true,
-    heads: ['price', 'price per kg', 'price/kg', 'priceperkg', 'price kg', 'unit price'],
+    heads: ['price', 'price per kg', 'price/kg', 'priceperkg', 'price kg', 'price per lb', 'price/lb', 'unit price'],
   },
   { name: 'currency', label: 'Currency', needed: false, heads: ['currency', 'cur'] },
   { name: 'rate', label: 'Rate to your currency', needed: false, heads: ['rate', 'exchange rate', 'fx'] },

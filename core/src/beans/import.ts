@@ -46,7 +46,9 @@ export interface ImportRow {
 
 export interface ImportOptions {
   mapping: Mapping;
+  /** What weights are in, and of which weight prices are. */
   unit: WeightUnit;
+  pricePer: WeightUnit;
   routeId: string;
   currency: string;
   /** Whose days the table's dates are; left out, UTC. */
@@ -78,7 +80,8 @@ export function readLotRow(cells: readonly string[], line: number, options: Impo
     } else if (NUMBERS.has(name)) {
       const value = readTableNumber(text);
       if (value === null) problems.push({ field: name, message: `“${text}” is not a number` });
-      else values[name] = name === 'netG' ? value * WEIGHT_UNITS[options.unit] : value;
+      else if (name === 'netG') values[name] = value * WEIGHT_UNITS[options.unit];
+      else values[name] = name === 'pricePerKg' ? value / (WEIGHT_UNITS[options.pricePer] / WEIGHT_UNITS.kg) : value;
     } else values[name] = name === 'currency' ? text.toUpperCase() : text;
   }
   if (problems.length > 0) return { line, command: null, at, problems };

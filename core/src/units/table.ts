@@ -6,11 +6,16 @@ import { instantOf } from './zone';
 export const WEIGHT_UNITS = { kg: 1000, g: 1, lb: G_PER_LB, t: 1_000_000 } as const;
 export type WeightUnit = keyof typeof WEIGHT_UNITS;
 
-/** The unit a weight heading names: `net (kg)`, `netG`, `lb`; kilograms where it names none. */
-export function guessUnit(heading: string): WeightUnit {
+/**
+ * The unit that the heading of a weight, or of a price by weight, names: `net (kg)`, `netG`, `lb`, `USD/t`.
+ *
+ * @param otherwise where it names none
+ */
+export function guessUnit(heading: string, otherwise: WeightUnit = 'kg'): WeightUnit {
+  if (/kgs?\b|kilo/i.test(heading)) return 'kg';
   if (/\b(lb|lbs|pounds?)\b/i.test(heading)) return 'lb';
   if (/\b(t|tonnes?|tons?)\b/i.test(heading)) return 't';
-  return /(\bg\b|\bgrams?\b|G$)/.test(heading) ? 'g' : 'kg';
+  return /(\bg\b|\bgrams?\b|G$)/.test(heading) ? 'g' : otherwise;
 }
 
 /**

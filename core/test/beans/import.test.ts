@@ -28,7 +28,20 @@ describe('a table of lots', () => {
   });
 
   it('reads the unit of a weight off its heading', () => {
-    expect(['Net (kg)', 'netG', 'Weight lb', 'tonnes', 'Net'].map(guessUnit)).toEqual(['kg', 'g', 'lb', 't', 'kg']);
+    expect(['Net (kg)', 'netG', 'Weight lb', 'tonnes', 'Net'].map((heading) => guessUnit(heading))).toEqual([
+      'kg',
+      'g',
+      'lb',
+      't',
+      'kg',
+    ]);
+    expect(['Price', 'USD/lb', 'Price per kg', 'netKg', 'EUR/t'].map((heading) => guessUnit(heading, 'lb'))).toEqual([
+      'lb',
+      'lb',
+      'kg',
+      'kg',
+      't',
+    ]);
   });
 
   it.each([
@@ -55,6 +68,7 @@ describe('a table of lots', () => {
   const options = {
     mapping: { name: 0, producer: 1, country: 2, sacks: 3, netG: 4, pricePerKg: 5 },
     unit: 'lb',
+    pricePer: 'kg',
     routeId: 'r',
     currency: 'EUR',
   } as const;
@@ -64,6 +78,16 @@ describe('a table of lots', () => {
     expect(row.problems).toEqual([]);
     expect(row.command).toMatchObject({ name: 'Ridge', sacks: 2, pricePerKg: 5.1, currency: 'EUR' });
     expect(row.command?.netG).toBeCloseTo(125_001, 0);
+  });
+
+  it('turns a price of a pound or a tonne into that of a kilogram', () => {
+    const price = (text: string, pricePer: 'lb' | 't' | 'kg') =>
+      readLotRow(['Ridge', 'Ridge Growers', 'Uganda', '2', '275.58', text], 2, { ...options, pricePer }).command
+        ?.pricePerKg;
+    // A pound is 0.45359237 kg.
+    expect(price('3.20', 'lb')).toBeCloseTo(7.0548, 4);
+    expect(price('4,800', 't')).toBeCloseTo(0.0048, 9);
+    expect(price('1.005', 'kg')).toBe(1.005);
   });
 
   it('names every field that is wrong', () => {

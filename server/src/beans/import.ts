@@ -9,13 +9,16 @@ export interface ImportRequest {
   text: string;
   mapping?: Mapping | undefined;
   unit?: WeightUnit | undefined;
+  pricePer?: WeightUnit | undefined;
+  /** What weights are in, and prices of, where neither a heading nor anybody says it. */
+  heavy: WeightUnit;
   routeId: string;
   currency: string;
   timeZone: string;
 }
 
 /** Reads a table of lots and says, row by row, what would come in and what is wrong. Changes nothing. */
-export function previewImport({ text, mapping, unit, routeId, ...own }: ImportRequest): ImportPreview {
+export function previewImport({ text, mapping, unit, pricePer, heavy, ...own }: ImportRequest): ImportPreview {
   const [headings, ...body] = readTable(text, { most: MOST_ROWS + 2, code: 'beans/broken-csv' });
   if (!headings || body.length === 0)
     throw new DomainError('beans/empty-csv', 'The table has no rows under its headings.', [
@@ -26,12 +29,12 @@ export function previewImport({ text, mapping, unit, routeId, ...own }: ImportRe
       { path: 'text', message: 'is too long' },
     ]);
   const columns = mapping ?? guessMapping(headings);
-  const weight =
-    unit ?? guessUnit(columns.netG === undefined || columns.netG === null ? '' : (headings[columns.netG] ?? ''));
+  const named = (field: 'netG' | 'pricePerKg'): WeightUnit => guessUnit(headings[columns[field] ?? -1] ?? '', heavy);
+  const units = { unit: unit ?? named('netG'), pricePer: pricePer ?? named('pricePerKg') };
   const rows = body.map((cells, index) => ({
-    ...readLotRow(cells, index + 2, { mapping: columns, unit: weight, routeId, ...own }),
+    ...readLotRow(cells, index + 2, { mapping: columns, ...units, ...own }),
     cells,
   }));
   const bad = rows.filter(({ command }) => command === null).length;
-  return { headings, mapping: columns, unit: weight, rows, good: rows.length - bad, bad };
+  return { headings, mapping: columns, ...units, rows, good: rows.length - bad, bad };
 }

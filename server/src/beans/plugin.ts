@@ -6,6 +6,7 @@ import { judgeCut, CUT_CLASSES } from '@wunsch/core/beans/cut-test';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { entryHead } from '@wunsch/core/work/start';
 import { id } from '@wunsch/core/fields/fields';
+import { heavyUnit } from '@wunsch/core/units/price';
 import { wilson } from '@wunsch/core/stats/intervals';
 import { param } from '../http/param';
 import type { Router } from '../http/router';
@@ -156,6 +157,7 @@ function fileRoutes(router: Router, views: Views, lotOf: (request: { params: unk
 function importRoutes(router: Router, views: Views): void {
   const { workshop } = router;
   const column = z.nullable(z.number().check(z.int(), z.minimum(0), z.maximum(500)));
+  const weightUnit = z.enum(Object.keys(WEIGHT_UNITS) as [keyof typeof WEIGHT_UNITS]);
   const table = z.object({
     text: z.string().check(z.minLength(1, 'is empty'), z.maxLength(TABLE_BODY)),
     mapping: z.optional(
@@ -166,11 +168,13 @@ function importRoutes(router: Router, views: Views): void {
         >,
       ),
     ),
-    unit: z.optional(z.enum(Object.keys(WEIGHT_UNITS) as [keyof typeof WEIGHT_UNITS])),
+    unit: z.optional(weightUnit),
+    pricePer: z.optional(weightUnit),
     routeId: id,
   });
   const request = (body: z.infer<typeof table>) => ({
     ...body,
+    heavy: heavyUnit(workshop.settings.massSystem),
     currency: workshop.settings.currency,
     timeZone: workshop.settings.timeZone,
   });

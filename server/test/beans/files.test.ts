@@ -170,6 +170,21 @@ describe('a table of lots', () => {
     expect(new Date(lot.receivedAt).toISOString().slice(0, 10)).toBe('2026-03-14');
   });
 
+  it('is in pounds and their price where the workshop is and no heading says otherwise; what is chosen counts', async () => {
+    const settings = { ...server.workshop.settings, massSystem: 'imperial' };
+    expect((await server.call('PUT', '/api/workshop/settings', settings)).status).toBe(200);
+    const plain = table.replace('Net weight (kg)', 'Net weight').replace('Price / kg', 'Price');
+    const seen = (await preview(plain)).body as ImportPreview;
+    expect(seen).toMatchObject({ unit: 'lb', pricePer: 'lb' });
+    expect(seen.rows[0]?.command?.netG).toBeCloseTo(56_472.25, 1);
+    expect(seen.rows[0]?.command?.pricePerKg).toBeCloseTo(11.2436, 4);
+    expect((await preview(table)).body).toMatchObject({ unit: 'kg', pricePer: 'kg' });
+    const chosen = { text: plain, routeId: 'whole-bean', unit: 'kg', pricePer: 't' };
+    const told = (await server.call('POST', '/api/beans/import/preview', chosen)).body as ImportPreview;
+    expect(told.rows[0]?.command?.netG).toBe(124_500);
+    expect(told.rows[0]?.command?.pricePerKg).toBeCloseTo(0.0051, 9);
+  });
+
   it('names its bad rows and then takes in none', async () => {
     const bad = `${table}\nRidge 3;Ridge Growers;;two;0;5\n`;
     const problem = asProblem(await take(bad));

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ImportPreview } from '@wunsch/core/api/beans';
-import { IMPORT_LABELS, type ImportField, type Mapping, type WeightUnit } from '@wunsch/core/beans/import-fields';
+import { IMPORT_LABELS, type ImportField, type WeightUnit } from '@wunsch/core/beans/import-fields';
 import { send } from '../parts/api';
 import { newKey } from '../parts/draft';
 import { FilePick } from '../parts/FilePick';
@@ -23,15 +23,17 @@ export function ImportPanel() {
   const [codes, setCodes] = useState<string[] | null>(null);
   const [key, setKey] = useState(newKey);
   const { busy, error, run, fail } = useSave();
-  const look = (table: string, mapping?: Mapping, unit?: WeightUnit): Promise<boolean> =>
+  const look = (
+    table: string,
+    chosen: Partial<Pick<ImportPreview, 'mapping' | 'unit' | 'pricePer'>> = {},
+  ): Promise<boolean> =>
     run(async () => {
       setPreview(null);
       setCodes(null);
       const { data } = await send('POST', '/api/beans/import/preview', {
         text: table,
         routeId,
-        ...(mapping ? { mapping } : {}),
-        ...(unit ? { unit } : {}),
+        ...chosen,
       });
       setPreview(data);
     });
@@ -46,12 +48,7 @@ export function ImportPanel() {
     if (personId === null) return fail(NOBODY);
     if (!preview || text === null) return;
     void run(async () => {
-      const { data } = await send(
-        'POST',
-        '/api/beans/import',
-        { text, routeId, mapping: preview.mapping, unit: preview.unit, personId },
-        key,
-      );
+      const { data } = await send('POST', '/api/beans/import', { text, routeId, ...chosenIn(preview), personId }, key);
       setCodes(data.codes);
       setPreview(null);
     });
@@ -113,7 +110,14 @@ export function ImportPanel() {
                 ]}
                 onChange={(value) => {
                   const column = value === '' ? null : Number(value);
-                  if (text !== null) void look(text, { ...preview.mapping, [name]: column }, preview.unit);
+                  const mapping = { ...preview.mapping, [name]: column };
+                  // Another column may name another unit.
+                  const { unit, pricePer } = preview;
+                  const units = {
+                    ...(name === 'netG' ? {} : { unit }),
+                    ...(name === 'pricePerKg' ? {} : { pricePer }),
+                  };
+                  if (text !== null) void look(text, { mapping, ...units });
                 }}
               />
             ))}
@@ -121,7 +125,13 @@ export function ImportPanel() {
               label="Weights are in"
               value={preview.unit}
               options={UNITS.map((unit) => [unit, unit] as const)}
-              onChange={(unit) => text !== null && void look(text, preview.mapping, unit)}
+              onChange={(unit) => text !== null && void look(text, { ...chosenIn(preview), unit })}
+            />
+            <SelectBox
+              label="Prices are of a"
+              value={preview.pricePer}
+              options={UNITS.map((unit) => [unit, unit] as const)}
+              onChange={(pricePer) => text !== null && void look(text, { ...chosenIn(preview), pricePer })}
             />
           </div>
           <RouteChoice routeId={routeId} choose={setRouteId} />
@@ -154,5 +164,7 @@ export function ImportPanel() {
     </div>
   );
 }
+
+const chosenIn = ({ mapping, unit, pricePer }: ImportPreview) => ({ mapping, unit, pricePer });
 
 const nameOf = (field: ImportField): string => IMPORT_LABELS.find(({ name }) => name === field)?.label ?? field;
