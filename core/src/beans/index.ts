@@ -22,7 +22,7 @@ export {
 export { type Advice, type DryingForecast, dryingForecast, fermentAdvice, healthyBand } from './harvest';
 export { HOLD_METHODS, type HoldClock, type HoldMethod, type HoldPlan, USUAL_HOLD } from './hold';
 export { type ImportRow, guessMapping, readLotRow } from './import';
-export { IMPORT_LABELS, type ImportField, type Mapping } from './import-fields';
+export { IMPORT_LABELS, type ImportField } from './import-fields';
 export { papersOf } from './papers';
 export { judgeCounts, judgeMoisture } from './readings';
 export { landedMilli, planDry, planReceive } from './receive';
