@@ -1,7 +1,19 @@
 import type { Problem } from '@wunsch/core/api/types';
 import type { HoldingView } from '@wunsch/core/api/types';
 import { ApiError } from '../src/parts/api';
-import { fieldProblems, scaled, takeSpec, usualTakes, withUnit } from '../src/entry/takes';
+import {
+  fieldProblems,
+  figuresOf,
+  massMgOf,
+  scaled,
+  sourcesFixed,
+  sourcesOf,
+  takesNear,
+  takeSpec,
+  unread,
+  usualTakes,
+  withUnit,
+} from '../src/entry/takes';
 import { takeGrams, partName, partGrams } from '../src/mould/parts';
 import type { ProductView } from '@wunsch/core/api/products';
 import { another, clockWords, EMPTY_IMPRESSION, sheetOf } from '../src/taste/impression';
@@ -126,4 +138,67 @@ test('another look begins where the figures were, and its melt anew', () => {
 
 test('seconds as a clock shows them', () => {
   expect([0, 9, 60, 125.9].map(clockWords)).toEqual(['0:00', '0:09', '1:00', '2:05']);
+});
+
+describe('what goes in', () => {
+  const bars = tub('b', 700, { pieces: 10, massMg: 700_000 });
+  const sack = tub('a', 500);
+
+  test('is what was typed, in the screen’s unit; else the usual grams, and all pieces', () => {
+    const usual = new Map([['a', 320]]);
+    expect(sourcesOf([sack, bars], {}, 'kg', usual)).toEqual([
+      { holdingId: 'a', massG: 320 },
+      { holdingId: 'b', pieces: 10 },
+    ]);
+    const typed = { 'take.a': { text: '0.25' }, 'take.b': { text: '4' } };
+    const sources = sourcesOf([sack, bars], typed, 'kg', usual);
+    expect(sources).toEqual([
+      { holdingId: 'a', massG: 250 },
+      { holdingId: 'b', pieces: 4 },
+    ]);
+    // Pieces weigh as much as they do on the mean.
+    expect([massMgOf(sack, sources[0]), massMgOf(bars, sources[1]), massMgOf(sack, undefined)]).toEqual([
+      250_000, 280_000, 0,
+    ]);
+  });
+
+  test('of work under way is what it took: by the piece where it was counted', () => {
+    const taken = [
+      { holdingId: 'a', massMg: 2500, pieces: 0 },
+      { holdingId: 'b', massMg: 700_000, pieces: 10 },
+    ];
+    expect(sourcesFixed(taken)).toEqual([
+      { holdingId: 'a', massG: 2.5 },
+      { holdingId: 'b', pieces: 10 },
+    ]);
+  });
+
+  test('is held against what there is where that is far less, else against what usually goes in', () => {
+    const near = (text: string, usualInG: number | null) =>
+      takesNear([sack], { 'take.a': { text } }, 'g', usualInG).near['take.a'];
+    expect(near('4001', 300)).toEqual({ value: 500, of: 'There is' });
+    expect(near('4000', 300)).toEqual({ value: 300, of: 'Usually goes in' });
+    expect(near('4000', 900)).toEqual({ value: 500, of: 'Usually goes in' });
+    expect(near('4000', null)).toBeUndefined();
+    expect(near('x', 300)).toBeUndefined();
+    // Pieces are asked about nowhere; of two tubs each has its half.
+    expect(takesNear([bars], { 'take.b': { text: '999' } }, 'g', 300)).toEqual({ figures: {}, near: {} });
+    expect(takesNear([sack, tub('c', 900)], { 'take.c': { text: '10' } }, 'g', 300).near['take.c']?.value).toBe(150);
+  });
+
+  test('figures of several weighings count together, of several readings the first', () => {
+    expect(figuresOf({ goodG: 9, outsG: [1, 2, 4], channels: [5, 6], note: 'x', hold: null })).toEqual({
+      goodG: 9,
+      outsG: 7,
+      channels: 5,
+    });
+  });
+
+  test('a weight, a count or a time that is no number is told; nothing is none', () => {
+    const specs = [takeSpec(sack, String), takeSpec(bars, String)];
+    const fields = { 'take.a': { text: '2o' }, 'take.b': { text: 'four' } };
+    expect(unread(specs, fields, 'g')).toEqual({ 'take.a': 'is not a number', 'take.b': 'is not a number' });
+    expect(unread(specs, { 'take.a': { text: '  ' }, 'take.b': { text: '' } }, 'g')).toEqual({});
+    expect(unread(specs, { 'take.a': { text: '1.5 kg' } }, 'g')).toEqual({});
+  });
 });

@@ -1,29 +1,24 @@
 import { useContext, useRef, useState, type ReactNode } from 'react';
-import type { EnteredStep, HoldingView } from '@wunsch/core/api/types';
-import { doubts as doubtsOf, type Doubt, type Nearby } from '@wunsch/core/entry/doubt';
+import { doubts as doubtsOf, type Doubt } from '@wunsch/core/entry/doubt';
 import { nearbyOf } from '@wunsch/core/entry/nearby';
-import type { Command } from '@wunsch/core/commands';
 import { massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
 import { heavyUnit } from '@wunsch/core/units/price';
-import type { Station } from '@wunsch/core/work/stations';
 import { machinesAt } from '@wunsch/core/workshop/machines';
 import { ApiError, send } from '../parts/api';
 import { useDraft } from '../parts/draft';
 import { Refusal } from '../parts/pieces';
 import { NOBODY } from '../parts/save';
-import { typedNumber, unreadable } from '../parts/number';
+import { typedNumber } from '../parts/number';
 import { count, MassUnitHere, useHere, useShow } from '../parts/workshop';
 import { AT, costOf, Details, WHEN } from './Details';
 import { DoubtPanel } from './DoubtPanel';
 import {
-  fieldG,
   FIELDS,
   inUnit,
   isMass,
   massUnitOf,
   readFields,
   textOfG,
-  readNumber,
   type Fields,
   type FieldSpec,
   type FieldState,
@@ -31,120 +26,27 @@ import {
 } from './entry';
 import { EntrySurface } from './EntrySurface';
 import { GatePanel, gatesIn, type Answer } from './GatePanel';
-import { MassBar, type Part } from './MassBar';
-import { fieldProblems, scaled, takeSpec, usualTakes, withUnit } from './takes';
+import { MassBar } from './MassBar';
+import type { Below, Choosing, Entry, Slot, StepFormProps } from './step-form';
+import {
+  fieldProblems,
+  figuresOf,
+  massMgOf,
+  scaled,
+  sourcesFixed,
+  sourcesOf,
+  takesNear,
+  takeSpec,
+  unread,
+  usualTakes,
+  withUnit,
+  type Source,
+} from './takes';
 import { Picker } from './Picker';
 import { SavedHere, SavedNote, type SavedEntry } from './SavedNote';
 
-export interface Entry {
-  fields: Fields;
-  /** Holdings chosen to take from. */
-  picked: string[];
-  machineId: string | null;
-  /** What was chosen beside the fields: kept with them, so that a reload brings back the whole entry or nothing. */
-  choices?: Record<string, string>;
-}
-
-/** Choices beside the fields, for what stands above and below them. */
-export interface Choosing {
-  /** Types into a field, as an instrument does. */
-  write: (name: string, text: string) => void;
-  choices: Record<string, string>;
-  choose: (name: string, value: string) => void;
-  /** What is typed so far. */
-  fields: Fields;
-}
-
-/** What stands below the running sum gets to see, and may change. */
-export interface Below {
-  fields: Fields;
-  setField: (name: string, state: FieldState) => void;
-  inMg: number;
-  /** Codes of what was picked; empty where it was fixed before. */
-  codes: string[];
-}
-
-type Slot = ReactNode | ((choosing: Choosing) => ReactNode);
-
-interface Props {
-  kind: Command['kind'];
-  /** Which draft this is: one per station and subject. */
-  draftId: string;
-  /** What can be taken, to be picked; left out when the form takes nothing (or a fixed thing). */
-  candidates?: readonly HoldingView[];
-  /** What a work under way has taken already. */
-  fixed?: readonly { holdingId: string; massMg: number; pieces: number }[] | undefined;
-  initial?: Fields;
-  initialPicked?: readonly string[];
-  suggestions?: Record<string, string>;
-  /** What is usual for what was picked: filled in while nothing is typed. */
-  propose?: (chosen: readonly HoldingView[], fields: Fields) => Record<string, string>;
-  /** Grams to take of what was picked (codes) where nothing is typed; all there is when left out. */
-  takeG?: (codes: readonly string[]) => number | undefined;
-  station: Station | null;
-  /** Fields to ask; the usual ones of this kind when left out. */
-  specs?: readonly FieldSpec[];
-  /** More to ask about what was picked. */
-  ask?: (chosen: readonly HoldingView[]) => readonly FieldSpec[];
-  /** More that goes in beside what was fixed before: inclusions, fillings. */
-  joins?: ((entry: Entry) => { holdingId: string; massG: number }[]) | undefined;
-  /** Completes what the fields say to a whole command. */
-  finish: (
-    values: Record<string, unknown>,
-    sources: { holdingId: string; massG?: number; pieces?: number }[],
-    entry: Entry,
-  ) => Record<string, unknown>;
-  /** Where it is sent, if not among new steps. */
-  path?: `/api/ledger/works/${string}/finish` | `/api/ledger/steps/${string}/correct`;
-  submit: string;
-  /** Named parts of what went in, for the running sum. */
-  parts?: (values: Record<string, unknown>) => Part[];
-  restName?: string;
-  restTone?: Part['tone'];
-  minutes?: number;
-  kwh?: number;
-  machineId?: string | null;
-  onSaved?: (saved: EnteredStep) => void;
-  head?: Slot;
-  /** More to send beside the command, such as the reason of a correction. */
-  extra?: (entry: Entry) => Record<string, unknown>;
-  pickTitle?: string;
-  /** How many of the candidates are shown at once; the rest on asking. */
-  shownFirst?: number;
-  before?: Slot;
-  /** What stands before is tall: on a wide screen the fields stand beside it. */
-  beside?: boolean;
-  /** Whose work it is, when not that of the person at the bench. */
-  as?: string;
-  /** Below the running sum, from what is typed so far. */
-  below?: ((state: Below) => ReactNode) | undefined;
-  /** Below the save, where it should be at hand before everything is read. */
-  after?: (state: Below) => ReactNode;
-  /** What of the entry cannot be read, in words: then nothing is sent. */
-  problem?: (entry: Entry) => string | null;
-  /** What can be done about a refusal, from what was sent. */
-  refused?: (error: unknown, body: Record<string, unknown>) => ReactNode;
-  /** Figures of the maker's past, by field: what is ten times away from them is asked about. */
-  past?: Nearby | undefined;
-  /** Grams that usually go in. */
-  usualInG?: number | null | undefined;
-  /** Sends it another way than as a step; null means there is no step to show yet. */
-  send?: (entry: Outgoing) => Promise<EnteredStep | null>;
-}
-
-export interface Outgoing {
-  sources: { holdingId: string; massG?: number; pieces?: number }[];
-  personId: string;
-  machineId: string | null;
-  at: string | undefined;
-  key: string;
-  overrides: Answer[];
-  /** What `finish` made of the entry. */
-  values: Record<string, unknown>;
-}
-
 /** One entry at a bench: what is taken, what came out, the sum, who and when; a draft until it is saved. */
-export function StepForm(props: Props) {
+export function StepForm(props: StepFormProps) {
   const { kind, candidates = [], fixed, finish, path = '/api/ledger/steps', submit, station } = props;
   const here = useHere();
   const { view } = here;
@@ -225,31 +127,13 @@ export function StepForm(props: Props) {
     }));
   const joined = props.joins?.(draft.value) ?? [];
   const joinedMg = joined.reduce((sum, { massG }) => sum + Math.round(1000 * massG), 0);
-  const sourcesOf = (): { holdingId: string; massG?: number; pieces?: number }[] =>
-    (fixed
-      ? fixed.map(({ holdingId, massMg, pieces }) =>
-          pieces > 0 ? { holdingId, pieces } : { holdingId, massG: massMg / 1000 },
-        )
-      : chosen.map((holding) => {
-          const state = fields[`take.${holding.id}`];
-          if (holding.pieces > 0)
-            return { holdingId: holding.id, pieces: readNumber(state?.text ?? '') ?? holding.pieces };
-          return { holdingId: holding.id, massG: fieldG(state, massUnit) ?? usualG.get(holding.id) ?? 0 };
-        })
-    ).concat(joined);
+  const sources = fixed ? sourcesFixed(fixed) : sourcesOf(chosen, fields, massUnit, usualG);
   const read = readFields(kind, withUnit(fields, specs, massUnit), units, asked);
   const takenMg = fixed
     ? fixed.reduce((sum, { massMg }) => sum + massMg, 0)
-    : chosen.reduce((sum, holding, index) => {
-        const source = sourcesOf()[index];
-        return (
-          sum +
-          (source?.pieces !== undefined
-            ? (holding.massMg * source.pieces) / Math.max(1, holding.pieces)
-            : (source?.massG ?? 0) * 1000)
-        );
-      }, 0);
+    : chosen.reduce((sum, holding, index) => sum + massMgOf(holding, sources[index]), 0);
   const inMg = takenMg + joinedMg;
+  const taken: Source[] = [...sources, ...joined];
 
   const focusFirst = (): void => {
     requestAnimationFrame(() => root.current?.querySelector<HTMLElement>('form [aria-invalid=true]')?.focus());
@@ -262,27 +146,12 @@ export function StepForm(props: Props) {
 
   /** Figures that are ten times away from what went in, from what is there or from the maker's past. */
   const askedAgain = (): Doubt[] => {
-    const figures: Record<string, number | undefined> = {};
-    for (const [name, value] of Object.entries(read.values))
-      if (typeof value === 'number') figures[name] = value;
-      else if (name === 'outsG') figures[name] = (value as number[]).reduce((sum, grams) => sum + grams, 0);
-      else if (name === 'channels') figures[name] = (value as number[])[0];
-    const near: Record<string, { value: number; of: string } | undefined> = {
-      ...nearbyOf(kind, inMg / 1000, read.values),
-      ...props.past,
-    };
-    for (const holding of chosen) {
-      const grams = holding.pieces > 0 ? null : fieldG(fields[`take.${holding.id}`], massUnit);
-      if (grams === null) continue;
-      figures[`take.${holding.id}`] = grams;
-      near[`take.${holding.id}`] =
-        grams > holding.freeMg / 125
-          ? { value: holding.freeMg / 1000, of: 'There is' }
-          : props.usualInG
-            ? { value: Math.min(props.usualInG / chosen.length, holding.freeMg / 1000), of: 'Usually goes in' }
-            : undefined;
-    }
-    return doubtsOf(figures, near, settled.current);
+    const ofTakes = takesNear(chosen, fields, massUnit, props.usualInG);
+    return doubtsOf(
+      { ...figuresOf(read.values), ...ofTakes.figures },
+      { ...nearbyOf(kind, inMg / 1000, read.values), ...props.past, ...ofTakes.near },
+      settled.current,
+    );
   };
 
   const save = async (overrides: Answer[] = []): Promise<void> => {
@@ -294,20 +163,17 @@ export function StepForm(props: Props) {
       return;
     }
     const wanted = new Set(asked.map(({ name }) => name));
-    const wrong = Object.fromEntries(Object.entries(read.problems).filter(([name]) => wanted.has(name)));
-    for (const spec of [...takes, ...WHEN]) {
-      const state = fields[spec.name];
-      const text = state?.text ?? '';
-      const unread = spec.type === 'mass' ? text.trim() !== '' && fieldG(state, massUnit) === null : unreadable(text);
-      if (unread !== undefined && unread !== false) wrong[spec.name] = 'is not a number';
-    }
+    const wrong: Problems = {
+      ...Object.fromEntries(Object.entries(read.problems).filter(([name]) => wanted.has(name))),
+      ...unread([...takes, ...WHEN], fields, massUnit),
+    };
     const when = fields['~at']?.text ?? '';
     const at = show.instant(when);
     if (when !== '' && at === undefined) wrong['~at'] = 'is no time';
     if (candidates.length > 0 && !fixed && chosen.length === 0) return fail(wrong, 'Choose what goes in.');
     if (Object.keys(wrong).length > 0) return fail(wrong, null);
-    const unread = props.problem?.(draft.value) ?? null;
-    if (unread !== null) return fail({}, unread);
+    const problem = props.problem?.(draft.value) ?? null;
+    if (problem !== null) return fail({}, problem);
     const open = askedAgain();
     setAsking(open);
     if (open.length > 0) return;
@@ -315,20 +181,20 @@ export function StepForm(props: Props) {
     try {
       if (props.send) {
         await props.send({
-          sources: sourcesOf().filter(({ massG, pieces }) => (pieces ?? 0) + (massG ?? 0) > 0),
+          sources: taken.filter(({ massG, pieces }) => (pieces ?? 0) + (massG ?? 0) > 0),
           personId,
           machineId,
           at,
           key: draft.key,
           overrides,
-          values: finish(read.values, sourcesOf(), draft.value),
+          values: finish(read.values, taken, draft.value),
         });
         draft.clear();
         return;
       }
       const cost = costOf(fields, props.minutes, props.kwh);
       const body = {
-        command: { kind, ...finish(read.values, sourcesOf(), draft.value) },
+        command: { kind, ...finish(read.values, taken, draft.value) },
         personId,
         machineId,
         minutes: cost.minutes,

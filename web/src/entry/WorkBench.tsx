@@ -15,7 +15,8 @@ import { GoneWork } from './GoneWork';
 import { StartForm } from './StartForm';
 import type { StationWork } from './station-work';
 import { useChosenWork, WorkChips } from './WorkChips';
-import { StepForm, type Below, type Choosing, type Entry } from './StepForm';
+import { StepForm } from './StepForm';
+import type { Below, Choosing, Entry } from './step-form';
 
 /** What one station asks for beside its weights; of work under way, or of an entry in one go. */
 export interface StationExtras {

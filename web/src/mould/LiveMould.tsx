@@ -5,7 +5,7 @@ import { planMoulds, setWarnings } from '@wunsch/core/mould/plan';
 import { celsiusFrom } from '@wunsch/core/units/temperature';
 import { fillFrom } from '@wunsch/core/products/product';
 import type { FilledBy } from '@wunsch/core/work/moulding';
-import type { Choosing } from '../entry/StepForm';
+import type { Choosing } from '../entry/step-form';
 import { send, useApi } from '../parts/api';
 import { SelectBox } from '../parts/choice';
 import { Chips, NumberBox, Tick } from '../parts/fields';

@@ -1,5 +1,5 @@
 import type { BenchView, WorkView } from '@wunsch/core/api/types';
-import type { Entry } from '../entry/StepForm';
+import type { Entry } from '../entry/step-form';
 import { WorkBench, type StationExtras } from '../entry/WorkBench';
 import { useApi } from '../parts/api';
 import { readNumber } from '../parts/number';

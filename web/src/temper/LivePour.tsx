@@ -4,7 +4,7 @@ import { featuresOf } from '@wunsch/core/temper/judge';
 import { actNow, walkActs } from '@wunsch/core/temper/plan';
 import { isStuck, pourNow } from '@wunsch/core/temper/pour';
 import { MARK_WORDS, type MarkKind, type MeterFacts } from '@wunsch/core/work/tempering';
-import type { Choosing } from '../entry/StepForm';
+import type { Choosing } from '../entry/step-form';
 import { typedNumber } from '../parts/number';
 import { Refusal } from '../parts/pieces';
 import { useHere, useShow } from '../parts/workshop';
