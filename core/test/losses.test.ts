@@ -4,7 +4,7 @@ import { differenceWords, usualDifference } from '../src/ledger/stock-take';
 import { Valuation } from '../src/ledger/valuation';
 import type { Book } from '../src/ledger/book';
 import type { Step } from '../src/ledger/types';
-import { addTotals, flowByStation, StationSums } from '../src/trace/flow';
+import { addTotals, flowByStation, StationSums } from '../src/trace/by-station';
 import { Bench, made } from './fixtures';
 
 const bench = new Bench();

@@ -1,6 +1,7 @@
 import { Valuation } from '../src/ledger/valuation';
 import { compositionOf, originVerdict } from '../src/composition/composition';
-import { downstream, flowByStation, upstream } from '../src/trace/flow';
+import { flowByStation } from '../src/trace/by-station';
+import { downstream, upstream } from '../src/trace/flow';
 import { majorFromMilli } from '../src/units/money';
 import { Bench, made, MATERIALS } from './fixtures';
 

@@ -1,4 +1,5 @@
-import { flowByStation, upstream } from '../src/trace/flow';
+import { flowByStation } from '../src/trace/by-station';
+import { upstream } from '../src/trace/flow';
 import { chargeCommand, dischargeCommand, mouldCommand } from './commands';
 import { Bench, made } from './fixtures';
 

@@ -4,7 +4,7 @@ import type { BatchView, BenchView, FloorView, LotView } from '@wunsch/core/api/
 import { localIn } from '@wunsch/core/units/zone';
 import { studyRoast } from '@wunsch/core/roast/study';
 import { Valuation } from '@wunsch/core/ledger/valuation';
-import { StationSums, type StationTotals } from '@wunsch/core/trace/flow';
+import { StationSums, type StationTotals } from '@wunsch/core/trace/by-station';
 import { STATIONS } from '@wunsch/core/work/stations';
 import { makeDemo } from '../src/demo/generator';
 import { exportWorkshop } from '../src/journal/export';

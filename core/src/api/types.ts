@@ -7,7 +7,7 @@ import type { CarriedOver } from '../composition/carry-over';
 import type { Composition, OriginVerdict, Part } from '../composition/composition';
 import type { Mark } from '../workshop/mark';
 import type { Override } from '../ledger/types';
-import type { FlowStation } from '../trace/flow';
+import type { FlowStation } from '../trace/by-station';
 import type { Machine, Person, Settings } from '../workshop/schemas';
 import type { Place, Route, Station } from '../work/stations';
 

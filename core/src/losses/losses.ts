@@ -1,4 +1,4 @@
-import type { StationTotals } from '../trace/flow';
+import type { StationTotals } from '../trace/by-station';
 import type { LossCause } from '../ledger/types';
 import type { Station } from '../work/stations';
 

@@ -3,19 +3,9 @@
 export { BarsByBatch, type BatchBars } from './bars';
 export { blocksOf, checkBlocks } from './blocks';
 export { type TraceDrawing, type TracePlace, traceDrawing } from './branches';
+export { type FlowStation, StationSums, type StationTotals, addTotals, flowByStation } from './by-station';
 export { epcisDocument } from './epcis';
-export {
-  type FlowStation,
-  type Fractions,
-  StationSums,
-  type StationTotals,
-  addTotals,
-  downstream,
-  fillingShares,
-  flowByStation,
-  greenMg,
-  upstream,
-} from './flow';
+export { type Fractions, downstream, fillingShares, greenMg, upstream } from './flow';
 export { type Marking, marksOf } from './marks';
 export { Notables } from './notable';
 export { recallOf } from './recall';

@@ -2,7 +2,7 @@ import { dryingForecast, fermentAdvice, healthyBand, massAtMoisture, type Fermen
 import { greenMg, upstream } from '../../src/trace/flow';
 import { Valuation } from '../../src/ledger/valuation';
 import { Bench, made, refusal } from '../fixtures';
-import { flowByStation } from '../../src/trace/flow';
+import { flowByStation } from '../../src/trace/by-station';
 
 const HOUR = 3_600_000;
 const point = (hours: number, rest: Partial<FermentPoint>): FermentPoint => ({

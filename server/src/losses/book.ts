@@ -1,7 +1,7 @@
 import type { LossBookView } from '@wunsch/core/api/losses';
 import { lossWay, onePointBetter, type LossRow } from '@wunsch/core/losses/losses';
 import { WAY, YIELDS } from '@wunsch/core/stations';
-import { addTotals, type StationTotals } from '@wunsch/core/trace/flow';
+import { addTotals, type StationTotals } from '@wunsch/core/trace/by-station';
 import { majorFromMilli } from '@wunsch/core/units/money';
 import type { Station } from '@wunsch/core/work/stations';
 import { usualBar } from '../ledger/expected';

@@ -1,6 +1,6 @@
 import { Follower } from '@wunsch/core/ledger/follower';
 import { isByProduct, type Step } from '@wunsch/core/ledger/types';
-import { addTotals, StationSums, type StationTotals } from '@wunsch/core/trace/flow';
+import { addTotals, StationSums, type StationTotals } from '@wunsch/core/trace/by-station';
 import type { Station } from '@wunsch/core/work/stations';
 import type { Views } from '../ledger/views';
 

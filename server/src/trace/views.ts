@@ -3,7 +3,8 @@ import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { CommandOf } from '@wunsch/core/commands';
 import type { Part } from '@wunsch/core/composition/composition';
 import { CHOCOLATE_KINDS, isByProduct, type Batch, type Step } from '@wunsch/core/ledger/types';
-import { downstream, fillingShares, greenMg, flowByStation, upstream, type Fractions } from '@wunsch/core/trace/flow';
+import { flowByStation } from '@wunsch/core/trace/by-station';
+import { downstream, fillingShares, greenMg, upstream, type Fractions } from '@wunsch/core/trace/flow';
 import { STATIONS, type Station } from '@wunsch/core/work/stations';
 import type { Views } from '../ledger/views';
 
