@@ -37,15 +37,12 @@ export class BarChain {
     const chocolateG = blocks.reduce((sum, { g }) => sum + g, 0);
     const sources = blocks.map(({ id, g }) => ({ holdingId: id, massG: g }));
     if (plan.stop === 'temper') {
-      const work = demo.workshop.startWork({
-        station: 'temper',
-        sources: sources.slice(0, 1),
-        machineId: 'temper-machine',
-        personId: 'perpetua',
-        at: new Date(demo.now - 24 * MINUTE).toISOString(),
-        dueAt: new Date(demo.now + 19 * MINUTE).toISOString(),
-        note: '',
-      });
+      const work = demo.underWay(
+        'temper',
+        sources.slice(0, 1),
+        { machineId: 'temper-machine', personId: 'perpetua' },
+        [24, 19],
+      );
       followPour(demo.workshop, work.id, sources[0]?.massG ?? 0, demo.now);
       return;
     }
@@ -80,15 +77,12 @@ export class BarChain {
     const { demo, plan } = this;
     const { chance } = demo;
     if (plan.stop === 'mould') {
-      const work = demo.workshop.startWork({
-        station: 'mould',
-        sources: [{ holdingId: tub, massG: grams }],
-        machineId: 'cabinet',
-        personId: 'tomo',
-        at: new Date(demo.now - 64 * MINUTE).toISOString(),
-        dueAt: new Date(demo.now + 8 * MINUTE).toISOString(),
-        note: '',
-      });
+      const work = demo.underWay(
+        'mould',
+        [{ holdingId: tub, massG: grams }],
+        { machineId: 'cabinet', personId: 'tomo' },
+        [64, 8],
+      );
       fillMoulds(demo.workshop, work.id, demo.now);
       return;
     }

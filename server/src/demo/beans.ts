@@ -5,7 +5,7 @@ import { USUAL_HOLD } from '@wunsch/core/beans/hold';
 import type { Demo } from './generator';
 import { trayPicture } from './picture';
 import { DAY, HOUR } from './schedule';
-import { ORIGINS, type Origin } from './scenario';
+import type { Origin } from './scenario';
 
 /** Growing and curing of the made-up producers, by country. */
 const CURING: Record<string, Partial<Papers>> = {
@@ -62,9 +62,10 @@ export class BeanStory {
   /** Lots of which far too many beans are flat. */
   private readonly flat = new Set<string>();
 
-  constructor(private readonly demo: Demo) {}
+  constructor(readonly demo: Demo) {}
 
-  private write(lotId: string | null, at: number, value: BeanRecordValue, personId = this.demo.person()): void {
+  /** Writes something down, if it has happened yet. */
+  write(lotId: string | null, at: number, value: BeanRecordValue, personId = this.demo.person()): void {
     if (at > this.demo.now) return;
     // A probe reads at night too.
     const when = value.kind === 'core' && value.by === 'probe' ? at : this.demo.doors.beforeClosing(at);
@@ -136,7 +137,8 @@ export class BeanStory {
     };
   }
 
-  private tally(shares: Partial<Record<keyof Tally, number>>): Tally {
+  /** A cut test of three hundred beans. */
+  tally(shares: Partial<Record<keyof Tally, number>>): Tally {
     const tally = { ...NO_BEANS };
     for (let bean = 0; bean < 300; bean += 1) {
       let left = this.demo.chance.between(0, 1);
@@ -251,181 +253,10 @@ export class BeanStory {
       }
     }
   }
-
-  /** Pods from the town's glasshouse: a small heap in a cool room, now on the drying screens. */
-  ownHarvest(): void {
-    const { demo } = this;
-    const opened = demo.mornings(demo.now - 9 * DAY) + HOUR;
-    const step = demo.record(
-      {
-        kind: 'receive',
-        name: 'Saltgarth glasshouse pods',
-        producer: 'Own harvest',
-        country: 'Home',
-        region: 'harbour glasshouse',
-        variety: 'seedlings, mixed',
-        harvest: `${new Date(opened).getUTCFullYear()}, autumn`,
-        form: 'wet',
-        routeId: 'whole-bean',
-        sacks: 1,
-        netG: 38_400,
-        pricePerKg: 0,
-        currency: 'EUR',
-        rate: 1,
-        freight: 0,
-        moisturePct: null,
-        note: '',
-      },
-      opened,
-      'tomo',
-      { minutes: 190 },
-    );
-    const lotId = step.slots['good'] ?? '';
-    this.write(
-      lotId,
-      opened,
-      {
-        kind: 'harvest',
-        pods: 412,
-        podMassG: 171_000,
-        ambientC: 19,
-        openedAt: new Date(opened).toISOString(),
-        note: 'In two insulated crates with a heating mat.',
-      },
-      'tomo',
-    );
-    this.write(lotId, opened, {
-      ...papersFor(ORIGINS[0] as Origin),
-      people: 'Tomo',
-      altitudeM: 8,
-      location: null,
-      vessel: 'box',
-      fermentDays: 7,
-      turns: 3,
-      dryingBy: 'dryer',
-      dryingDays: null,
-      certificates: [],
-    });
-    const cores = [21, 24, 28, 33, 36, 39, 41, 43, 44, 44, 43, 43, 42];
-    cores.forEach((coreC, index) => {
-      const late = index > 8;
-      this.write(
-        lotId,
-        opened + index * 13 * HOUR,
-        {
-          kind: 'ferment',
-          coreC,
-          topC: coreC - 3,
-          turned: [4, 7, 10].includes(index),
-          smell: index < 3 ? 'yeast' : index < 7 ? 'fruity' : 'vinegar',
-          colour: index < 4 ? 'pink' : late ? 'reddish brown' : 'violet',
-          ph: null,
-          cut: late ? 10 : 0,
-          cutBrown: late ? ([3, 5, 6, 7][index - 9] ?? 7) : 0,
-          note: '',
-        },
-        'tomo',
-      );
-    });
-    const spread = opened + 7 * DAY;
-    for (let hours = 0; spread + hours * HOUR < demo.now; hours += 11) {
-      const moisturePct = Math.round((5.5 + 46 * Math.exp(-hours / 34)) * 10) / 10;
-      this.write(
-        lotId,
-        spread + hours * HOUR,
-        { kind: 'drying', moisturePct, massG: hours === 0 ? 31_000 : null, raked: true, weather: 'dryer', note: '' },
-        'tomo',
-      );
-    }
-  }
-
-  /** A kilogram or two of each, tried before buying: one was bought, two are still on the table. */
-  samples(): void {
-    const { demo } = this;
-    const offers = [
-      {
-        origin: ORIGINS[3] as Origin,
-        daysAgo: 31,
-        producer: 'Nawaira Bay Farmers',
-        region: 'windward bay, new blocks',
-        per100g: 91,
-        slaty: 0.004,
-        flat: 0.004,
-        moisture: 6.8,
-      },
-      {
-        origin: ORIGINS[2] as Origin,
-        daysAgo: 24,
-        producer: 'Mubende Rise Growers',
-        region: 'lake plain',
-        per100g: 113,
-        slaty: 0.045,
-        flat: 0.03,
-        moisture: 7.6,
-      },
-    ];
-    for (const offer of offers) {
-      const at = demo.morning(demo.now - offer.daysAgo * DAY);
-      const step = demo.record(
-        {
-          kind: 'receive',
-          ...offer.origin.lot,
-          name: `${offer.origin.lot.country}, ${offer.producer}, sample`,
-          producer: offer.producer,
-          region: offer.region,
-          harvest: `${new Date(at).getUTCFullYear()}, main crop`,
-          sacks: 1,
-          netG: 2_000,
-          pricePerKg: offer.origin.lot.pricePerKg,
-          freight: 12,
-          sample: true,
-          moisturePct: offer.moisture,
-          note: '',
-        },
-        at,
-        'perpetua',
-      );
-      const lotId = step.slots['good'] ?? '';
-      this.write(lotId, at + HOUR, {
-        kind: 'inspection',
-        smells: ['clean cocoa'],
-        moisturePct: [offer.moisture, offer.moisture + 0.2],
-        per100g: [offer.per100g, offer.per100g + 2],
-        signs: {
-          webbing: false,
-          droppings: false,
-          larvae: 0,
-          moths: 0,
-          wetSacks: 0,
-          tornSacks: 0,
-          rodents: false,
-          looked: true,
-        },
-        cut: {
-          planned: 300,
-          beyond: false,
-          tally: this.tally({ partly: 0.09, purple: 0.02, slaty: offer.slaty, mouldy: 0.005, flat: offer.flat }),
-        },
-        note: '',
-      });
-      const good = Math.round(1995 - 60 * (offer.flat / 0.004) ** 0.4);
-      demo.record(
-        {
-          kind: 'sort',
-          sources: [{ holdingId: lotId, massG: 2000 }],
-          rejects: [{ reason: 'flat', massG: 1990 - good }],
-          goodG: good,
-          note: '',
-        },
-        at + 2 * HOUR,
-        'danso',
-        { minutes: 14 },
-      );
-    }
-  }
 }
 
-function papersFor(origin: Origin): Papers {
+/** What is known of a lot's growing and curing. */
+export function papersFor(origin: Origin): Papers {
   return {
     kind: 'papers',
     people: '',

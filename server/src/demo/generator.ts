@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import type { Command } from '@wunsch/core/commands';
 import type { EntryHead } from '@wunsch/core/work/start';
 import type { Step } from '@wunsch/core/ledger/types';
+import type { Station } from '@wunsch/core/work/stations';
+import type { Work } from '@wunsch/core/workshop/work';
 import { ROUTE_TEMPLATES } from '@wunsch/core/workshop/routes';
 import type { Workshop } from '../journal/workshop';
 import { BeanStory } from './beans';
@@ -16,6 +18,8 @@ import { holdSilk } from './pours';
 import { planLadder, writeRecipes } from './recipes';
 import { writeTastings } from './tastings';
 import { complain } from './complaints';
+import { ownHarvest } from './own-harvest';
+import { offerSamples } from './samples';
 import { RoastStory } from './roasts';
 import { Chance, DAY, Doors, HOUR, MINUTE, Schedule } from './schedule';
 import { MACHINES, MATERIALS, ORIGINS, PEOPLE, settingsAt, SUPPLIES, type Origin } from './scenario';
@@ -70,6 +74,18 @@ export class Demo {
     this.now = workshop.now();
     this.settings = settingsAt(this.now);
     this.doors = new Doors(this.settings);
+  }
+
+  /** Work that is going on at this moment. @param minutes since when, and until it is due */
+  underWay(
+    station: Station,
+    sources: { holdingId: string; massG: number }[],
+    hands: { machineId: string; personId: string },
+    [since, left]: readonly [since: number, left: number],
+  ): Work {
+    const at = new Date(this.now - since * MINUTE).toISOString();
+    const dueAt = new Date(this.now + left * MINUTE).toISOString();
+    return this.workshop.startWork({ station, sources, ...hands, at, dueAt, note: '' });
   }
 
   /** When the workshop began. */
@@ -226,8 +242,8 @@ export class Demo {
       const origin = ORIGINS[2];
       if (origin) this.receive(origin, moths, true);
     });
-    this.schedule.add(this.now - 32 * DAY, () => this.beanStory.samples());
-    this.schedule.add(this.now - 9.5 * DAY, () => this.beanStory.ownHarvest());
+    this.schedule.add(this.now - 32 * DAY, () => offerSamples(this.beanStory));
+    this.schedule.add(this.now - 9.5 * DAY, () => ownHarvest(this.beanStory));
     const trialAt = this.mornings(this.now - 26 * DAY) + 2 * HOUR;
     this.schedule.add(trialAt, () => {
       const fiji = ORIGINS[3];
