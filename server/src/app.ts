@@ -216,6 +216,13 @@ export async function buildApp({
   trialRoutes(router, views);
   demoRoutes(router);
 
+  let askedAt = -Infinity;
+  const isAsked = (_request: unknown, _reply: unknown, done: () => void): void => {
+    askedAt = performance.now();
+    done();
+  };
+  app.addHook('onRequest', isAsked);
+  app.addHook('onResponse', isAsked);
   app.addHook('onListen', (done) => {
     stopStore = watchStore(workshop, logError);
     stopProbes = watchProbes(workshop, probe, logError);
@@ -231,6 +238,7 @@ export async function buildApp({
         marksAhead(views),
       ],
       logError,
+      () => performance.now() - askedAt,
     );
     done();
   });

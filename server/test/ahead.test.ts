@@ -47,6 +47,34 @@ test('one after another is caught up, and others get their turn between', async 
   expect(turns).toBeGreaterThan(4);
 });
 
+test.each([
+  ['while somebody asks, little at a time', 0, 0, 5],
+  ['while nobody does, more', 1000, 6, Infinity],
+])('%s', async (_, quietMs, least, most) => {
+  const slices: number[] = [];
+  const all = Array.from({ length: 60 }, (__, i) => i);
+  const work = eachAhead(
+    () => all,
+    1,
+    () => {
+      busy(0.4);
+      slices[slices.length - 1] = (slices.at(-1) ?? 0) + 1;
+    },
+  );
+  const stop = workAhead(
+    [work],
+    () => undefined,
+    () => {
+      slices.push(0);
+      return quietMs;
+    },
+  );
+  await until(() => slices.reduce((sum, n) => sum + n, 0) === all.length);
+  stop();
+  expect(Math.max(...slices)).toBeGreaterThanOrEqual(least);
+  expect(Math.max(...slices)).toBeLessThanOrEqual(most);
+});
+
 test('what fails is told and left; stopped, nothing more is worked out', async () => {
   const [told, done]: [unknown[], number[]] = [[], []];
   const wrong: Ahead = {

@@ -24,15 +24,22 @@ export function eachAhead<T>(list: () => Iterable<T>, atOnce: number, work: (one
   };
 }
 
-/** A slice of work, ms, and the pause after it in which others get their turn. */
-const SLICE_MS = 4;
-const PAUSE_MS = 4;
-/** Steps after which the clock is looked at. */
-const LOOKS = 32;
+/** A slice of work and the pause after it in which others get their turn, ms; steps after which the clock is looked at. */
+interface Pace {
+  sliceMs: number;
+  pauseMs: number;
+  steps: number;
+}
+const ALONE: Pace = { sliceMs: 4, pauseMs: 4, steps: 32 };
+/** Whoever asks something now is hardly to notice it. */
+const BESIDE: Pace = { sliceMs: 1, pauseMs: 5, steps: 6 };
+/** So long after it was last asked for something nobody asks, ms. */
+const QUIET_MS = 50;
 
-/** @returns whether it is done by a moment of the machine's clock */
-function followsUntil(until: number, follower: Ahead): boolean {
-  while (!follower.catchUp(LOOKS)) if (performance.now() > until) return false;
+/** @returns whether it is done within its slice */
+function followsFor({ sliceMs, steps }: Pace, follower: Ahead): boolean {
+  const until = performance.now() + sliceMs;
+  while (!follower.catchUp(steps)) if (performance.now() > until) return false;
   return true;
 }
 
@@ -40,21 +47,27 @@ function followsUntil(until: number, follower: Ahead): boolean {
  * Takes in what was entered before the start while nobody waits for it, a few milliseconds at a time, so that who looks
  * first does not wait. What is asked for meanwhile is made at once, as it always was.
  *
+ * @param quietMs since when nobody has asked for anything, ms
  * @returns stop
  */
-export function workAhead(followers: readonly Ahead[], log: (error: unknown) => void): () => void {
+export function workAhead(
+  followers: readonly Ahead[],
+  log: (error: unknown) => void,
+  quietMs: () => number = () => Infinity,
+): () => void {
   const left = [...followers];
   let timer: NodeJS.Timeout | null = null;
   const slice = (): void => {
+    const pace = quietMs() < QUIET_MS ? BESIDE : ALONE;
     try {
-      if (left[0] && followsUntil(performance.now() + SLICE_MS, left[0])) left.shift();
+      if (left[0] && followsFor(pace, left[0])) left.shift();
     } catch (error) {
       left.shift();
       log(error);
     }
-    timer = left.length > 0 ? setTimeout(slice, PAUSE_MS).unref() : null;
+    timer = left.length > 0 ? setTimeout(slice, pace.pauseMs).unref() : null;
   };
-  timer = setTimeout(slice, PAUSE_MS).unref();
+  timer = setTimeout(slice, ALONE.pauseMs).unref();
   return () => {
     if (timer) clearTimeout(timer);
   };
