@@ -43,6 +43,7 @@ class Tubs implements Past {
 const NO_HOLDINGS: PastHoldings = {
   size: 0,
   holding: (row) => tub(String(row)),
+  codeOf: (row) => tub(String(row)),
   rowOf: () => undefined,
   startingWith: () => [],
 };

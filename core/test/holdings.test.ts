@@ -11,6 +11,7 @@ function begun(rows: readonly (readonly [id: string, code: string])[]): { holdin
       reads.push(row);
       return tub(...(rows[row] ?? ['', '']));
     },
+    codeOf: (row) => ({ code: rows[row]?.[1] ?? '', kind: 'roasted' }),
     rowOf: (id) => {
       const row = rows.findIndex(([own]) => own === id);
       return row < 0 ? undefined : row;
@@ -105,4 +106,14 @@ test('what is only planned is there while somebody works with it, and takes no c
     }),
   ).toThrow('refused');
   expect([holdings.has('plan'), holdings.byCode('N-1')?.id]).toEqual([false, 'a']);
+});
+
+test('what stands on all of them is said without reading any of the past', () => {
+  const { holdings, reads } = begun([
+    ['a', 'T001'],
+    ['b', 'T002'],
+  ]);
+  holdings.set(tub('c', 'T003'));
+  expect(Array.from(holdings.codesWithKinds(), ({ code }) => code)).toEqual(['T001', 'T002', 'T003']);
+  expect(reads).toEqual([]);
 });

@@ -8,6 +8,8 @@ export interface PastHoldings {
   holding(row: number): Holding;
   /** The row of a holding; undefined where it is none of these. */
   rowOf(id: string): number | undefined;
+  /** What stands on the holding of a row, and what it is. */
+  codeOf(row: number): Pick<Holding, 'code' | 'kind'>;
   /** Rows whose codes begin with these capitals, in the order of the codes. */
   startingWith(capitals: string): Iterable<number>;
 }
@@ -107,6 +109,13 @@ export class Holdings {
   private forgetCode(id: string): void {
     const code = this.fresh.get(id)?.code.toUpperCase();
     if (code !== undefined && this.codes.get(code) === id) this.codes.delete(code);
+  }
+
+  /** What stands on each, and what it is; those of the past as they were then. */
+  *codesWithKinds(): Generator<Pick<Holding, 'code' | 'kind'>> {
+    const past = this.past;
+    if (past) for (let row = 0; row < past.size; row += 1) yield past.codeOf(row);
+    yield* this.fresh.values();
   }
 
   *ids(): Generator<string> {

@@ -86,6 +86,10 @@ export class SealedHoldings implements PastHoldings {
     };
   }
 
+  codeOf(row: number): Pick<Holding, 'code' | 'kind'> {
+    return { code: this.code(row), kind: this.words.text(this.columns.kind[row] ?? 0) as Holding['kind'] };
+  }
+
   rowOf(id: string): number | undefined {
     const row = this.rows[this.words.find(id) ?? 0] ?? 0;
     return row === 0 ? undefined : row - 1;

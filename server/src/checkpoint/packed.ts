@@ -21,16 +21,23 @@ export class Packed {
     private readonly bytes: Buffer,
     /** Where each text ends. */
     private readonly ends: Uint32Array,
+    table?: Uint32Array,
   ) {
+    this.table = table ?? this.placed();
+  }
+
+  private placed(): Uint32Array {
+    const { bytes, ends } = this;
     // At most half full: what is not there is found out soon.
-    this.table = new Uint32Array(2 ** Math.ceil(Math.log2(2 * ends.length + 2)));
+    const table = new Uint32Array(2 ** Math.ceil(Math.log2(2 * ends.length + 2)));
     for (let number = 0; number < ends.length; number += 1) {
       let hash = BASIS;
       for (let i = this.begin(number); i < (ends[number] ?? 0); i += 1) hash = mixed(hash, bytes[i] ?? 0);
-      let at = this.place(hash);
-      while (this.table[at] !== EMPTY) at = this.place(at + 1);
-      this.table[at] = number + 1;
+      let at = hash & (table.length - 1);
+      while (table[at] !== EMPTY) at = (at + 1) & (table.length - 1);
+      table[at] = number + 1;
     }
+    return table;
   }
 
   /** @param texts each once */
@@ -51,12 +58,20 @@ export class Packed {
   /** The texts that lie in a file under a name. @throws Error where they are not there */
   static open(name: string, sections: Sections): Packed {
     const { buffer, byteOffset, length } = numbersIn(Uint8Array, sections, `${name}.bytes`);
-    return new Packed(Buffer.from(buffer, byteOffset, length), numbersIn(Uint32Array, sections, `${name}.ends`));
+    return new Packed(
+      Buffer.from(buffer, byteOffset, length),
+      numbersIn(Uint32Array, sections, `${name}.ends`),
+      numbersIn(Uint32Array, sections, `${name}.table`),
+    );
   }
 
   /** The texts as sections of a file. */
   sections(name: string): Sections {
-    return { [`${name}.bytes`]: bytesOf(this.bytes), [`${name}.ends`]: bytesOf(this.ends) };
+    return {
+      [`${name}.bytes`]: bytesOf(this.bytes),
+      [`${name}.ends`]: bytesOf(this.ends),
+      [`${name}.table`]: bytesOf(this.table),
+    };
   }
 
   private place(hash: number): number {

@@ -2,6 +2,7 @@ import { silentAbout } from '@wunsch/core/ledger/entries';
 import { notedIn } from '@wunsch/core/ledger/noted';
 import type { Step } from '@wunsch/core/ledger/types';
 import { columnSections, Growing } from './columns';
+import { movedIn, movedSections } from './moved';
 import type { SealedSteps } from './sealed-steps';
 import type { Sections } from './sections';
 import {
@@ -94,11 +95,13 @@ export function sealSteps(
       takingEnd: takings.length,
     });
   }
+  const tables = { steps: steps.whole(), postings: postings.whole() };
   const sections = {
-    ...columnSections('step', steps.whole()),
-    ...columnSections('posting', postings.whole()),
+    ...columnSections('step', tables.steps),
+    ...columnSections('posting', tables.postings),
     ...columnSections('slot', slots.whole()),
     ...columnSections('taking', takings.whole()),
+    ...movedSections(movedIn(tables, words.length)),
   };
   return { sections, texts: Buffer.concat(texts) };
 }

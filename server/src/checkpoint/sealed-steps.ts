@@ -3,6 +3,7 @@ import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Posting, Step, StepMoney } from '@wunsch/core/ledger/types';
 import { ends, openColumns, type Columns } from './columns';
 import { Lately } from '../store/lately';
+import { openMoved, type Moved } from './moved';
 import type { Packed } from './packed';
 import type { Sections } from './sections';
 import {
@@ -157,30 +158,21 @@ export class SealedStep implements Step {
 
 /** All steps of the past, as the book takes them in. */
 export class SealedSteps implements Past {
-  readonly inForce: Uint32Array;
   private readonly accounts = new Map<number, Account>();
   /** What was read lately: it is asked for again. */
   private readonly read = new Lately<number, Rest>(READ);
   private readonly posted = new Map<number, Posting[]>();
-  /** Rows that moved something in a holding, in the order of the work, from `entryStart` of its number to that of the next. */
-  private readonly entryStart: Uint32Array;
-  private readonly entryRows: Uint32Array;
 
   constructor(
     readonly words: Words,
     readonly tables: StepTables,
     readonly ids: Packed,
+    private readonly moves: Moved,
     private readonly texts: Texts,
-  ) {
-    const { supersedes, flags, at, order } = tables.steps;
-    const replaced = new Uint8Array(ids.length);
-    for (const row of supersedes) if (row > 0) replaced[row - 1] = 1;
-    const rows: number[] = [];
-    for (let row = 0; row < ids.length; row += 1)
-      if (!replaced[row] && ((flags[row] ?? 0) & WITHDRAWN) === 0) rows.push(row);
-    rows.sort((a, b) => (at[a] ?? 0) - (at[b] ?? 0) || (order[a] ?? 0) - (order[b] ?? 0));
-    this.inForce = Uint32Array.from(rows);
-    [this.entryStart, this.entryRows] = this.entries(this.inForce);
+  ) {}
+
+  get inForce(): Uint32Array {
+    return this.moves.inForce;
   }
 
   get size(): number {
@@ -199,40 +191,6 @@ export class SealedSteps implements Past {
     return this.ids.text(row) ?? '';
   }
 
-  private entries(rows: Uint32Array): [start: Uint32Array, rows: Uint32Array] {
-    const { postingEnd } = this.tables.steps;
-    const { holding } = this.tables.postings;
-    const count = this.words.length;
-    const start = new Uint32Array(count + 1);
-    let next: Uint32Array | null = null;
-    let list = new Uint32Array(0);
-    // Counted first, then put in its place.
-    for (const pass of ['count', 'place']) {
-      const last = new Int32Array(count).fill(-1);
-      if (pass === 'place') {
-        for (let i = 1; i <= count; i += 1) start[i] = (start[i] ?? 0) + (start[i - 1] ?? 0);
-        next = start.slice();
-        list = new Uint32Array(start[count] ?? 0);
-      }
-      for (const row of rows) {
-        const to = postingEnd[row] ?? 0;
-        for (let i = row === 0 ? 0 : (postingEnd[row - 1] ?? 0); i < to; i += 1) {
-          const number = holding[i] ?? 0;
-          // A step may name one holding twice.
-          if (number === 0 || last[number] === row) continue;
-          last[number] = row;
-          if (next === null) start[number + 1] = (start[number + 1] ?? 0) + 1;
-          else {
-            const at = next[number] ?? 0;
-            list[at] = row;
-            next[number] = at + 1;
-          }
-        }
-      }
-    }
-    return [start, list];
-  }
-
   private moved(row: number, holding: number): Balance {
     const { holding: holdings, mass, pieces } = this.tables.postings;
     const [from, to] = ends(this.tables.steps.postingEnd, row);
@@ -246,9 +204,11 @@ export class SealedSteps implements Past {
   }
 
   entriesOf(holdingId: string): Entry[] {
-    const holding = this.words.find(holdingId);
-    if (holding === undefined) return [];
-    const rows = this.entryRows.subarray(this.entryStart[holding], this.entryStart[holding + 1]);
+    const { entryRows, entryStart } = this.moves;
+    const holding = this.words.find(holdingId) ?? Infinity;
+    // Words that came later are no holdings of these.
+    if (holding + 1 >= entryStart.length) return [];
+    const rows = entryRows.subarray(entryStart[holding], entryStart[holding + 1]);
     return Array.from(rows, (row): Entry => {
       const { at, order, kind, id } = this.step(row);
       return { at, order, stepId: id, kind, ...this.moved(row, holding) };
@@ -256,21 +216,9 @@ export class SealedSteps implements Past {
   }
 
   *balances(): Generator<readonly [string, Balance]> {
-    const { mass, pieces, holding } = this.tables.postings;
-    const { postingEnd } = this.tables.steps;
-    const [masses, counts] = [new Float64Array(this.words.length), new Float64Array(this.words.length)];
-    for (const row of this.inForce) {
-      const [from, to] = ends(postingEnd, row);
-      for (let i = from; i < to; i += 1) {
-        const number = holding[i] ?? 0;
-        masses[number] = (masses[number] ?? 0) + mass.at(i);
-        counts[number] = (counts[number] ?? 0) + pieces.at(i);
-      }
-    }
-    for (let number = 1; number < masses.length; number += 1) {
-      const sum = { massMg: masses[number] ?? 0, pieces: counts[number] ?? 0 };
-      if (sum.massMg !== 0 || sum.pieces !== 0) yield [this.words.text(number) ?? '', sum];
-    }
+    const { holding, mass, pieces } = this.moves;
+    for (const [i, number] of holding.entries())
+      yield [this.words.text(number) ?? '', { massMg: mass[i] ?? 0, pieces: pieces[i] ?? 0 }];
   }
 
   *successors(): Generator<readonly [string, string]> {
@@ -359,5 +307,6 @@ export const openSteps = (words: Words, ids: Packed, sections: Sections, texts: 
       takings: openColumns('taking', TAKING, sections),
     },
     ids,
+    openMoved(sections),
     texts,
   );

@@ -131,7 +131,7 @@ export abstract class Kept extends Lists {
     this.seq = seq;
     this.settings = { ...DEFAULT_SETTINGS, ...(records.settings ?? {}) };
     // Labels carry whatever the maker printed: they are no number of the house.
-    for (const { kind, code } of book.holdings.values()) if (kind !== 'packed') this.countCode(code);
+    for (const { kind, code } of book.holdings.codesWithKinds()) if (kind !== 'packed') this.countCode(code);
     for (const { id, facts } of records.lots) this.lots.set(id, facts);
     for (const row of records.people) this.people.set(row.id, row);
     for (const row of records.machines) this.machines.set(row.id, row);
