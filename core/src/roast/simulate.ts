@@ -99,7 +99,8 @@ export function simulateSettings(
   const n = max(1, ceil((untilMin * 60) / stepS - 1e-9));
   const h = untilMin / n;
   // Air at whole and half steps, as the integration asks for it.
-  const halves = Float64Array.from({ length: 2 * n + 1 }, (_, i) => (i * h) / 2);
+  const halves = new Float64Array(2 * n + 1);
+  for (let i = 0; i < halves.length; i += 1) halves[i] = (i * h) / 2;
   const line = airFromSettings(settings, preheatC, air, halves);
   const curve = { minutes: new Float64Array(n + 1), beanC: new Float64Array(n + 1), water: new Float64Array(n + 1) };
   const state = new Float64Array(2);

@@ -29,8 +29,11 @@ export interface Slopes {
   own: [Float64Array, Float64Array];
 }
 
-const slope = (moved: Float64Array, base: Float64Array, nudge: number): Float64Array =>
-  moved.map((v, j) => (v - (base[j] ?? 0)) / nudge);
+/** Turns what is said after a nudge into how it moves. */
+function slope(moved: Float64Array, base: Float64Array, nudge: number): Float64Array {
+  for (let j = 0; j < moved.length; j += 1) moved[j] = ((moved[j] ?? 0) - (base[j] ?? 0)) / nudge;
+  return moved;
+}
 
 /** @param base what is said of the load with these figures; @param own its own deviations; @param widen steps of the derivatives, for each of the usual */
 export function slopesOf(
