@@ -1,18 +1,14 @@
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startServer } from './server';
 import { made, MADE } from './workshops';
 
-/** Makes the demo and an empty workshop once, where nobody did before; every worker goes on with copies of them. */
+/** Makes the demo and an empty workshop once; every worker goes on with copies of them. */
 export default async function prepare(): Promise<() => void> {
-  process.env[MADE] ??= mkdtempSync(join(tmpdir(), 'wunsch-e2e-made-'));
-  const directory = process.env[MADE];
-  const servers = await Promise.all(
-    (['demo', 'empty'] as const)
-      .filter((origin) => !existsSync(made(origin)))
-      .map((origin) => startServer(made(origin), origin === 'demo' ? ['--demo'] : [])),
-  );
+  const directory = mkdtempSync(join(tmpdir(), 'wunsch-e2e-made-'));
+  process.env[MADE] = directory;
+  const servers = await Promise.all([startServer(made('demo'), ['--demo']), startServer(made('empty'))]);
   await Promise.all(servers.map(({ stop }) => stop()));
   return () => rmSync(directory, { recursive: true, force: true });
 }

@@ -1,11 +1,10 @@
 // npm test: installs what is missing, then types, lint, Jest and the browser journeys.
 // Ends with `N passed, N failed` over all of them.
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { installChromium, installPackages, root } from './install.mjs';
 import { scratch } from './scratch.mjs';
-import { SERVER, SERVER_ENV } from './server.mjs';
 
 installPackages();
 installChromium();
@@ -13,8 +12,6 @@ const { build } = await import('./build.mjs');
 await build();
 
 const onScratch = { TMPDIR: scratch() };
-/** Where the workshops of the journeys are made meanwhile. */
-const made = join(onScratch.TMPDIR, 'made');
 
 const results = join(root, 'test-results');
 let passed = 0;
@@ -54,31 +51,16 @@ async function jest(name, projects) {
   if (code !== 0 && numFailedTests + numRuntimeErrorTestSuites === 0) count(false, `Jest ended well: ${name}`);
 }
 
-/** Makes a workshop by starting a server on it, and stopping it; where that fails the journeys make their own. */
-async function workshop(name, flags = []) {
-  const env = { ...process.env, ...SERVER_ENV, PORT: '0', WUNSCH_LOG: 'off', WUNSCH_DATA: join(made, `${name}.new`) };
-  const server = spawn(process.execPath, [...SERVER, ...flags], {
-    cwd: root,
-    env,
-    stdio: ['ignore', 'pipe', 'ignore'],
-  });
-  server.stdout.on('data', (text) => String(text).includes('ready at') && server.kill('SIGTERM'));
-  const code = await new Promise((done) => server.on('close', done));
-  if (code === 0) renameSync(join(made, `${name}.new`), join(made, name));
-}
-
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 // Arithmetic first, then what needs a server: in processes that run both, each takes half as long again.
 const arithmetic = jest('arithmetic', ['core', 'web']);
-const tested = arithmetic.then(() =>
-  Promise.all([jest('server', ['server']), workshop('demo', ['--demo']), workshop('empty')]),
-);
+const tested = arithmetic.then(() => jest('server', ['server']));
 count((await beside('node', ['scripts/licences.mjs'])) === 0, 'licences');
 count((await npm('lint')) === 0, 'types and lint');
 await tested;
 
-const e2eCode = await npm('e2e', [], { env: { ...onScratch, WUNSCH_E2E_MADE: made } });
+const e2eCode = await npm('e2e', [], { env: onScratch });
 const e2e = join(results, 'e2e.json');
 if (existsSync(e2e)) {
   const { stats } = JSON.parse(readFileSync(e2e, 'utf8'));
