@@ -56,10 +56,11 @@ export function Foretold({ grind, told }: { grind: GrindView; told: Told | null 
         {grind.machine.name} grinds coarse: count the passes and describe the texture; no particle size is foretold.
       </p>
     );
-  if (!told) return <div className="min-h-32 rounded-md bg-sunk" aria-busy="true" />;
+  if (!told) return <div className="min-h-[9.5rem] rounded-md bg-sunk" aria-busy="true" />;
   const { found } = told;
   return (
-    <section aria-label="Forecast" className={`rounded-md px-4 py-3 ${TONES[found.tone]}`}>
+    // As high with little to say as with much: what is pressed below it stays where it is.
+    <section aria-label="Forecast" className={`min-h-[9.5rem] rounded-md px-4 py-3 ${TONES[found.tone]}`}>
       <p className="figure text-[1.6rem] leading-snug" aria-live="polite">
         {found.sentence}
       </p>
