@@ -19,7 +19,7 @@ import { RecordFields, useReadable, useRecordForm, type RecordForm } from '../re
 import { CutTest } from './CutTest';
 import { inspectionOf, NOTHING_COUNTED, rowsOf, sackText, type InspectionCounts } from './inspection-draft';
 import { AddFile } from './Pictures';
-import { Readings } from './Readings';
+import { forgetReadings, Readings } from './Readings';
 import { useRecords } from './records';
 import { SackList } from './SackList';
 import { VerdictPanel } from './VerdictPanel';
@@ -268,6 +268,7 @@ function VerdictStep({
     });
     if (!saved) return;
     draft.clear();
+    forgetReadings(lot.code);
     look.leave();
     void navigate(`/lot/${lot.code}`);
   };

@@ -1,13 +1,10 @@
 import { XIcon } from '@phosphor-icons/react';
-import { useState } from 'react';
-import { useKept } from '../parts/draft';
-import { NumberBox } from '../parts/fields';
-import { readNumber } from '../parts/number';
+import { forgetReading, ReadingLine } from '../parts/ReadingLine';
 
 interface Props {
   /** Whose readings they are: half of one is there again after a reload. */
   of: string;
-  label: string;
+  label: (typeof READ)[number];
   unit: string;
   values: readonly number[];
   change: (values: number[]) => void;
@@ -17,35 +14,29 @@ interface Props {
   hint?: string;
 }
 
+/** What the readings of an inspection are called. */
+export const READ = ['Moisture', 'Beans in 100 g'] as const;
+
+/** Forgets what was half typed, once the inspection is over. */
+export const forgetReadings = (of: string): void => READ.forEach((label) => forgetReading(`${of}.${label}`));
+
 /** Several readings of one thing: type, Enter, type the next. */
 export function Readings({ of, label, unit, values, change, check, digits, hint }: Props) {
-  const [text, setText, forget] = useKept(`readings.${of}.${label}`, '');
-  const [problem, setProblem] = useState<string | undefined>();
-  const add = (): void => {
-    const value = readNumber(text);
-    const wrong = value === null ? (text.trim() === '' ? 'is missing' : 'is not a number') : check(value);
-    setProblem(wrong ?? undefined);
-    if (value === null || wrong !== null) return;
-    change([...values, value]);
-    forget();
-  };
   return (
     <div>
-      <div className="flex items-end gap-3">
-        <NumberBox
-          label={label}
-          unit={unit}
-          value={text}
-          onChange={setText}
-          onEnter={add}
-          problem={problem}
-          className="w-52"
-          placeholder="then Enter"
-        />
-        <button type="button" className="button mb-1" onClick={add}>
-          Add
-        </button>
-      </div>
+      <ReadingLine
+        id={`${of}.${label}`}
+        label={label}
+        unit={unit}
+        button="Add"
+        placeholder="then Enter"
+        className="w-52"
+        check={check}
+        take={(value) => {
+          change([...values, value]);
+          return Promise.resolve(true);
+        }}
+      />
       {hint !== undefined && <p className="mt-1 text-sm text-soft">{hint}</p>}
       <ul className="mt-3 flex flex-wrap gap-2" aria-label={`${label}, so far`}>
         {values.map((value, index) => (

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useKept } from './draft';
+import { dropDraft, useKept } from './draft';
 import { NumberBox } from './fields';
 import { readNumber } from './number';
 
@@ -9,20 +9,29 @@ interface Props {
   label: string;
   unit: string;
   button: string;
-  busy: boolean;
+  busy?: boolean;
+  placeholder?: string;
+  /** What is wrong with a figure that can be read, or null. */
+  check?: (value: number) => string | null;
   /** Takes the figure as it was typed; whether it was kept. What was not stays in the line. */
   take: (value: number) => Promise<boolean>;
   className: string;
 }
 
+const draftId = (id: string): string => `reading.${id}`;
+
+/** Forgets what was typed in a line that is not shown any more. */
+export const forgetReading = (id: string): void => dropDraft(draftId(id));
+
 /** A figure of something under way, read off and typed: one line, and a press. */
-export function ReadingLine({ id, label, unit, button, busy, take, className }: Props) {
-  const [text, setText, forget] = useKept(`reading.${id}`, '');
+export function ReadingLine({ id, label, unit, button, busy = false, placeholder, check, take, className }: Props) {
+  const [text, setText, forget] = useKept(draftId(id), '');
   const [problem, setProblem] = useState<string | undefined>(undefined);
   const enter = (): void => {
     const value = readNumber(text);
-    setProblem(value === null ? (text.trim() === '' ? 'is missing' : 'is not a number') : undefined);
-    if (value !== null && !busy) void take(value).then((kept) => kept && forget());
+    const wrong = value === null ? (text.trim() === '' ? 'is missing' : 'is not a number') : (check?.(value) ?? null);
+    setProblem(wrong ?? undefined);
+    if (value !== null && wrong === null && !busy) void take(value).then((kept) => kept && forget());
   };
   return (
     <span className="flex items-start gap-2">
@@ -32,6 +41,7 @@ export function ReadingLine({ id, label, unit, button, busy, take, className }: 
         unit={unit}
         value={text}
         problem={problem}
+        placeholder={placeholder}
         onEnter={enter}
         onChange={(next) => {
           setProblem(undefined);
