@@ -15,6 +15,7 @@ const swc = ['@swc/jest', require('./scripts/jest/swc.cjs')];
 const project = (name) => ({
   displayName: name,
   rootDir: __dirname,
+  setupFiles: ['<rootDir>/scripts/jest/one-after-another.cjs'],
   testMatch: [`<rootDir>/${name}/test/**/*.test.{ts,tsx}`],
   transform: { '^.+\\.(ts|tsx|js|mjs)$': swc },
   transformIgnorePatterns: [`node_modules/(?!(?:.*/)?(?:${MODULES_ONLY.join('|')})/)`],
@@ -33,14 +34,15 @@ const plain = (name) => ({
   transformIgnorePatterns: [`node_modules/(?!(?:.*/)?(?:${[...MODULES_ONLY, ...ONCE].join('|')})/)`],
 });
 
+const withSetup = (given, file) => ({ ...given, setupFiles: [...given.setupFiles, file] });
+
 module.exports = {
   projects: [
     plain('core'),
-    { ...plain('server'), setupFiles: ['<rootDir>/server/test/database-once.cjs'] },
+    withSetup(plain('server'), '<rootDir>/server/test/database-once.cjs'),
     {
-      ...project('web'),
+      ...withSetup(project('web'), '<rootDir>/web/test/browser.cjs'),
       testEnvironment: 'node',
-      setupFiles: ['<rootDir>/web/test/browser.cjs'],
       moduleNameMapper: {
         ...project('web').moduleNameMapper,
         '^csv-stringify/.*/sync$': '<rootDir>/node_modules/csv-stringify/dist/cjs/sync.cjs',
