@@ -45,6 +45,7 @@ module.exports = {
       testEnvironment: 'node',
       moduleNameMapper: {
         ...project('web').moduleNameMapper,
+        '^@phosphor-icons/react$': '<rootDir>/web/test/icons.cjs',
         '^csv-stringify/.*/sync$': '<rootDir>/node_modules/csv-stringify/dist/cjs/sync.cjs',
       },
     },

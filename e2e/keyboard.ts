@@ -1,15 +1,18 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 
-/** How many presses of Tab lie between the focus and an element, as the page is now; one where it cannot be said. */
+/**
+ * How many presses of Tab lie between the focus and an element, as the page is now; below zero with Shift held, one where it
+ * cannot be said.
+ */
 function tabsTo(wanted: Element): number {
   const active = document.activeElement;
   if (wanted === active) return 0;
   const stops = [
     ...document.querySelectorAll<HTMLElement>('a[href], button, input, select, textarea, [tabindex]'),
   ].filter((element) => element.tabIndex >= 0 && !element.matches(':disabled') && element.checkVisibility());
-  const from = active === null || active === document.body ? -1 : stops.indexOf(active as HTMLElement);
-  const to = stops.indexOf(wanted as HTMLElement);
-  return to > from && (from >= 0 || active === document.body) ? to - from : 1;
+  const nowhere = active === null || active === document.body;
+  const [from, to] = [nowhere ? -1 : stops.indexOf(active as HTMLElement), stops.indexOf(wanted as HTMLElement)];
+  return to < 0 || (from < 0 && !nowhere) ? 1 : to - from;
 }
 
 /** Hands that never touch a mouse. */
@@ -20,16 +23,17 @@ export class Keyboard {
     return this.page.keyboard.press(key);
   }
 
-  /** Tabs until something has the focus, as a person would. */
+  /** Tabs until something has the focus, as a person would: back where it lies behind. */
   async reach(target: Locator): Promise<void> {
     await expect(target).toBeVisible();
     for (let pressed = 0; pressed < 160;) {
       const far = await target.evaluate(tabsTo);
       if (far === 0) return;
       // What is on the way may come and go: where that many presses led is looked at again.
-      const presses = Array.from({ length: far }, () => this.page.keyboard.press('Tab'));
+      const key = far > 0 ? 'Tab' : 'Shift+Tab';
+      const presses = Array.from({ length: Math.abs(far) }, () => this.page.keyboard.press(key));
       await Promise.all(presses);
-      pressed += far;
+      pressed += presses.length;
     }
     throw new Error(`the keyboard does not reach ${String(target)}`);
   }

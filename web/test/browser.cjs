@@ -19,3 +19,27 @@ globalThis.ResizeObserver ??= class {
   unobserve() {}
   disconnect() {}
 };
+
+/** What is not shown, by its element alone. */
+const UNSEEN = new Set(['HEAD', 'LINK', 'META', 'NOSCRIPT', 'SCRIPT', 'STYLE', 'TEMPLATE', 'TITLE', 'DATALIST']);
+
+/**
+ * How an element is shown where there is no style sheet, as in these tests: by what is said at it, and whether it is
+ * hidden. To go through a browser's own sheet for each one takes a sixth of their time.
+ */
+function styleOf(element, pseudo) {
+  if (pseudo) return { content: '', display: 'inline', visibility: 'visible', getPropertyValue: () => '' };
+  const inherited = (name) => {
+    for (let above = element; above; above = above.parentElement) if (above.style?.[name]) return above.style[name];
+    return undefined;
+  };
+  const worked = {
+    display: element.hidden || UNSEEN.has(element.tagName) ? 'none' : element.style?.display || 'block',
+    visibility: inherited('visibility') ?? 'visible',
+  };
+  const valueOf = (name) => worked[name] ?? element.style?.[name] ?? '';
+  return new Proxy(worked, {
+    get: (_, name) => (name === 'getPropertyValue' ? valueOf : valueOf(name)),
+  });
+}
+if (typeof window !== 'undefined') window.getComputedStyle = styleOf;
