@@ -222,7 +222,7 @@ const missedOf = (
       0,
     );
 
-test('150 random questions: never worse than every way of weighing it in whole steps', async () => {
+test('100 random questions: never worse than every way of weighing it in whole steps', async () => {
   const solver = await loadSolver();
   expect(solver).toBeDefined();
   const { solveRecipe } = await import('../src/recipe/solve');
@@ -240,7 +240,7 @@ test('150 random questions: never worse than every way of weighing it in whole s
       expect(answer.lines.reduce((sum, { grams }) => sum + grams, 0)).toBe(1000);
       expect(missedOf(one.limits, answer.kept, 'rounded')).toBeLessThanOrEqual(brute + 0.0501 * weights);
     }),
-    { numRuns: 150, seed: 11 },
+    { numRuns: 100, seed: 11 },
   );
 });
 
@@ -327,7 +327,7 @@ test('contradictions are true, and the smallest there are: every smaller set of 
       else for (const fewer of subsets(all, (groups[0]?.length ?? 0) - 1)) expect(without(fewer)).toBe(false);
       groupSizes.add(groups[0]?.length ?? 0);
     }),
-    { numRuns: 36, seed: 5 },
+    { numRuns: 24, seed: 5 },
   );
   expect(contradictions).toBeGreaterThan(10);
   expect(Math.max(...sizes)).toBeGreaterThanOrEqual(3);

@@ -127,6 +127,6 @@ test('what is dropped half-way is as if it had never been: memory, and what is r
       const read = await Workshop.open(workshop.store);
       expect(stand(inside(read))).toEqual(stand(inside(workshop)));
     }),
-    { numRuns: 40 },
+    { numRuns: 25 },
   );
 });
