@@ -2,7 +2,7 @@ import { readOpening } from '../src/money/opening-table';
 
 /* A table of what is in the house when the book begins. */
 
-const own = { routeId: 'whole-bean', timeZone: 'Europe/Lisbon' };
+const own = { routeId: 'whole-bean', timeZone: 'Europe/Lisbon', heavy: 'kg' as const };
 const read = (...rows: string[][]) => readOpening(rows, own);
 const HEADS = ['What', 'Name', 'Weight (kg)', 'Pieces', 'Worth', 'Made on', 'Code on it', 'Cocoa %', 'Allergens'];
 
@@ -49,6 +49,15 @@ test.each([
 ])('under %s, %s is %d g', (heading, text, grams) => {
   const { rows } = read(['kind', 'goods', heading], ['nibs', 'Fiji', text]);
   expect(rows[0]?.command?.massG).toBeCloseTo(grams, 5);
+});
+
+test('a heading without a unit is read as the workshop weighs', () => {
+  const table = [
+    ['kind', 'goods', 'weight'],
+    ['nibs', 'Fiji', '2'],
+  ];
+  expect(readOpening(table, { ...own, heavy: 'lb' }).rows[0]?.command?.massG).toBeCloseTo(907.18474, 5);
+  expect(readOpening(table, own).rows[0]?.command?.massG).toBe(2000);
 });
 
 test.each([

@@ -1,6 +1,6 @@
 import { open, OPENING_KINDS, type OpeningKind } from './opening-command';
 import type { OpenCommand } from './opening-command';
-import { guessUnit, readTableDate, readTableNumber, WEIGHT_UNITS } from '../units/table';
+import { guessUnit, readTableDate, readTableNumber, WEIGHT_UNITS, type WeightUnit } from '../units/table';
 
 /** Columns of a table of opening stock, by the headings they are recognised by. */
 export const OPENING_COLUMNS = [
@@ -54,12 +54,13 @@ const WORDS: Readonly<Record<string, OpeningKind>> = {
  * Reads a table of what is in the house when the book begins.
  *
  * @param rows cells, the headings first
- * @param own the route that goods still on their way follow, and the workshop's zone
+ * @param own the route that goods still on their way follow, the workshop's zone, and what it weighs in: the unit of a table
+ *   whose heading names none
  * @returns every row, with its command or what is wrong with it; columns that are not known are left out
  */
 export function readOpening(
   rows: readonly (readonly string[])[],
-  own: { routeId: string | null; timeZone: string },
+  own: { routeId: string | null; timeZone: string; heavy: WeightUnit },
 ): { missing: string[]; rows: OpeningRow[] } {
   const [headings = [], ...body] = rows;
   const at = new Map<Column, number>();
@@ -67,7 +68,7 @@ export function readOpening(
     const index = headings.findIndex((heading) => (heads as readonly string[]).includes(plain(heading)));
     if (index >= 0) at.set(name, index);
   }
-  const perUnit = WEIGHT_UNITS[guessUnit(headings[at.get('weight') ?? -1] ?? '')];
+  const perUnit = WEIGHT_UNITS[guessUnit(headings[at.get('weight') ?? -1] ?? '', own.heavy)];
   const missing = OPENING_COLUMNS.filter(({ name, needed }) => needed && !at.has(name)).map(({ label }) => label);
   return { missing, rows: body.map((cells, index) => readRow(cells, index + 2, at, perUnit, own)) };
 }
@@ -77,7 +78,7 @@ function readRow(
   line: number,
   at: ReadonlyMap<Column, number>,
   perUnit: number,
-  { routeId, timeZone }: { routeId: string | null; timeZone: string },
+  { routeId, timeZone }: Parameters<typeof readOpening>[1],
 ): OpeningRow {
   const problems: string[] = [];
   const cell = (name: Column): string => (cells[at.get(name) ?? -1] ?? '').trim();

@@ -2,6 +2,7 @@ import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import { id } from '@wunsch/core/fields/fields';
 import { readOpening, type OpeningRow } from '@wunsch/core/money/opening-table';
+import { heavyUnit } from '@wunsch/core/units/price';
 import { readTable } from '../http/csv';
 import type { Router } from '../http/router';
 
@@ -17,7 +18,8 @@ export function openingRoutes(router: Router): void {
   const { workshop } = router;
   const read = ({ text, routeId }: z.infer<typeof table>): OpeningRow[] => {
     const cells = readTable(text, { most: MOST_ROWS + 1, code: 'opening/broken-csv' });
-    const { missing, rows } = readOpening(cells, { routeId, timeZone: workshop.settings.timeZone });
+    const { timeZone, massSystem } = workshop.settings;
+    const { missing, rows } = readOpening(cells, { routeId, timeZone, heavy: heavyUnit(massSystem) });
     const fail = (code: string, words: string): never => {
       throw new DomainError(code, words, [{ path: 'text', message: 'does not fit' }]);
     };

@@ -1,6 +1,7 @@
-import { useState } from 'react';
+import { useEffect } from 'react';
 import type { Gate } from '@wunsch/core/gates/gate';
 import { ApiError } from '../parts/api';
+import { dropDraft, useKept } from '../parts/draft';
 
 /** The stops that a refusal names; none where it is another refusal. */
 export const gatesIn = (error: unknown): Gate[] =>
@@ -13,19 +14,28 @@ export interface Answer {
   word: string;
 }
 
-/** A stop: why, what to do instead; and the way past it, by name and with a word that is kept. */
+/**
+ * A stop: why, what to do instead; and the way past it, by name and with a word that is kept.
+ *
+ * @param of the entry that is stopped: half the word is there again after a reload, when that is sent again
+ */
 export function GatePanel({
+  of,
   gates,
   person,
   busy,
   goOn,
 }: {
+  of: string;
   gates: readonly Gate[];
   person: string;
   busy: boolean;
   goOn: (answers: Answer[]) => void;
 }) {
-  const [word, setWord] = useState('');
+  const kept = `stop.${of}.${gates.map(({ id }) => id).join('+')}`;
+  const [word, setWord] = useKept(kept, '');
+  // Gone past, corrected or thrown away: the next stop asks for a word of its own. A reload leaves it.
+  useEffect(() => () => dropDraft(kept), [kept]);
   const enough = word.trim().length >= 3;
   return (
     <section

@@ -79,7 +79,7 @@ export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }
         </p>
       )}
       {gates.length > 0 ? (
-        <GatePanel gates={gates} person={person} busy={busy} goOn={add} />
+        <GatePanel of={`by-taste.${view.code}`} gates={gates} person={person} busy={busy} goOn={add} />
       ) : (
         <Refusal error={error} />
       )}

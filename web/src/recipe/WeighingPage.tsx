@@ -138,7 +138,7 @@ function Running({ run }: { run: WeighingView }) {
             </p>
           ))}
           {gates.length > 0 ? (
-            <GatePanel gates={gates} person={person} busy={busy} goOn={finish} />
+            <GatePanel of={`weighing.${run.id}`} gates={gates} person={person} busy={busy} goOn={finish} />
           ) : (
             <Refusal error={error} />
           )}

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { OPENING_KINDS, type OpeningKind } from '@wunsch/core/money/opening-command';
 import { isCounted } from '@wunsch/core/money/opening';
 import { OPENING_COLUMNS, type OpeningRow } from '@wunsch/core/money/opening-table';
+import { heavyUnit } from '@wunsch/core/units/price';
 import type { FieldSpec } from '../entry/entry';
 import { StepForm } from '../entry/StepForm';
 import { ask, send } from '../parts/api';
@@ -118,7 +119,8 @@ export function OpeningPage() {
 }
 
 function OpeningTable() {
-  const { personId } = useHere();
+  const { personId, view } = useHere();
+  const { settings } = view;
   const show = useShow();
   const [text, setText] = useState('');
   const [routeId, setRouteId] = useState('');
@@ -152,7 +154,8 @@ function OpeningTable() {
       <p className="max-w-3xl text-soft">
         One kind of goods a row (CSV). Headings:{' '}
         {OPENING_COLUMNS.map(({ heads, needed }) => `${heads[0]}${needed ? '*' : ''}`).join(', ')}; a weight heading may
-        name its unit, as <em>weight kg</em>. What it is: {OPENING_KINDS.join(', ')}.
+        name its unit, as <em>weight g</em>, else it is read in {heavyUnit(settings.massSystem)}. What it is:{' '}
+        {OPENING_KINDS.join(', ')}.
       </p>
       <FilePick
         label="Table of opening stock"
