@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { cleanup } from '@testing-library/react';
+import { cleanup, render, screen } from '@testing-library/react';
 import type { Gate } from '@wunsch/core/gates/gate';
 import { GatePanel, type Answer } from '../src/entry/GatePanel';
 import { field, fill, hands, press, show } from './page';
@@ -25,9 +25,9 @@ function stopped(ids: string[], of = 'rest') {
 }
 /** What a reload does: the page is gone before it can tidy up. */
 function reload(): void {
-  const kept = { ...localStorage } as Record<string, string>;
+  const kept = Object.keys(localStorage).map((name) => [name, localStorage.getItem(name) ?? ''] as const);
   cleanup();
-  for (const [name, text] of Object.entries(kept)) localStorage.setItem(name, text);
+  for (const [name, text] of kept) localStorage.setItem(name, text);
 }
 
 beforeEach(() => {
@@ -48,6 +48,19 @@ test('each stop is answered with the word, by a press or by Enter; a word is at 
     { gate: 'grind/raw', word: 'First bowl' },
   ];
   expect(answers).toEqual([both, both]);
+});
+
+test('a stop below the fold comes into view, and so does another', () => {
+  const brought = jest.spyOn(Element.prototype, 'scrollIntoView');
+  const panel = (id: string) => (
+    <GatePanel of="rest" gates={[stop(id)]} person="Ilse" busy={false} goOn={() => undefined} />
+  );
+  const { rerender } = render(panel('rest/too-young'));
+  rerender(panel('rest/too-young'));
+  expect(brought.mock.contexts).toEqual([screen.getByRole('alert', { name: 'Stop' })]);
+  rerender(panel('grind/raw'));
+  expect(brought).toHaveBeenCalledTimes(2);
+  brought.mockRestore();
 });
 
 test('half the word is there after a reload, for this entry and this stop only', async () => {

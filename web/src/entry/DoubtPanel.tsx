@@ -1,4 +1,5 @@
 import type { Doubt } from '@wunsch/core/entry/doubt';
+import { useIntoView } from './into-view';
 
 /** Figures that are far from what they should be near: what was meant is one press away. */
 export function DoubtPanel({
@@ -13,8 +14,9 @@ export function DoubtPanel({
   show: (field: string, value: number) => string;
   answer: (doubt: Doubt, meant: number) => void;
 }) {
+  const box = useIntoView<HTMLElement>(doubts.map(({ field }) => field).join('+'));
   return (
-    <section role="alert" aria-label="What was meant?" className="mt-4 rounded-md bg-ripe-wash px-4 py-3">
+    <section ref={box} role="alert" aria-label="What was meant?" className="mt-4 rounded-md bg-ripe-wash px-4 py-3">
       {doubts.map((doubt) => (
         <div key={doubt.field} className="mb-2 last:mb-0">
           <p className="figure text-[1.25rem] leading-snug">

@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import type { Gate } from '@wunsch/core/gates/gate';
 import { ApiError } from '../parts/api';
 import { dropDraft, useKept } from '../parts/draft';
+import { useIntoView } from './into-view';
 
 /** The stops that a refusal names; none where it is another refusal. */
 export const gatesIn = (error: unknown): Gate[] =>
@@ -36,9 +37,11 @@ export function GatePanel({
   const [word, setWord] = useKept(kept, '');
   // Gone past, corrected or thrown away: the next stop asks for a word of its own. A reload leaves it.
   useEffect(() => () => dropDraft(kept), [kept]);
+  const box = useIntoView<HTMLElement>(kept);
   const enough = word.trim().length >= 3;
   return (
     <section
+      ref={box}
       role="alert"
       aria-label="Stop"
       className="mt-4 rounded-md border-2 border-crimson bg-crimson-wash px-4 py-3"

@@ -1,7 +1,8 @@
-import { createContext, useEffect, useRef } from 'react';
+import { createContext } from 'react';
 import { Link } from 'react-router';
 import type { EnteredStep } from '@wunsch/core/api/types';
 import { Verdict } from '../parts/Verdict';
+import { useIntoView } from './into-view';
 
 export interface SavedEntry {
   saved: EnteredStep;
@@ -14,11 +15,7 @@ export const SavedHere = createContext<((entry: SavedEntry | null) => void) | nu
 
 export function SavedNote({ entry: { saved, replayed } }: { entry: SavedEntry }) {
   const made = saved.step.lines.find((line) => line.holdingId !== null && line.massMg > 0);
-  const box = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    // In braces: newer browsers return a promise here, which must not become the effect's clean-up.
-    box.current?.scrollIntoView({ block: 'nearest' });
-  }, [saved.step.id]);
+  const box = useIntoView<HTMLDivElement>(saved.step.id);
   return (
     <div ref={box} role="status" className="my-5 scroll-mt-40">
       <p className="text-lg">

@@ -339,7 +339,13 @@ export function StepForm(props: StepFormProps) {
             />
           )}
           {gates.length > 0 ? (
-            <GatePanel of={props.draftId} gates={gates} person={person} busy={busy} goOn={(answers) => void save(answers)} />
+            <GatePanel
+              of={props.draftId}
+              gates={gates}
+              person={person}
+              busy={busy}
+              goOn={(answers) => void save(answers)}
+            />
           ) : (
             <Refusal error={error} placed={placed} />
           )}
