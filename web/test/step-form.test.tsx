@@ -140,6 +140,18 @@ test('nobody, nothing picked, a figure that is none: each is told, nothing is se
   expect(sent).toEqual([]);
 });
 
+test('why it was not taken comes into view, each time it is sent', async () => {
+  const user = userEvent.setup();
+  const brought = jest.spyOn(Element.prototype, 'scrollIntoView');
+  render(<Bench />);
+  await user.click(save());
+  await user.click(save());
+  expect(brought.mock.contexts.map((box) => (box as Element).textContent)).toEqual(
+    ['Choose what goes in.', 'Choose what goes in.'].map((words) => expect.stringContaining(words) as string),
+  );
+  brought.mockRestore();
+});
+
 test('a figure that is off by ten is asked about, and sent once it is said to be meant', async () => {
   const user = userEvent.setup();
   render(<Bench />);

@@ -6,7 +6,6 @@ import { heavyUnit } from '@wunsch/core/units/price';
 import { machinesAt } from '@wunsch/core/workshop/machines';
 import { ApiError, send } from '../parts/api';
 import { useDraft } from '../parts/draft';
-import { Refusal } from '../parts/pieces';
 import { NOBODY } from '../parts/save';
 import { typedNumber } from '../parts/number';
 import { count, MassUnitHere, useHere, useShow } from '../parts/workshop';
@@ -26,6 +25,7 @@ import {
 } from './entry';
 import { EntrySurface } from './EntrySurface';
 import { GatePanel, gatesIn, type Answer } from './GatePanel';
+import { Refused } from './Refused';
 import { MassBar } from './MassBar';
 import type { Below, Choosing, Entry, Slot, StepFormProps } from './step-form';
 import {
@@ -347,7 +347,7 @@ export function StepForm(props: StepFormProps) {
               goOn={(answers) => void save(answers)}
             />
           ) : (
-            <Refusal error={error} placed={placed} />
+            error !== null && <Refused error={error} placed={placed} />
           )}
           {error !== null && gates.length === 0 && props.refused?.(error, sent)}
           {props.after?.(below)}
