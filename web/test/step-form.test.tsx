@@ -201,6 +201,62 @@ test('a refusal of the server keeps all that was typed, and the repeat has the s
   expect(sent[1]?.key).toBe(sent[0]?.key);
 });
 
+test('the word past a stop stays until the entry is saved or thrown away: over a reload, and where its answer is lost', async () => {
+  const user = userEvent.setup();
+  const gate = { id: 'sort/early', sentence: 'Too early.', why: 'Wet.', todo: 'Wait.', path: 'sources' };
+  const word = () => screen.getByLabelText<HTMLInputElement>(/^To go on all the same/);
+  const taken = answer;
+  const stopped: typeof answer = () => ({
+    ok: false,
+    status: 409,
+    body: {
+      code: 'gate/closed',
+      title: '',
+      status: 409,
+      type: '',
+      detail: 'Stop.',
+      errors: [],
+      facts: { gates: [gate] },
+    },
+  });
+  answer = stopped;
+  const first = render(<Bench />);
+  await user.click(pick('L001'));
+  await user.type(good(), '4800');
+  await user.click(save());
+  await user.type(word(), 'Dry by ha');
+  first.unmount();
+  render(<Bench />);
+  await user.click(save());
+  expect(word().value).toBe('Dry by ha');
+  await user.type(word(), 'nd');
+  answer = () => ({
+    ok: false,
+    status: 503,
+    body: { code: 'x', title: '', status: 503, type: '', detail: 'Later.', errors: [] },
+  });
+  await user.click(screen.getByRole('button', { name: /answers for it$/ }));
+  answer = stopped;
+  await user.click(save());
+  expect(word().value).toBe('Dry by hand');
+  answer = taken;
+  await user.click(screen.getByRole('button', { name: /answers for it$/ }));
+  expect((sent.at(-1)?.body as { overrides?: object[] }).overrides).toEqual([
+    { gate: 'sort/early', word: 'Dry by hand' },
+  ]);
+
+  // Saved, the next one begins without it; so does one after a draft that was thrown away.
+  answer = stopped;
+  for (const thrown of [false, true]) {
+    await user.click(pick('L001'));
+    await user.type(good(), '4800');
+    await user.click(save());
+    expect(word().value).toBe('');
+    await user.type(word(), 'again');
+    if (!thrown) await user.click(screen.getByRole('button', { name: 'Throw this draft away' }));
+  }
+});
+
 test('half an entry is there after a reload, with what was picked', async () => {
   const user = userEvent.setup();
   const first = render(<Bench />);

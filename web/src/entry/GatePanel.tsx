@@ -1,7 +1,5 @@
-import { useEffect } from 'react';
 import type { Gate } from '@wunsch/core/gates/gate';
 import { ApiError } from '../parts/api';
-import { dropDraft, useKept } from '../parts/draft';
 import { useIntoView } from './into-view';
 
 /** The stops that a refusal names; none where it is another refusal. */
@@ -18,26 +16,24 @@ export interface Answer {
 /**
  * A stop: why, what to do instead; and the way past it, by name and with a word that is kept.
  *
- * @param of the entry that is stopped: half the word is there again after a reload, when that is sent again
+ * @param word what is typed of it: it stands with the entry, as that may have to be sent again
  */
 export function GatePanel({
-  of,
+  word,
+  setWord,
   gates,
   person,
   busy,
   goOn,
 }: {
-  of: string;
+  word: string;
+  setWord: (word: string) => void;
   gates: readonly Gate[];
   person: string;
   busy: boolean;
   goOn: (answers: Answer[]) => void;
 }) {
-  const kept = `stop.${of}.${gates.map(({ id }) => id).join('+')}`;
-  const [word, setWord] = useKept(kept, '');
-  // Gone past, corrected or thrown away: the next stop asks for a word of its own. A reload leaves it.
-  useEffect(() => () => dropDraft(kept), [kept]);
-  const box = useIntoView<HTMLElement>(kept);
+  const box = useIntoView<HTMLElement>(gates.map(({ id }) => id).join('+'));
   const enough = word.trim().length >= 3;
   return (
     <section

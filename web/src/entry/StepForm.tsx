@@ -5,7 +5,7 @@ import { massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
 import { heavyUnit } from '@wunsch/core/units/price';
 import { machinesAt } from '@wunsch/core/workshop/machines';
 import { ApiError, send } from '../parts/api';
-import { useDraft } from '../parts/draft';
+import { useDraft, useKept } from '../parts/draft';
 import { NOBODY } from '../parts/save';
 import { typedNumber } from '../parts/number';
 import { count, MassUnitHere, useHere, useShow } from '../parts/workshop';
@@ -60,6 +60,11 @@ export function StepForm(props: StepFormProps) {
     machineId: props.machineId ?? null,
     choices: {},
   }));
+  const [word, setWord, forgetWord] = useKept(`stop.${props.draftId}`, '');
+  const clear = (): void => {
+    draft.clear();
+    forgetWord();
+  };
   const [problems, setProblems] = useState<Problems>({});
   const [error, setError] = useState<unknown>(null);
   const report = useContext(SavedHere);
@@ -189,7 +194,7 @@ export function StepForm(props: StepFormProps) {
           overrides,
           values: finish(read.values, taken, draft.value),
         });
-        draft.clear();
+        clear();
         return;
       }
       const cost = costOf(fields, props.minutes, props.kwh);
@@ -205,7 +210,7 @@ export function StepForm(props: StepFormProps) {
       };
       setSent(body);
       const answer = await send('POST', path, body, draft.key);
-      draft.clear();
+      clear();
       settled.current.clear();
       setProblems({});
       const note = { saved: answer.data, replayed: answer.replayed };
@@ -307,7 +312,7 @@ export function StepForm(props: StepFormProps) {
                   type="button"
                   className="button button-quiet"
                   onClick={() => {
-                    draft.clear();
+                    clear();
                     setProblems({});
                     setAsking([]);
                     setError(null);
@@ -340,7 +345,8 @@ export function StepForm(props: StepFormProps) {
           )}
           {gates.length > 0 ? (
             <GatePanel
-              of={props.draftId}
+              word={word}
+              setWord={setWord}
               gates={gates}
               person={person}
               busy={busy}

@@ -19,6 +19,7 @@ export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }
   const [id, setId] = useState(offered[0]?.id ?? '');
   const [grams, setGrams] = useState<number | null>(null);
   const [word, setWord, forget] = useKept(`by-taste.${view.batchId}`, '');
+  const [answer, setAnswer, forgetAnswer] = useKept(`stop.by-taste.${view.batchId}`, '');
   const [said, setSaid] = useState<string[]>([]);
   const { busy, error, run, fail } = useSave();
   const row = offered.find((one) => one.id === id);
@@ -44,6 +45,7 @@ export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }
       if (!done) return;
       setSaid((now) => [...now, `${show.mass(grams * 1000)} ${row.name}${word === '' ? '' : `: “${word}”`}`]);
       forget();
+      forgetAnswer();
     });
   };
   if (offered.length === 0) return null;
@@ -79,7 +81,7 @@ export function ByTaste({ view, pantry }: { view: BowlView; pantry: PantryView }
         </p>
       )}
       {gates.length > 0 ? (
-        <GatePanel of={`by-taste.${view.code}`} gates={gates} person={person} busy={busy} goOn={add} />
+        <GatePanel word={answer} setWord={setAnswer} gates={gates} person={person} busy={busy} goOn={add} />
       ) : (
         <Refusal error={error} />
       )}

@@ -6,6 +6,7 @@ import { judgeLabel } from '@wunsch/core/recipe/correct';
 import { massUnitFor } from '@wunsch/core/units/mass';
 import { GatePanel, gatesIn, type Answer } from '../entry/GatePanel';
 import { send, useApi } from '../parts/api';
+import { useKept } from '../parts/draft';
 import { Empty, Figure, Loading, Refusal } from '../parts/pieces';
 import { NOBODY, useSave } from '../parts/save';
 import { useHere, useShow } from '../parts/workshop';
@@ -60,6 +61,7 @@ function Running({ run }: { run: WeighingView }) {
     open ??
     null;
   const { busy, error, run: save, fail } = useSave();
+  const [word, setWord, forgetWord] = useKept(`stop.weighing.${run.id}`, '');
   const over = run.lines.filter(({ state }) => state === 'over');
   const label = run.labelPct === null ? null : judgeLabel(run.labelPct, run.planned.cocoaPct);
   const url = `/api/recipe/weighings/${run.id}` as const;
@@ -75,6 +77,7 @@ function Running({ run }: { run: WeighingView }) {
         minutes: Math.min(600, Math.round((Date.now() - run.startedAt) / 60_000)),
         overrides,
       });
+      forgetWord();
       await navigate(`/station/grind?batch=${data.step.batchCode ?? ''}`);
     });
   };
@@ -138,7 +141,7 @@ function Running({ run }: { run: WeighingView }) {
             </p>
           ))}
           {gates.length > 0 ? (
-            <GatePanel of={`weighing.${run.id}`} gates={gates} person={person} busy={busy} goOn={finish} />
+            <GatePanel word={word} setWord={setWord} gates={gates} person={person} busy={busy} goOn={finish} />
           ) : (
             <Refusal error={error} />
           )}
