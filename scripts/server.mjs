@@ -1,6 +1,6 @@
 // How the server is started. Most of what it makes is let go of at once: a small place for what is young keeps its memory
 // small, and takes no longer. Of the database's functions only those are made quicker that are called for very long: to do it
-// for all that a start goes through takes a third of it, and no entry is quicker for it.
+// for all that a start goes through takes up to a third of it, and no entry is quicker for it.
 export const SERVER = ['--max-semi-space-size=8', '--wasm-tiering-budget=100000000', 'server/dist/main.js'];
 
 // Large pieces of memory (columns, files, answers) are given back to the system when they are let go of, and not kept for

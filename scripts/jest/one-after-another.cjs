@@ -1,4 +1,4 @@
-// Jest asks which test a promise belongs to, for which Node follows every promise there is: a tenth of what the tests of the
+// Jest asks which test a promise belongs to, for which Node follows every promise there is: a sixth of what the tests of the
 // server take. Tests of a process run one after another, so that it is the one that runs.
 const { AsyncLocalStorage } = require('node:async_hooks');
 
