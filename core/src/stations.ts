@@ -140,7 +140,7 @@ export function planStep(command: Command, context: PlanContext): StepPlan {
 /** What an entry is checked against beside its plan. */
 export interface EntryContext {
   book: Book;
-  settings: Pick<Settings, 'rejectReasons'>;
+  settings: Pick<Settings, 'rejectReasons' | 'massSystem'>;
   /** The version that is corrected or taken back; null: it is new. */
   old: Step | null;
 }
@@ -152,7 +152,8 @@ export interface EntryContext {
  * @throws DomainError naming the field, or the steps that stand against it
  */
 export function checkEntry(command: Command | null, { book, settings, old }: EntryContext): void {
-  if (old?.kind === 'sell' && (command === null || command.kind === 'sell')) checkReturns(book, old, command);
+  if (old?.kind === 'sell' && (command === null || command.kind === 'sell'))
+    checkReturns(book, old, command, settings.massSystem);
   if (command?.kind === 'sort')
     checkPiles(command, settings.rejectReasons, (old?.command ?? null) as CommandOf<'sort'> | null);
 }

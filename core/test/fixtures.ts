@@ -1,4 +1,5 @@
 import { Book } from '../src/ledger/book';
+import { formatMass, type MassSystem } from '../src/units/mass';
 import { checkEntering } from '../src/ledger/check';
 import type { Position } from '../src/ledger/entries';
 import type { Command } from '../src/commands';
@@ -46,6 +47,7 @@ export class Bench {
   private codes = 0;
   private clock = START;
   wagePerHour = 12;
+  massSystem: MassSystem = 'metric';
 
   do(command: Command, extra: Extra = {}): Step {
     this.clock += HOUR;
@@ -85,7 +87,7 @@ export class Bench {
     const steps = [step];
     this.book.holdings.with(plan.holdings, () => {
       steps.push(...this.following(step));
-      checkEntering(this.book, steps);
+      checkEntering(this.book, steps, undefined, this.massSystem);
     });
     for (const holding of plan.holdings) this.book.addHolding({ ...holding, madeBy: step.id });
     if (plan.batch) this.batches.set(plan.batch.id, plan.batch);
@@ -107,7 +109,7 @@ export class Bench {
       money,
     };
     const steps = [step, ...this.following(step)];
-    checkEntering(this.book, steps);
+    checkEntering(this.book, steps, undefined, this.massSystem);
     for (const row of steps) this.book.insert(row);
     this.count = steps.at(-1)?.seq ?? seq;
   }
@@ -144,6 +146,7 @@ export class Bench {
       batch: (id) => this.batches.get(id) ?? fail(`batch ${id}`),
       material: (id) => MATERIALS.find((row) => row.id === id) ?? fail(`material ${id}`),
       newId: () => `h${(this.codes += 1)}`,
+      mass: (mg) => formatMass(mg, this.massSystem),
       newCode: (letter: CodeLetter) => `${letter}${(this.codes += 1)}`,
     };
   }

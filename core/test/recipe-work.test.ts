@@ -191,6 +191,9 @@ test('nibs of another lot end the single origin, and how much of them there is',
   const bowl = [{ lotId: 'a', share: 1 }];
   expect(originAfter(bowl, 4000, [{ lotId: 'a', name: 'A', grams: 500 }])).toBeNull();
   expect(originAfter(bowl, 4000, [{ lotId: 'b', name: 'Nibs B', grams: 1000 }])).toContain('20.0 % of its cacao');
+  expect(originAfter(bowl, 4000, [{ lotId: 'b', name: 'Nibs B', grams: 1000 }], 'imperial')).toMatch(
+    /^With Nibs B \(35\.27\soz,/,
+  );
 });
 
 test('a correction never asks to remove, whatever is wanted, and takes no more than there is', async () => {

@@ -1,3 +1,4 @@
+import type { DomainError } from '../src/errors/domain-error';
 import { checkEntering } from '../src/ledger/check';
 import { plainStep } from '../src/ledger/plain-step';
 import { Bench, HOUR, made, refusal, START } from './fixtures';
@@ -91,6 +92,25 @@ test('more out than in: a scale’s worth is unaccounted, more is refused', () =
   const close = bench.do(sortOf(made(lot), 1_000, 1_010));
   expect(close.postings.find((p) => p.loss === 'unaccounted')?.massMg).toBe(-10_000);
   expect(refusal(() => bench.do(sortOf(made(lot), 1_000, 1_021)))).toBe('ledger/more-out-than-in');
+});
+
+test('a refusal says masses as the workshop weighs', () => {
+  const said = (deed: () => unknown): unknown => {
+    try {
+      return deed();
+    } catch (error) {
+      const { message, fields } = error as DomainError;
+      return [message, ...fields.map((field) => field.message)].join(' / ');
+    }
+  };
+  const bench = new Bench();
+  const lot = made(bench.lot(10_000));
+  expect(said(() => bench.do(sortOf(lot, 1_000, 9_000)))).toMatch(/is 8[\s\u00a0]?000\sg more than went in$/);
+  bench.massSystem = 'imperial';
+  expect(said(() => bench.do(sortOf(lot, 1_000, 9_000)))).toMatch(
+    /^35\.27\soz went in but 19\.84\slb came out: 17\.64\slb too much\..*is 17\.64\slb more than went in$/,
+  );
+  expect(said(() => bench.do(sortOf(lot, 11_000, 10_900)))).toMatch(/held 22\.05\slb then; 24\.25\slb asked for/);
 });
 
 test('work under way keeps its grams from others', () => {

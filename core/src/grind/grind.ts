@@ -3,7 +3,7 @@ import { CODE_LETTERS, held, Planner, type PlanContext, type StepPlan } from '..
 import type { ChargeCommand, DischargeCommand } from './commands';
 import type { ReadingCommand } from './reading-command';
 import type { Batch, HoldingKind } from '../ledger/types';
-import { formatMass, toMg } from '../units/mass';
+import { toMg } from '../units/mass';
 
 const INTO_THE_BOWL: readonly HoldingKind[] = ['nibs', 'lot', 'ingredient', 'mass', 'block', 'remelt', 'seconds'];
 
@@ -72,7 +72,7 @@ export function planDischarge(command: DischargeCommand, context: PlanContext): 
   if (leftMg >= massMg) {
     throw new DomainError(
       'grind/nothing-poured',
-      `${batch.code} held ${formatMass(massMg)}: that much cannot stay in the bowl.`,
+      `${batch.code} held ${context.mass(massMg)}: that much cannot stay in the bowl.`,
       [{ path: 'leftG', message: 'is not less than what was in the bowl' }],
     );
   }

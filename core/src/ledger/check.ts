@@ -1,5 +1,5 @@
 import { DomainError } from '../errors/domain-error';
-import { formatMass } from '../units/mass';
+import { formatMass, type MassSystem } from '../units/mass';
 import type { Book } from './book';
 import { checkPostings, movements, upperBound, type Balance, type Entry } from './entries';
 import type { Holding, Step } from './types';
@@ -10,6 +10,7 @@ import type { Holding, Step } from './types';
  * Whether steps may enter the book together (a correction can bring others with it).
  *
  * @param reserved milligrams in work that is under way, by holding: they are there but not free
+ * @param massSystem what a refusal says masses in
  * @throws DomainError `ledger/unbalanced`, `ledger/not-whole`, `ledger/not-yet`, `ledger/short`,
  *   `ledger/used-since` (naming the steps that need what would be gone), `ledger/reserved`,
  *   `ledger/superseded`, `ledger/unknown-step`
@@ -18,6 +19,7 @@ export function checkEntering(
   book: Book,
   steps: readonly Step[],
   reserved: ReadonlyMap<string, number> = new Map(),
+  massSystem: MassSystem = 'metric',
 ): void {
   const replaced = new Set<string>();
   const touched = new Set<string>();
@@ -38,7 +40,8 @@ export function checkEntering(
     replaced.add(old.id);
     for (const holdingId of movements(old.postings).keys()) touched.add(holdingId);
   }
-  for (const holdingId of touched) checkHolding(book, holdingId, steps, replaced, reserved.get(holdingId) ?? 0);
+  for (const holdingId of touched)
+    checkHolding(book, holdingId, steps, replaced, reserved.get(holdingId) ?? 0, massSystem);
 }
 
 function checkHolding(
@@ -47,6 +50,7 @@ function checkHolding(
   steps: readonly Step[],
   replaced: ReadonlySet<string>,
   reservedMg: number,
+  massSystem: MassSystem,
 ): void {
   const holding = book.holding(holdingId);
   const all = book.entriesOf(holdingId);
@@ -63,7 +67,7 @@ function checkHolding(
     taken += Math.min(0, change.massMg);
   }
   const show = (balance: Balance): string =>
-    holding.kind === 'packaging' ? `${balance.pieces} pieces` : formatMass(balance.massMg);
+    holding.kind === 'packaging' ? `${balance.pieces} pieces` : formatMass(balance.massMg, massSystem);
   let sum: Balance = { massMg: 0, pieces: 0 };
   rows.forEach((row, index) => {
     const had = sum;
@@ -98,7 +102,7 @@ function checkHolding(
   if (reservedMg > 0 && taken < 0 && sum.massMg < reservedMg) {
     throw new DomainError(
       'ledger/reserved',
-      `${holding.code} has ${formatMass(Math.max(0, sum.massMg - taken - reservedMg))} free; the rest is in work under way.`,
+      `${holding.code} has ${formatMass(Math.max(0, sum.massMg - taken - reservedMg), massSystem)} free; the rest is in work under way.`,
       [],
       { holdingId },
     );

@@ -1,5 +1,5 @@
 import { DomainError } from '../errors/domain-error';
-import { formatMass, toMg } from '../units/mass';
+import { toMg } from '../units/mass';
 import { nextPlace, type Place, type Route, type Station } from '../work/stations';
 import type { Book } from './book';
 import type { Balance, Entry } from './entries';
@@ -22,6 +22,8 @@ export interface PlanContext {
   batch(id: string): Batch;
   material(id: string): Material;
   newId(): string;
+  /** Milligrams in the workshop's own units, for people. */
+  mass(mg: number): string;
   /** The next free code with that letter: `T118`. */
   newCode(letter: CodeLetter): string;
   machineId: string | null;
@@ -197,10 +199,11 @@ export class Planner {
       return;
     }
     if (moreThanNoise(-left, this.inMg)) {
+      const { mass } = this.context;
       throw new DomainError(
         'ledger/more-out-than-in',
-        `${formatMass(this.inMg)} went in but ${formatMass(this.outMg)} came out: ${formatMass(-left)} too much. Weigh again or check what went in.`,
-        [{ path: field, message: `is ${formatMass(-left)} more than went in` }],
+        `${mass(this.inMg)} went in but ${mass(this.outMg)} came out: ${mass(-left)} too much. Weigh again or check what went in.`,
+        [{ path: field, message: `is ${mass(-left)} more than went in` }],
       );
     }
     this.lose('unaccounted', left);

@@ -6,7 +6,7 @@ import { CODE_LETTERS, held, moreThanNoise, Planner, type PlanContext, type Step
 import { HOLDING_KINDS, isByProduct, type Holding, type Step } from '../ledger/types';
 import { firstVersion, newestVersion } from '../ledger/versions';
 import { apportion } from '../units/apportion';
-import { formatMass, toMg } from '../units/mass';
+import { formatMass, toMg, type MassSystem } from '../units/mass';
 import { milliFromMajor } from '../units/money';
 
 /** Ingredients by weight, packaging by the piece: each purchase is its own holding, so it can be traced. */
@@ -119,7 +119,7 @@ export function planReturn(command: ReturnCommand, context: PlanContext): StepPl
       'money/more-than-sold',
       counted
         ? `${soldPieces} of ${code} went out with that sale${earlier.pieces > 0 ? ` and ${earlier.pieces} came back` : ''}: ${pieces} cannot come back.`
-        : `${formatMass(soldMg - earlier.massMg)} of ${code} is still out from that sale: ${formatMass(massMg)} cannot come back.`,
+        : `${context.mass(soldMg - earlier.massMg)} of ${code} is still out from that sale: ${context.mass(massMg)} cannot come back.`,
       [{ path: counted ? 'pieces' : 'massG', message: 'is more than is still out' }],
     );
   planner.door('customer', -massMg, -pieces);
@@ -155,9 +155,15 @@ function returnsOf(
  * A sale of which something came back cannot become smaller than that, nor be taken back.
  *
  * @param next what it is corrected to; null: it is taken back
+ * @param massSystem what the refusal says a mass in
  * @throws DomainError `money/came-back`, with the steps
  */
-export function checkReturns(book: Book, sale: Step, next: SellCommand | null): void {
+export function checkReturns(
+  book: Book,
+  sale: Step,
+  next: SellCommand | null,
+  massSystem: MassSystem = 'metric',
+): void {
   for (const { holdingId, pieces, massMg } of sale.postings) {
     if (holdingId === null || massMg >= 0) continue;
     const back = returnsOf(book, sale.id, holdingId);
@@ -171,7 +177,7 @@ export function checkReturns(book: Book, sale: Step, next: SellCommand | null): 
     const { code } = book.holding(holdingId);
     throw new DomainError(
       'money/came-back',
-      `${pieces < 0 ? `${back.pieces}` : formatMass(back.massMg)} of ${code} came back from that sale: take that back first.`,
+      `${pieces < 0 ? `${back.pieces}` : formatMass(back.massMg, massSystem)} of ${code} came back from that sale: take that back first.`,
       [{ path: 'sources', message: 'are fewer than came back' }],
       { stepIds: back.stepIds },
     );
@@ -235,10 +241,10 @@ function refuseFromNothing(holding: Holding, foundMg: number, field: string, con
   if (holding.kind === 'ingredient' || holding.kind === 'packaging') wentMg = 0;
   const thenMg = held(context, holding.id).massMg + foundMg;
   if (!moreThanNoise(thenMg + wentMg - cameMg, cameMg)) return;
-  const went = wentMg > 0 ? ` and ${formatMass(wentMg)} went out` : '';
+  const went = wentMg > 0 ? ` and ${context.mass(wentMg)} went out` : '';
   throw new DomainError(
     'ledger/more-out-than-in',
-    `${formatMass(cameMg)} came into ${holding.code}${went}: ${formatMass(thenMg)} cannot be there. Correct the step that was weighed wrong, then count again.`,
+    `${context.mass(cameMg)} came into ${holding.code}${went}: ${context.mass(thenMg)} cannot be there. Correct the step that was weighed wrong, then count again.`,
     [{ path: field, message: 'is more than the book can explain' }],
     { holdingId: holding.id, stepIds: moved.map(({ stepId }) => stepId) },
   );

@@ -1,4 +1,4 @@
-import { formatMass } from '../units/mass';
+import { formatMass, type MassSystem } from '../units/mass';
 import type { Pricing } from '../units/price';
 import type { Ingredient } from './ingredient';
 import type { LinearSolver } from './linear';
@@ -79,13 +79,15 @@ export function originAfter(
   inBowl: readonly { lotId: string; share: number }[],
   bowlCacaoG: number,
   added: readonly { lotId: string; name: string; grams: number }[],
+  massSystem: MassSystem = 'metric',
 ): string | null {
   const known = new Set(inBowl.map(({ lotId }) => lotId));
   const foreign = added.filter(({ lotId, grams }) => grams > 0 && !known.has(lotId));
   if (foreign.length === 0 || inBowl.length === 0) return null;
   const all = bowlCacaoG + added.reduce((sum, { grams }) => sum + grams, 0);
   const parts = foreign.map(
-    ({ name, grams }) => `${name} (${formatMass(grams * 1000)}, ${((100 * grams) / all).toFixed(1)} % of its cacao)`,
+    ({ name, grams }) =>
+      `${name} (${formatMass(grams * 1000, massSystem)}, ${((100 * grams) / all).toFixed(1)} % of its cacao)`,
   );
   return `With ${parts.join(' and ')} it is no longer of one lot: single-origin holds only if both come from one origin, and the label has to say so.`;
 }

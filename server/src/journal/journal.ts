@@ -14,7 +14,7 @@ import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import type { Holding, Override, Step, StepKind } from '@wunsch/core/ledger/types';
 import { ratesAt } from '@wunsch/core/money/rates';
-import { toMg } from '@wunsch/core/units/mass';
+import { formatMass, toMg } from '@wunsch/core/units/mass';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { checkPackedAs } from '@wunsch/core/products/book';
 import { blocksOf, checkBlocks } from '@wunsch/core/trace/blocks';
@@ -61,8 +61,13 @@ export abstract class Journal extends Kept {
       batch: (id) => find(this.batches, id, 'batch', 'batchId'),
       material: (id) => find(this.materials, id, 'material', 'materialId'),
       newId: () => nanoid(12),
+      mass: (mg) => formatMass(mg, this.settings.massSystem),
       newCode: (letter) => this.nextCode(letter),
     };
+  }
+
+  private checkEntering(steps: readonly Step[], finishing?: string): void {
+    checkEntering(this.book, steps, this.reserved(finishing), this.settings.massSystem);
   }
 
   /** Milligrams that work under way has taken and not yet posted, by holding. */
@@ -151,7 +156,7 @@ export abstract class Journal extends Kept {
 
   private refusalOf(steps: readonly Step[], plans: readonly StepPlan[]): DomainError | null {
     try {
-      this.withHoldings(plans, () => checkEntering(this.book, steps, this.reserved()));
+      this.withHoldings(plans, () => this.checkEntering(steps));
       return null;
     } catch (error) {
       if (error instanceof DomainError) return error;
@@ -226,7 +231,7 @@ export abstract class Journal extends Kept {
     const steps = entering.map(({ step }) => step);
     const plans = entering.map(({ plan }) => plan);
     for (const step of steps) this.checkRow('steps', step);
-    this.withHoldings(plans, () => checkEntering(this.book, steps, this.reserved(finishing)));
+    this.withHoldings(plans, () => this.checkEntering(steps, finishing));
     for (const { step, plan } of entering) {
       for (const planned of plan.holdings) {
         const holding = { ...planned, madeBy: step.id };
@@ -323,7 +328,7 @@ export abstract class Journal extends Kept {
       postings: [],
     };
     const later = this.revisions.following(step);
-    checkEntering(this.book, [step, ...later.map((row) => row.step)], this.reserved());
+    this.checkEntering([step, ...later.map((row) => row.step)]);
     this.insert(step);
     this.enter(later);
     return step;

@@ -97,6 +97,7 @@ function Correcting({ view, pantry }: { view: BowlView; pantry: PantryView }) {
       const lotId = id.startsWith('lot:') ? id.slice(4) : 'another lot';
       return [{ lotId, name: row.name, grams }];
     }),
+    settings.massSystem,
   );
   const brings = [
     ...new Set(added.flatMap(({ id }) => pantry.rows.find((row) => row.id === id)?.allergens ?? [])),
