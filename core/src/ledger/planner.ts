@@ -23,7 +23,7 @@ export interface PlanContext {
   material(id: string): Material;
   newId(): string;
   /** Milligrams in the workshop's own units, for people. */
-  mass(mg: number): string;
+  mass: (mg: number) => string;
   /** The next free code with that letter: `T118`. */
   newCode(letter: CodeLetter): string;
   machineId: string | null;
