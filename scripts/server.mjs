@@ -3,10 +3,10 @@
 // for all that a start goes through takes up to a third of it, and no entry is quicker for it.
 export const SERVER = ['--max-semi-space-size=8', '--wasm-tiering-budget=100000000', 'server/dist/main.js'];
 
-// Large pieces of memory (columns, files, answers) are given back to the system when they are let go of, and not kept for
-// later by each thread: read by glibc when the process begins, and by nobody elsewhere.
+// Pieces of memory from 32 kB (columns, files, answers, what code is compiled in) are given back to the system when they are
+// let go of, and not kept for later by each thread: read by glibc when the process begins, and by nobody elsewhere.
 export const SERVER_ENV = {
   MALLOC_ARENA_MAX: '2',
-  MALLOC_MMAP_THRESHOLD_: '131072',
+  MALLOC_MMAP_THRESHOLD_: '32768',
   MALLOC_TRIM_THRESHOLD_: '131072',
 };

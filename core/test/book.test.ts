@@ -38,6 +38,8 @@ class Tubs implements Past {
       ...grams(g),
     }));
   }
+
+  firstEntry = (id: string): Entry | undefined => this.entriesOf(id)[0];
 }
 
 const NO_HOLDINGS: PastHoldings = {
@@ -98,6 +100,17 @@ test('what moved in a holding of the past is read once for many who ask, and ane
   for (const id of Object.keys(moved)) book.entriesOf(id);
   expect(book.entriesOf('t7')[0]?.massMg).toBe(8000);
   expect(past.reads.get('t7')).toBe(2);
+});
+
+test('what moved first in a holding is known of the past and of what is entered, and reads no more than that', () => {
+  const { book, past } = begun({ t1: [500, -200], none: [] });
+  expect(book.firstEntry('t1')?.stepId).toBe('t1.0');
+  expect(book.firstEntry('none')).toBeUndefined();
+  expect(book.firstEntry('nobody')).toBeUndefined();
+  const read = past.reads.get('t1');
+  expect(book.entriesOf('t1')).toHaveLength(2);
+  expect(book.firstEntry('t1')?.stepId).toBe('t1.0');
+  expect(past.reads.get('t1')).toBe((read ?? 0) + 1);
 });
 
 test('what is entered after the past is kept with it, though others are asked for', () => {

@@ -41,6 +41,7 @@ const pastOf = (moments: readonly number[]): Past => {
     silent: () => [],
     balances: () => [],
     entriesOf: () => [],
+    firstEntry: () => undefined,
   };
 };
 

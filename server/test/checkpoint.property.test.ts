@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { Book } from '@wunsch/core/ledger/book';
+import type { Entry } from '@wunsch/core/ledger/entries';
 import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Step } from '@wunsch/core/ledger/types';
 import { Valuation } from '@wunsch/core/ledger/valuation';
@@ -49,6 +50,11 @@ function bookOf({ sealed, holdings }: Pick<Past, 'sealed' | 'holdings'>): Book {
 }
 
 const plain = (steps: Iterable<Step>): Step[] => [...steps].map(plainStep);
+const plainEntry = (entry: Entry | undefined): Entry | null => {
+  if (!entry) return null;
+  const { at, order, stepId, kind, massMg, pieces } = entry;
+  return { at, order, stepId, kind, massMg, pieces };
+};
 const since = { at: 0, order: 0 };
 
 /** Everything that a book says. */
@@ -67,8 +73,9 @@ const said = (book: Book): unknown => ({
     Array.from(book.holdings.startingWith(book.holding(id).code.slice(0, 2)), (row) => row.id).sort(),
     book.balance(id),
     book.balanceAt(id, book.timeline.at(book.timeline.length >> 1)?.at ?? 0),
-    book.entriesOf(id),
-    book.entriesAfter(id, { at: book.timeline.at(3)?.at ?? 0, order: 0 }),
+    book.entriesOf(id).map(plainEntry),
+    [book.firstEntry(id)].map(plainEntry),
+    book.entriesAfter(id, { at: book.timeline.at(3)?.at ?? 0, order: 0 }).map(plainEntry),
     book.countsAfter(id, since).map((step) => step.id),
   ]),
 });

@@ -26,14 +26,18 @@ test('every number of a column is the one that was put there, also as it comes f
 const bytes = (all: readonly number[]): number =>
   Object.values(Narrow.of(all).sections('it')).reduce((sum, { length }) => sum + length, 0);
 
-test('zeros take a bit each, whole numbers four bytes more, and others eight', () => {
+test('zeros take a bit each, whole numbers four bytes more, and others eight where they are more than a few', () => {
   const none = bytes(Array<number>(6400).fill(0));
   expect(none).toBeLessThan(6400 / 8 + 8);
   const put = (number: number): number => bytes(Array.from({ length: 6400 }, (_, i) => (i % 2 ? number : 0))) - none;
   expect(put(2 ** 31 - 1)).toBe(3200 * 4);
-  expect(put(-(2 ** 31))).toBe(3200 * 4);
+  expect(put(-(2 ** 31) + 1)).toBe(3200 * 4);
+  expect(put(-(2 ** 31))).toBe(3200 * 8);
   expect(put(2 ** 31)).toBe(3200 * 8);
   expect(put(0.5)).toBe(3200 * 8);
+  const heavy = Array.from({ length: 6400 }, (_, i) => (i % 100 === 7 ? 4e9 + i : 1));
+  expect(bytes(heavy) - none).toBe(6400 * 4 + 64 * 16);
+  expect([...Narrow.of(heavy)]).toEqual(heavy);
 });
 
 test('a column is missed by its name, and one whose numbers do not fit its bits is none', () => {

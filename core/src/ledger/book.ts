@@ -146,6 +146,12 @@ export class Book {
     return found;
   }
 
+  /** What moved first in a holding; undefined where nothing did. */
+  firstEntry(id: string): Entry | undefined {
+    const known = this.entries.get(id) ?? this.asked.get(id);
+    return known ? known[0] : this.past?.firstEntry(id);
+  }
+
   /** The entries of a holding, to be changed; those of the past are brought from there first. */
   private rowsOf(id: string): Entry[] {
     let rows = this.entries.get(id);

@@ -94,4 +94,6 @@ export interface Past {
   balances(): Iterable<readonly [holdingId: string, balance: Balance]>;
   /** What moved in a holding, in the order of the work; a list of its own for whoever asks. */
   entriesOf(holdingId: string): Entry[];
+  /** What moved first in a holding; undefined where nothing did. */
+  firstEntry(holdingId: string): Entry | undefined;
 }

@@ -4,14 +4,14 @@ import type { Step } from './types';
 
 /** The steps in force of a book, in the order of the work. They are numbers here; a step is read when it is asked for. */
 export class Timeline {
-  private numbers = new Uint32Array(64);
+  private numbers: Uint32Array = new Uint32Array(64);
   private count = 0;
 
   constructor(private readonly steps: Steps) {}
 
-  /** Takes in steps of the past by their numbers, before any other. */
+  /** Takes over steps of the past by their numbers, before any other. */
   begin(inForce: Uint32Array): void {
-    this.numbers = inForce.slice();
+    this.numbers = inForce;
     this.count = inForce.length;
   }
 

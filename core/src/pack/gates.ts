@@ -17,7 +17,7 @@ export function packGates(command: PackCommand, context: GateContext): Gate[] {
         path: 'bestBefore',
       },
     ];
-  const made = context.book.entriesOf(command.holdingId)[0]?.at ?? context.at;
+  const made = context.book.firstEntry(command.holdingId)?.at ?? context.at;
   const keeping = usualKeeping(context.composition(command.holdingId), context.keeps);
   const last = dayText(keepsUntil(made, keeping).getTime(), timeZone);
   if (command.bestBefore <= last) return [];

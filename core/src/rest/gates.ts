@@ -4,7 +4,7 @@ const DAY_MS = 86_400_000;
 
 /** Days that a block has rested at a moment. */
 export const restedDays = (context: Pick<GateContext, 'book' | 'at'>, holdingId: string): number =>
-  (context.at - (context.book.entriesOf(holdingId)[0]?.at ?? context.at)) / DAY_MS;
+  (context.at - (context.book.firstEntry(holdingId)?.at ?? context.at)) / DAY_MS;
 
 /** Blocks that leave the shelf before their days are over: those that their batch is meant to rest, or the workshop's. */
 export function restGates(asked: Asked<'rest' | 'temper' | 'charge' | 'mould'>, context: GateContext): Gate[] {

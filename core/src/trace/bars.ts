@@ -12,16 +12,16 @@ export interface BatchBars {
   sold: number;
 }
 
-/** A holding's chocolate while the book is read: grams, and the share of each batch in a gram. */
+/** The share of each batch in a gram. Never changed: many holdings have the same. */
+type Shares = readonly (readonly [batchId: string, share: number])[];
+
+/** A holding's chocolate while the book is read: as nearly all are empty in the end, these have one for all of a batch. */
 interface Content {
-  massMg: number;
-  /** Never changed: many have the same. */
-  shares: ReadonlyMap<string, number>;
+  readonly massMg: number;
+  readonly shares: Shares;
 }
 
 const NONE: BatchBars = { made: 0, massMg: 0, standing: 0, sold: 0 };
-
-type Count = (shares: ReadonlyMap<string, number>, part: keyof BatchBars, amount: number) => void;
 
 /**
  * The bars of every batch, in one pass through the book that goes on as the book grows. A pour of two batches gives each
@@ -31,8 +31,8 @@ type Count = (shares: ReadonlyMap<string, number>, part: keyof BatchBars, amount
 export class BarsByBatch {
   private bars = new Map<string, BatchBars>();
   private contents = new Map<string, Content>();
-  /** What is all of one batch, by that: most holdings are. */
-  private readonly wholes = new Map<string, ReadonlyMap<string, number>>();
+  /** What is all of one batch and has nothing in it, by that batch: most holdings are. */
+  private readonly empties = new Map<string, Content>();
   private standing = { state: '', pieces: new Map<string, number>() };
 
   /** Can be caught up ahead of the first question. */
@@ -47,6 +47,7 @@ export class BarsByBatch {
       () => {
         this.bars = new Map();
         this.contents = new Map();
+        this.empties.clear();
       },
       (step, whole) => this.apply(whole, step),
     );
@@ -69,83 +70,81 @@ export class BarsByBatch {
     return pieces;
   }
 
-  private readonly count: Count = (shares, part, amount) => {
+  private count(shares: Shares, part: keyof BatchBars, amount: number): void {
     for (const [batchId, share] of shares) {
       const row = this.bars.get(batchId) ?? { ...NONE };
       row[part] += amount * share;
       this.bars.set(batchId, row);
     }
-  };
+  }
 
   private apply(book: Book, step: Step): void {
-    const { contents, count } = this;
-    const { postings } = step;
-    const pool = takeOut(book, step, contents, count);
-    for (const p of postings) {
+    const pool = this.takeOut(book, step);
+    for (const p of step.postings) {
       if (p.holdingId === null || p.massMg <= 0) continue;
       const own = this.isBatch(p.holdingId);
-      if (!own && pool.size === 0) {
+      const before = this.contents.get(p.holdingId);
+      if (!own && pool.length === 0) {
         // Grams that a count found are of what was there.
-        const there = contents.get(p.holdingId);
-        if (there) {
-          there.massMg += p.massMg;
-          if (step.kind === 'return') count(there.shares, 'sold', -p.pieces);
+        if (before) {
+          this.put(p.holdingId, before.massMg + p.massMg, before.shares);
+          if (step.kind === 'return') this.count(before.shares, 'sold', -p.pieces);
         }
         continue;
       }
-      const before = contents.get(p.holdingId);
-      const shares = blend(before, pool, p.massMg);
-      if (own) shares.set(p.holdingId, 1);
-      contents.set(p.holdingId, {
-        massMg: Math.max(0, before?.massMg ?? 0) + p.massMg,
-        shares: this.shared(shares),
-      });
+      const blended = blend(before, pool, p.massMg);
+      const shares: Shares = own ? [...blended.filter(([id]) => id !== p.holdingId), [p.holdingId, 1]] : blended;
+      this.put(p.holdingId, Math.max(0, before?.massMg ?? 0) + p.massMg, shares);
       if (step.kind !== 'mould' || p.pieces <= 0 || book.holding(p.holdingId).kind !== 'bars') continue;
-      count(pool, 'made', p.pieces);
-      count(pool, 'massMg', p.massMg);
+      this.count(pool, 'made', p.pieces);
+      this.count(pool, 'massMg', p.massMg);
     }
   }
 
-  private shared(shares: ReadonlyMap<string, number>): ReadonlyMap<string, number> {
+  private put(holdingId: string, massMg: number, shares: Shares): void {
     const [[batchId, share] = ['', 0]] = shares;
-    if (shares.size !== 1 || share !== 1) return shares;
-    const known = this.wholes.get(batchId);
-    if (!known) this.wholes.set(batchId, shares);
-    return known ?? shares;
-  }
-}
-
-/** What a step takes of batches, as shares of the worked goods it takes; counts what was sold or went back. */
-function takeOut(book: Book, step: Step, contents: Map<string, Content>, count: Count): Map<string, number> {
-  const pool = new Map<string, number>();
-  let worked = 0;
-  for (const p of step.postings) {
-    if (p.holdingId === null || p.massMg >= 0) continue;
-    const { kind } = book.holding(p.holdingId);
-    if (kind === 'ingredient') continue;
-    worked -= p.massMg;
-    const content = contents.get(p.holdingId);
-    if (!content) continue;
-    for (const [batchId, share] of content.shares) pool.set(batchId, (pool.get(batchId) ?? 0) - p.massMg * share);
-    content.massMg += p.massMg;
-    if (p.pieces >= 0) continue;
-    if (step.kind === 'sell') count(content.shares, 'sold', -p.pieces);
-    if ((step.kind === 'remelt' || step.kind === 'temper') && kind !== 'seconds') {
-      count(content.shares, 'made', p.pieces);
-      count(content.shares, 'massMg', p.massMg);
+    if (shares.length !== 1 || share !== 1) {
+      this.contents.set(holdingId, { massMg, shares });
+      return;
     }
+    let empty = this.empties.get(batchId);
+    if (!empty) this.empties.set(batchId, (empty = { massMg: 0, shares }));
+    this.contents.set(holdingId, massMg === 0 ? empty : { massMg, shares: empty.shares });
   }
-  for (const [batchId, mg] of pool) pool.set(batchId, mg / worked);
-  return pool;
+
+  /** What a step takes of batches, as shares of the worked goods it takes; counts what was sold or went back. */
+  private takeOut(book: Book, step: Step): Shares {
+    const pool = new Map<string, number>();
+    let worked = 0;
+    for (const p of step.postings) {
+      if (p.holdingId === null || p.massMg >= 0) continue;
+      const { kind } = book.holding(p.holdingId);
+      if (kind === 'ingredient') continue;
+      worked -= p.massMg;
+      const content = this.contents.get(p.holdingId);
+      if (!content) continue;
+      const { shares } = content;
+      for (const [batchId, share] of shares) pool.set(batchId, (pool.get(batchId) ?? 0) - p.massMg * share);
+      this.put(p.holdingId, content.massMg + p.massMg, shares);
+      if (p.pieces >= 0) continue;
+      if (step.kind === 'sell') this.count(shares, 'sold', -p.pieces);
+      if ((step.kind === 'remelt' || step.kind === 'temper') && kind !== 'seconds') {
+        this.count(shares, 'made', p.pieces);
+        this.count(shares, 'massMg', p.massMg);
+      }
+    }
+    return Array.from(pool, ([batchId, mg]) => [batchId, mg / worked] as const);
+  }
 }
 
 /** The share of each batch once something is added. */
-function blend(content: Content | undefined, pool: ReadonlyMap<string, number>, addedMg: number): Map<string, number> {
+function blend(content: Content | undefined, pool: Shares, addedMg: number): Shares {
   const had = Math.max(0, content?.massMg ?? 0);
+  // What is empty keeps nothing of what was there.
+  if (had === 0) return pool;
   const total = had + addedMg;
   const shares = new Map<string, number>();
-  // What is empty keeps nothing of what was there.
-  if (had > 0) for (const [batchId, share] of content?.shares ?? []) shares.set(batchId, (share * had) / total);
+  for (const [batchId, share] of content?.shares ?? []) shares.set(batchId, (share * had) / total);
   for (const [batchId, share] of pool) shares.set(batchId, (shares.get(batchId) ?? 0) + (share * addedMg) / total);
-  return shares;
+  return [...shares];
 }

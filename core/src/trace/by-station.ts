@@ -136,7 +136,7 @@ function takeOutRework(
   if (to < 0) return;
   for (const p of step.postings) {
     if (p.holdingId === null || p.massMg >= 0 || !REWORKED.has(book.holding(p.holdingId).kind)) continue;
-    const maker = book.steps.get(book.entriesOf(p.holdingId)[0]?.stepId ?? '');
+    const maker = book.steps.get(book.firstEntry(p.holdingId)?.stepId ?? '');
     const from = STATIONS.indexOf(maker?.station as Station);
     // A second time over the stones, or a pour that is tempered again, comes back to the station it left.
     const again =

@@ -72,7 +72,7 @@ function driedMg(book: Book, holdingId: string): number {
 
 /** Grams of a lot as they came in, or, where they came in wet, as they were once dry. */
 export function greenMg(book: Book, lotId: string): number {
-  return (book.entriesOf(lotId)[0]?.massMg ?? 0) + driedMg(book, lotId);
+  return (book.firstEntry(lotId)?.massMg ?? 0) + driedMg(book, lotId);
 }
 
 function goodMg(book: Book, step: Step): number {

@@ -44,7 +44,7 @@ export function factsOf(views: Views, lotId: string): LotFacts {
 
 export function receiptOf(views: Views, lotId: string): Step {
   const { book } = views.workshop;
-  const receipt = book.steps.get(book.entriesOf(lotId)[0]?.stepId ?? '');
+  const receipt = book.steps.get(book.firstEntry(lotId)?.stepId ?? '');
   if (!receipt) throw new DomainError('http/not-found', 'There is no such lot.');
   return receipt;
 }
@@ -226,7 +226,7 @@ function harvestView(views: Views, lotId: string): HarvestView | null {
   if (!written) return null;
   const now = workshop.now();
   const openedAt = Date.parse(written.value.openedAt);
-  const wetG = (workshop.book.entriesOf(lotId)[0]?.massMg ?? 0) / 1000;
+  const wetG = (workshop.book.firstEntry(lotId)?.massMg ?? 0) / 1000;
   const row = <T extends RecordWith<'ferment'> | RecordWith<'drying'>>(record: T) => ({
     recordId: record.id,
     at: record.at,
@@ -277,9 +277,7 @@ function sampleView(views: Views, id: string, facts: LotFacts): SampleView {
   const winnowed = views.yields.ofLot('winnow', id);
   const nibs = winnowed.reduce((sum, { goodMg }) => sum + goodMg, 0);
   const cracked = winnowed.reduce((sum, { inMg }) => sum + inMg, 0);
-  const batches = [
-    ...new Set(views.yields.ofLot('discharge', id).map(({ stepId }) => workshop.book.steps.get(stepId)?.batchId)),
-  ]
+  const batches = [...new Set(views.yields.ofLot('discharge', id).map(({ step }) => step?.batchId))]
     .filter((batchId) => batchId !== null && batchId !== undefined)
     .map((batchId) => {
       const scores = views

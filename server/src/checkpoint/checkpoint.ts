@@ -96,7 +96,7 @@ export class Checkpoint {
     this.sealed = { steps, texts };
     this.whole = true;
     const small = json<Small>('small');
-    let seq = steps.tables.steps.seq.at(-1) ?? 0;
+    let seq = steps.tables.steps.seq.at(steps.size - 1);
     for (const change of changes) {
       follow(small, book, change);
       seq = change.steps.at(-1)?.seq ?? seq;

@@ -1,11 +1,21 @@
+import { Few } from './few';
 import { Narrow } from './narrow';
+import { Near } from './near';
 import { bytesOf, numbersIn, type Numbers, type Sections } from './sections';
 
 /** What stands in each place of a column. */
 const TYPES = { f64: Float64Array, u32: Uint32Array, u8: Uint8Array } as const;
 type Wide = keyof typeof TYPES;
-export type Shape = Readonly<Record<string, Wide | 'narrow'>>;
-type Column<T> = T extends Wide ? InstanceType<(typeof TYPES)[T]> : Narrow;
+/** Those that take less room, and a sum for each number that is read. */
+const CLOSE = { narrow: Narrow, near: Near, few: Few } as const;
+type Close = keyof typeof CLOSE;
+export type Shape = Readonly<Record<string, Wide | Close>>;
+type Column<T> = T extends Wide
+  ? InstanceType<(typeof TYPES)[T]>
+  : T extends Close
+    ? ReturnType<(typeof CLOSE)[T]['of']>
+    : never;
+const isWide = (type: Wide | Close): type is Wide => type in TYPES;
 export type Columns<S extends Shape> = { readonly [K in keyof S]: Column<S[K]> };
 
 /** Columns that grow: rows are added at their end. */
@@ -35,10 +45,10 @@ export class Growing<S extends Shape> {
       Object.entries(this.shape).map(([name, type]) => {
         const before = this.before?.[name];
         const added = this.columns[name] ?? [];
-        const all = new TYPES[type === 'narrow' ? 'f64' : type]((before?.length ?? 0) + added.length);
-        if (before) all.set(before instanceof Narrow ? [...before] : before);
+        const all = new TYPES[isWide(type) ? type : 'f64']((before?.length ?? 0) + added.length);
+        if (before) all.set('sections' in before ? [...before] : before);
         all.set(added, before?.length ?? 0);
-        return [name, type === 'narrow' ? Narrow.of(all) : all];
+        return [name, isWide(type) ? all : CLOSE[type].of(all)];
       }),
     ) as unknown as Columns<S>;
   }
@@ -48,8 +58,8 @@ export class Growing<S extends Shape> {
 export const columnSections = <S extends Shape>(prefix: string, columns: Columns<S>): Sections =>
   Object.assign(
     {},
-    ...Object.entries<Column<Wide | 'narrow'>>(columns as never).map(([name, column]) =>
-      column instanceof Narrow ? column.sections(`${prefix}.${name}`) : { [`${prefix}.${name}`]: bytesOf(column) },
+    ...Object.entries<Column<Wide | Close>>(columns as never).map(([name, column]) =>
+      'sections' in column ? column.sections(`${prefix}.${name}`) : { [`${prefix}.${name}`]: bytesOf(column) },
     ),
   ) as Sections;
 
@@ -60,13 +70,13 @@ export const openColumns = <S extends Shape>(prefix: string, shape: S, sections:
       const section = `${prefix}.${name}`;
       return [
         name,
-        type === 'narrow' ? Narrow.open(section, sections) : numbersIn<Numbers>(TYPES[type], sections, section),
+        isWide(type) ? numbersIn<Numbers>(TYPES[type], sections, section) : CLOSE[type].open(section, sections),
       ];
     }),
   ) as unknown as Columns<S>;
 
 /** Where the rows that belong to one of another table stand, by the column that says where each one's end. */
-export const ends = (column: Uint32Array, row: number): [from: number, to: number] => [
-  row === 0 ? 0 : (column[row - 1] ?? 0),
-  column[row] ?? 0,
+export const ends = (column: { at: (row: number) => number | undefined }, row: number): [from: number, to: number] => [
+  row === 0 ? 0 : (column.at(row - 1) ?? 0),
+  column.at(row) ?? 0,
 ];

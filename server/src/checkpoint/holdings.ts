@@ -9,12 +9,12 @@ import type { Words } from './words';
 const HOLDING = {
   id: 'u32',
   code: 'u32',
-  kind: 'u32',
-  name: 'u32',
-  place: 'u32',
-  route: 'u32',
+  kind: 'few',
+  name: 'few',
+  place: 'few',
+  route: 'few',
   batch: 'u32',
-  material: 'u32',
+  material: 'few',
   madeBy: 'u32',
 } as const;
 /** Rows in the order of their codes. */
@@ -72,22 +72,22 @@ export class SealedHoldings implements PastHoldings {
 
   holding(row: number): Holding {
     const { id, kind, name, place, route, batch, material, madeBy } = this.columns;
-    const shared = (column: Uint32Array): string | null => this.words.text(column[row] ?? 0);
+    const shared = (number: number): string | null => this.words.text(number);
     return {
       id: this.words.read(id[row] ?? 0) ?? '',
       code: this.code(row),
-      kind: shared(kind) as Holding['kind'],
-      name: shared(name) ?? '',
-      place: shared(place) as Holding['place'],
-      routeId: shared(route),
-      batchId: shared(batch),
-      materialId: shared(material),
+      kind: shared(kind.at(row)) as Holding['kind'],
+      name: shared(name.at(row)) ?? '',
+      place: shared(place.at(row)) as Holding['place'],
+      routeId: shared(route.at(row)),
+      batchId: shared(batch[row] ?? 0),
+      materialId: shared(material.at(row)),
       madeBy: this.steps.idOf(madeBy[row] ?? 0),
     };
   }
 
   codeOf(row: number): Pick<Holding, 'code' | 'kind'> {
-    return { code: this.code(row), kind: this.words.text(this.columns.kind[row] ?? 0) as Holding['kind'] };
+    return { code: this.code(row), kind: this.words.text(this.columns.kind.at(row)) as Holding['kind'] };
   }
 
   rowOf(id: string): number | undefined {

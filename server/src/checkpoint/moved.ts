@@ -53,7 +53,7 @@ function rowsInForce({ steps: { supersedes, flags, at, order } }: Tables): Uint3
   for (const row of supersedes) if (row > 0) replaced[row - 1] = 1;
   const rows: number[] = [];
   for (let row = 0; row < count; row += 1) if (!replaced[row] && ((flags[row] ?? 0) & WITHDRAWN) === 0) rows.push(row);
-  rows.sort((a, b) => (at[a] ?? 0) - (at[b] ?? 0) || (order[a] ?? 0) - (order[b] ?? 0));
+  rows.sort((a, b) => at.at(a) - at.at(b) || order.at(a) - order.at(b));
   return Uint32Array.from(rows);
 }
 

@@ -10,11 +10,15 @@ function bitsSet(word: number): number {
   return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
 }
 
-const isWhole = (number: number): boolean => number === (number | 0);
+/** Stands where a number is far from zero, or not whole. */
+const FAR = -(2 ** 31);
+const isNear = (number: number): boolean => number === (number | 0) && number !== FAR;
+/** A list of those that are far is shorter than eight bytes for each where they are fewer than one in so many. */
+const FEW = 16;
 
 /**
  * Numbers of which many are zero and most are whole: those that are not zero stand behind one another, in four bytes each
- * where that holds all of them, and one bit for each row says whether it has one.
+ * where that holds nearly all of them, and one bit for each row says whether it has one.
  */
 export class Narrow {
   /** How many values come before each word of bits. */
@@ -24,6 +28,8 @@ export class Narrow {
     readonly length: number,
     private readonly bits: Uint32Array,
     private readonly values: Int32Array | Float64Array,
+    /** Places among the values of those that four bytes do not hold, each with its number behind it. */
+    private readonly far = new Float64Array(),
   ) {
     this.before = new Uint32Array(bits.length);
     let count = 0;
@@ -37,16 +43,18 @@ export class Narrow {
   static of(numbers: ArrayLike<number>): Narrow {
     const bits = new Uint32Array(Math.ceil(numbers.length / WORD));
     const values: number[] = [];
-    let whole = true;
+    const far: number[] = [];
     for (let row = 0; row < numbers.length; row += 1) {
       const number = numbers[row] ?? 0;
       if (number === 0) continue;
       const word = Math.floor(row / WORD);
       bits[word] = (bits[word] ?? 0) | (1 << (row % WORD));
+      if (!isNear(number)) far.push(values.length, number);
       values.push(number);
-      whole &&= isWhole(number);
     }
-    return new Narrow(numbers.length, bits, whole ? Int32Array.from(values) : Float64Array.from(values));
+    if (far.length * FEW > values.length) return new Narrow(numbers.length, bits, Float64Array.from(values));
+    for (let i = 0; i < far.length; i += 2) values[far[i] ?? 0] = FAR;
+    return new Narrow(numbers.length, bits, Int32Array.from(values), Float64Array.from(far));
   }
 
   /** The number of a row; 0 beyond the last. */
@@ -54,7 +62,19 @@ export class Narrow {
     const word = Math.floor(row / WORD);
     const [bits, mark] = [this.bits[word] ?? 0, 1 << (row % WORD)];
     if ((bits & mark) === 0) return 0;
-    return this.values[(this.before[word] ?? 0) + bitsSet(bits & (mark - 1))] ?? 0;
+    const place = (this.before[word] ?? 0) + bitsSet(bits & (mark - 1));
+    const value = this.values[place] ?? 0;
+    return value === FAR && this.far.length > 0 ? this.farAt(place) : value;
+  }
+
+  private farAt(place: number): number {
+    let [low, high] = [0, this.far.length / 2];
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if ((this.far[2 * middle] ?? 0) < place) low = middle + 1;
+      else high = middle;
+    }
+    return this.far[2 * low + 1] ?? 0;
   }
 
   *[Symbol.iterator](): Generator<number> {
@@ -68,6 +88,7 @@ export class Narrow {
       [`${name}.rows`]: bytesOf(Uint32Array.of(this.length)),
       [`${name}.bits`]: bytesOf(this.bits),
       [`${name}.${kind}`]: bytesOf(this.values),
+      ...(this.far.length > 0 ? { [`${name}.far`]: bytesOf(this.far) } : {}),
     };
   }
 
@@ -80,6 +101,7 @@ export class Narrow {
       length,
       bits,
       whole ? numbersIn(Int32Array, sections, `${name}.i32`) : numbersIn(Float64Array, sections, `${name}.f64`),
+      `${name}.far` in sections ? numbersIn(Float64Array, sections, `${name}.far`) : undefined,
     );
   }
 }

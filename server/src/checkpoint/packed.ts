@@ -1,3 +1,4 @@
+import { Near } from './near';
 import { bytesOf, numbersIn, type Sections } from './sections';
 
 /*
@@ -20,7 +21,7 @@ export class Packed {
   private constructor(
     private readonly bytes: Buffer,
     /** Where each text ends. */
-    private readonly ends: Uint32Array,
+    private readonly ends: Near,
     table?: Uint32Array,
   ) {
     this.table = table ?? this.placed();
@@ -28,11 +29,12 @@ export class Packed {
 
   private placed(): Uint32Array {
     const { bytes, ends } = this;
-    // At most half full: what is not there is found out soon.
-    const table = new Uint32Array(2 ** Math.ceil(Math.log2(2 * ends.length + 2)));
+    // At most three quarters full: what is not there is found out soon.
+    const table = new Uint32Array(2 ** Math.ceil(Math.log2((ends.length * 4) / 3 + 2)));
     for (let number = 0; number < ends.length; number += 1) {
+      const end = ends.at(number);
       let hash = BASIS;
-      for (let i = this.begin(number); i < (ends[number] ?? 0); i += 1) hash = mixed(hash, bytes[i] ?? 0);
+      for (let i = this.begin(number); i < end; i += 1) hash = mixed(hash, bytes[i] ?? 0);
       let at = hash & (table.length - 1);
       while (table[at] !== EMPTY) at = (at + 1) & (table.length - 1);
       table[at] = number + 1;
@@ -42,17 +44,15 @@ export class Packed {
 
   /** @param texts each once */
   static of(texts: Iterable<string>): Packed {
-    return new Packed(Buffer.alloc(0), new Uint32Array()).with(texts);
+    return new Packed(Buffer.alloc(0), Near.of([])).with(texts);
   }
 
   /** These and others behind them. @param others each once, and none of these */
   with(others: Iterable<string>): Packed {
     const pieces = Array.from(others, (text) => Buffer.from(text));
-    const ends = new Uint32Array(this.length + pieces.length);
-    ends.set(this.ends);
     let end = this.bytes.length;
-    for (const [i, { length }] of pieces.entries()) ends[this.length + i] = end += length;
-    return new Packed(Buffer.concat([this.bytes, ...pieces]), ends);
+    const ends = [...this.ends, ...pieces.map(({ length }) => (end += length))];
+    return new Packed(Buffer.concat([this.bytes, ...pieces]), Near.of(ends));
   }
 
   /** The texts that lie in a file under a name. @throws Error where they are not there */
@@ -60,7 +60,7 @@ export class Packed {
     const { buffer, byteOffset, length } = numbersIn(Uint8Array, sections, `${name}.bytes`);
     return new Packed(
       Buffer.from(buffer, byteOffset, length),
-      numbersIn(Uint32Array, sections, `${name}.ends`),
+      Near.open(`${name}.ends`, sections),
       numbersIn(Uint32Array, sections, `${name}.table`),
     );
   }
@@ -69,7 +69,7 @@ export class Packed {
   sections(name: string): Sections {
     return {
       [`${name}.bytes`]: bytesOf(this.bytes),
-      [`${name}.ends`]: bytesOf(this.ends),
+      ...this.ends.sections(`${name}.ends`),
       [`${name}.table`]: bytesOf(this.table),
     };
   }
@@ -79,7 +79,7 @@ export class Packed {
   }
 
   private begin(number: number): number {
-    return number === 0 ? 0 : (this.ends[number - 1] ?? 0);
+    return number === 0 ? 0 : this.ends.at(number - 1);
   }
 
   get length(): number {
@@ -89,7 +89,7 @@ export class Packed {
   /** The text of a number; undefined where there is none. */
   text(number: number): string | undefined {
     if (number >= this.ends.length) return undefined;
-    const [from, to] = [this.begin(number), this.ends[number] ?? 0];
+    const [from, to] = [this.begin(number), this.ends.at(number)];
     // Ids and codes, which are asked for by the ten thousand, are read twice as fast when they are known to be plain.
     for (let i = from; i < to; i += 1) if ((this.bytes[i] ?? 0) >= ASCII) return this.bytes.toString('utf8', from, to);
     return this.bytes.toString('latin1', from, to);
@@ -116,7 +116,7 @@ export class Packed {
       const number = (this.table[at] ?? EMPTY) - 1;
       if (number < 0) return undefined;
       const begin = this.begin(number);
-      if ((this.ends[number] ?? 0) - begin !== length) continue;
+      if (this.ends.at(number) - begin !== length) continue;
       let i = 0;
       while (i < length && this.bytes[begin + i] === byte(i)) i += 1;
       if (i === length) return number;

@@ -43,7 +43,7 @@ export function sealSteps(
   const slots = new Growing(SLOT, old?.slots ?? null);
   const takings = new Growing(TAKING, old?.takings ?? null);
   const texts: Buffer[] = [];
-  let textEnd = old?.steps.textEnd.at(-1) ?? 0;
+  let textEnd = old ? old.steps.textEnd.at(old.steps.textEnd.length - 1) : 0;
   for (const step of fresh) {
     const { money, overrides } = step;
     for (const posting of step.postings)

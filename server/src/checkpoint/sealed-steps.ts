@@ -56,15 +56,15 @@ export class SealedStep implements Step {
   }
 
   private word(column: 'kind' | 'station' | 'person' | 'batch' | 'machine'): string | null {
-    return this.#all.words.text(this.columns[column][this.row] ?? 0);
+    return this.#all.words.text(this.columns[column].at(this.row) ?? 0);
   }
 
   get seq(): number {
-    return this.columns.seq[this.row] ?? 0;
+    return this.columns.seq.at(this.row);
   }
 
   get order(): number {
-    return this.columns.order[this.row] ?? 0;
+    return this.columns.order.at(this.row);
   }
 
   get kind(): Step['kind'] {
@@ -76,11 +76,11 @@ export class SealedStep implements Step {
   }
 
   get at(): number {
-    return this.columns.at[this.row] ?? 0;
+    return this.columns.at.at(this.row);
   }
 
   get recordedAt(): number {
-    return this.columns.recordedAt[this.row] ?? 0;
+    return this.columns.recordedAt.at(this.row);
   }
 
   get personId(): string {
@@ -156,6 +156,39 @@ export class SealedStep implements Step {
   }
 }
 
+/** What a step of the past moved in a holding. Thousands are kept of what is taken from for years. */
+class SealedEntry implements Entry {
+  /** Not to be taken along where an entry is spread. */
+  readonly #all: SealedSteps;
+  readonly #row: number;
+
+  constructor(
+    all: SealedSteps,
+    row: number,
+    readonly massMg: number,
+    readonly pieces: number,
+  ) {
+    this.#all = all;
+    this.#row = row;
+  }
+
+  get at(): number {
+    return this.#all.tables.steps.at.at(this.#row);
+  }
+
+  get order(): number {
+    return this.#all.tables.steps.order.at(this.#row);
+  }
+
+  get stepId(): string {
+    return this.#all.idOf(this.#row);
+  }
+
+  get kind(): Step['kind'] {
+    return this.#all.step(this.#row).kind;
+  }
+}
+
 /** All steps of the past, as the book takes them in. */
 export class SealedSteps implements Past {
   private readonly accounts = new Map<number, Account>();
@@ -204,15 +237,28 @@ export class SealedSteps implements Past {
   }
 
   entriesOf(holdingId: string): Entry[] {
-    const { entryRows, entryStart } = this.moves;
     const holding = this.words.find(holdingId) ?? Infinity;
+    return Array.from(this.rowsIn(holding), (row) => this.entry(row, holding));
+  }
+
+  firstEntry(holdingId: string): Entry | undefined {
+    const holding = this.words.find(holdingId) ?? Infinity;
+    const [row] = this.rowsIn(holding);
+    return row === undefined ? undefined : this.entry(row, holding);
+  }
+
+  /** Rows of steps that moved something in a holding, in the order of the work. */
+  private rowsIn(holding: number): Uint32Array {
+    const { entryRows, entryStart } = this.moves;
     // Words that came later are no holdings of these.
-    if (holding + 1 >= entryStart.length) return [];
-    const rows = entryRows.subarray(entryStart[holding], entryStart[holding + 1]);
-    return Array.from(rows, (row): Entry => {
-      const { at, order, kind, id } = this.step(row);
-      return { at, order, stepId: id, kind, ...this.moved(row, holding) };
-    });
+    return holding + 1 < entryStart.length
+      ? entryRows.subarray(entryStart[holding], entryStart[holding + 1])
+      : entryRows.subarray(0, 0);
+  }
+
+  private entry(row: number, holding: number): Entry {
+    const { massMg, pieces } = this.moved(row, holding);
+    return new SealedEntry(this, row, massMg, pieces);
   }
 
   *balances(): Generator<readonly [string, Balance]> {
@@ -249,7 +295,7 @@ export class SealedSteps implements Past {
     const [from, to] = ends(this.tables.steps.postingEnd, row);
     const postings: Posting[] = [];
     for (let i = from; i < to; i += 1) {
-      const { loss, outside, reason } = this.account(account[i] ?? 0);
+      const { loss, outside, reason } = this.account(account.at(i));
       const holdingId = this.words.text(holding[i] ?? 0);
       postings.push({ holdingId, loss, outside, reason, massMg: mass.at(i), pieces: pieces.at(i) });
     }
@@ -274,7 +320,7 @@ export class SealedSteps implements Past {
     const [from, to] = ends(this.tables.steps.slotEnd, row);
     const slots: Record<string, string> = {};
     for (let i = from; i < to; i += 1)
-      slots[this.words.text(name[i] ?? 0) ?? ''] = this.words.text(holding[i] ?? 0) ?? '';
+      slots[this.words.text(name.at(i)) ?? ''] = this.words.text(holding[i] ?? 0) ?? '';
     return slots;
   }
 

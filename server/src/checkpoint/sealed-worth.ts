@@ -19,7 +19,7 @@ const STATE = {
   mass: 'narrow',
   pieces: 'narrow',
   unit: 'narrow',
-  rootEnd: 'u32',
+  rootEnd: 'near',
 } as const;
 const ROOT = { holding: 'u32', share: 'f64' } as const;
 /** By the row of a step; `known` is 0 where it had no cost. */
@@ -29,7 +29,7 @@ const COST = {
   credit: 'narrow',
   sold: 'narrow',
   lost: 'narrow',
-  outputEnd: 'u32',
+  outputEnd: 'near',
 } as const;
 const OUTPUT = { holding: 'u32', value: 'narrow' } as const;
 

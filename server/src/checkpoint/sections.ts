@@ -11,7 +11,7 @@ const MAGIC = 'wunsch checkpoint 2\n';
 const SUM_BYTES = 4;
 const ALIGNED = 8;
 
-export type Numbers = Float64Array | Int32Array | Uint32Array | Uint8Array;
+export type Numbers = Float64Array | Int32Array | Uint32Array | Uint16Array | Uint8Array;
 export type Sections = Record<string, Uint8Array>;
 
 const padded = (bytes: number): number => Math.ceil(bytes / ALIGNED) * ALIGNED;

@@ -7,15 +7,15 @@ import type { Columns } from './columns';
 
 /** `textEnd` says where its text ends, `…End` where its rows in the other columns do. */
 export const STEP = {
-  seq: 'u32',
-  order: 'u32',
-  at: 'f64',
-  recordedAt: 'f64',
-  kind: 'u32',
-  station: 'u32',
-  person: 'u32',
+  seq: 'near',
+  order: 'near',
+  at: 'near',
+  recordedAt: 'near',
+  kind: 'few',
+  station: 'few',
+  person: 'few',
   batch: 'u32',
-  machine: 'u32',
+  machine: 'few',
   /** Row of the step that it took the place of, plus one; 0: none. */
   supersedes: 'narrow',
   flags: 'u8',
@@ -26,13 +26,13 @@ export const STEP = {
   power: 'narrow',
   revenue: 'narrow',
   about: 'narrow',
-  textEnd: 'u32',
-  postingEnd: 'u32',
-  slotEnd: 'u32',
-  takingEnd: 'u32',
+  textEnd: 'near',
+  postingEnd: 'near',
+  slotEnd: 'near',
+  takingEnd: 'near',
 } as const;
-export const POSTING = { holding: 'u32', account: 'u32', mass: 'narrow', pieces: 'narrow' } as const;
-export const SLOT = { name: 'u32', holding: 'u32' } as const;
+export const POSTING = { holding: 'u32', account: 'few', mass: 'narrow', pieces: 'narrow' } as const;
+export const SLOT = { name: 'few', holding: 'u32' } as const;
 export const TAKING = { holding: 'u32', milli: 'narrow' } as const;
 
 export const WITHDRAWN = 1;

@@ -85,7 +85,7 @@ export function tasteAtRest(demo: Demo, bowl: Bowl, pouredAt: number): void {
 export function furnishBowls({ workshop, now }: Demo): void {
   const live = [...workshop.batches.values()].filter(({ id }) => workshop.book.live.has(id));
   for (const [index, batch] of live.entries()) {
-    const startedAt = workshop.book.entriesOf(batch.id)[0]?.at ?? now;
+    const startedAt = workshop.book.firstEntry(batch.id)?.at ?? now;
     for (const { kind, what, waits } of usualActs(batch.targetMicron)) {
       const past = waits.by === 'running';
       workshop.changeBatch(batch.id, (row) => {

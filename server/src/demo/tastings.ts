@@ -63,7 +63,7 @@ export function writeTastings(workshop: Workshop, began: number, now: number): v
 
   const goods = [...book.holdings.values()]
     .filter(({ kind, batchId }) => kind === 'packed' && batchId !== null)
-    .map((holding) => ({ holding, at: book.entriesOf(holding.id)[0]?.at ?? now }))
+    .map((holding) => ({ holding, at: book.firstEntry(holding.id)?.at ?? now }))
     .filter(({ at }) => at < now - 4 * DAY)
     .sort((a, b) => a.at - b.at);
   for (const { holding, at } of goods.slice(-40)) {

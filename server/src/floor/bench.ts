@@ -25,7 +25,7 @@ export function benchView(views: Views, station: Station): BenchView {
     else if (canBeTaken(views, holding, station))
       (isMeantFor(views, holding, station) ? waiting : elsewhere).push(holding.id);
   }
-  const since = (id: string): number => book.entriesOf(id)[0]?.at ?? 0;
+  const since = (id: string): number => book.firstEntry(id)?.at ?? 0;
   /** The newest of what there is, oldest first, as the shelf is worked off. */
   const shown = (ids: string[], most: number): HoldingView[] =>
     ids
@@ -41,7 +41,7 @@ export function benchView(views: Views, station: Station): BenchView {
     pantry: shown(pantry, MOST_WAITING),
     works: [...workshop.works.values()].filter((work) => work.station === station).map((work) => views.work(work)),
     recent: recentSteps(views, station),
-    history: kind === undefined ? [] : [...yieldHistory(views, kind)],
+    history: kind === undefined ? [] : yieldHistory(views, kind).map((row) => row.toJSON()),
     judgement: judgeNewest(views, station),
     grinds: [],
     packing: {},

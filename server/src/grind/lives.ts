@@ -79,7 +79,7 @@ export class BatchLives {
   /** Batches that were in a machine, oldest first; not yet read as runs. */
   inMachine(machineId: string): readonly Begun[] {
     const { told, batches } = this.views.workshop;
-    const of = `${this.views.batchSteps} ${told}`;
+    const of = `${this.views.stepsOfBatches} ${told}`;
     if (this.byMachine.of !== of) {
       const rows = new Map<string, Begun[]>();
       for (const batch of batches.values()) {
@@ -102,7 +102,7 @@ export class BatchLives {
 
   /** Hours that a machine ran from a moment on, up to now. What has ended is summed once, until something is entered. */
   hoursSince(machineId: string, since: number, now: number): number {
-    const state = `${this.views.batchSteps} ${this.views.workshop.told}`;
+    const state = `${this.views.stepsOfBatches} ${this.views.workshop.told}`;
     const key = `${machineId} ${since}`;
     const sum = (lives: readonly Lived[]): number =>
       lives.reduce((hours, { life }) => {

@@ -30,8 +30,8 @@ export class Compositions {
     if (holding.kind === 'lot') return { kind: 'cacao', lotId: rootId, contents: this.nibs(rootId).contents };
     const material = holding.materialId === null ? undefined : materials.get(holding.materialId);
     if (material)
-      return { kind: 'ingredient', material, facts: this.facts(material, book.entriesOf(rootId)[0]?.at ?? 0) };
-    const maker = book.steps.get(book.entriesOf(rootId)[0]?.stepId ?? '');
+      return { kind: 'ingredient', material, facts: this.facts(material, book.firstEntry(rootId)?.at ?? 0) };
+    const maker = book.steps.get(book.firstEntry(rootId)?.stepId ?? '');
     return maker?.kind === 'open'
       ? { kind: 'opening', id: rootId, goods: knownGoods(maker.command as CommandOf<'open'>) }
       : undefined;

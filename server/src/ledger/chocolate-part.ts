@@ -7,10 +7,10 @@ import type { Views } from './views';
  */
 export function chocolatePct(views: Views, holdingId: string): number | null {
   const { book, compositions, materials } = views.workshop;
-  const maker = book.steps.get(book.entriesOf(holdingId)[0]?.stepId ?? '');
+  const maker = book.steps.get(book.firstEntry(holdingId)?.stepId ?? '');
   const moulding =
     maker?.kind === 'pack'
-      ? book.steps.get(book.entriesOf((maker.command as CommandOf<'pack'>).holdingId)[0]?.stepId ?? '')
+      ? book.steps.get(book.firstEntry((maker.command as CommandOf<'pack'>).holdingId)?.stepId ?? '')
       : maker;
   if (moulding?.kind !== 'mould') return null;
   const taken = moulding.postings.filter((row) => row.holdingId !== null && row.massMg < 0);

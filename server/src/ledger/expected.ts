@@ -44,18 +44,16 @@ const LATELY = 20;
 
 /** Weight and cacao share of the bar that most of the family was made into lately: a few pralines are no bar. */
 export function usualBar(views: Views, family: string): { barG: number; cacao: number } {
-  const { book } = views.workshop;
   const own = views.yields.ofFamily('mould', family).slice(-LATELY);
   const rows = own.length > 0 ? own : views.yields.of('mould').slice(-LATELY);
   const massG = new Map<number, number>();
   let step: Step | undefined;
-  for (const { stepId } of rows) {
-    const { barG, goodPieces } = (book.steps.get(stepId)?.command ?? {}) as Partial<CommandOf<'mould'>>;
+  for (const { step: row } of rows) {
+    const { barG, goodPieces } = (row?.command ?? {}) as Partial<CommandOf<'mould'>>;
     if (barG !== undefined && goodPieces) massG.set(barG, (massG.get(barG) ?? 0) + barG * goodPieces);
   }
   const most = [...massG].reduce((best, row) => (row[1] > best[1] ? row : best), [0, 0])[0];
-  for (const { stepId } of rows) {
-    const found = book.steps.get(stepId);
+  for (const { step: found } of rows) {
     if ((found?.command as Partial<CommandOf<'mould'>> | undefined)?.barG === most) step = found;
   }
   const bars = step?.slots['good'];

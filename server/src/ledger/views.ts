@@ -16,11 +16,12 @@ import { MARKING } from '@wunsch/core/stations';
 import { marksOf } from '@wunsch/core/trace/marks';
 import type { Mark } from '@wunsch/core/workshop/mark';
 import { Notables } from '@wunsch/core/trace/notable';
-import { Follower } from '@wunsch/core/ledger/follower';
+import type { Follower } from '@wunsch/core/ledger/follower';
 import { BarsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
 import type { Work } from '@wunsch/core/workshop/work';
 import { blocksOf } from '@wunsch/core/trace/blocks';
 import type { Workshop } from '../journal/workshop';
+import { BatchSteps } from './batch-steps';
 import { YieldIndex } from './yield-index';
 
 /** Steps that say something of all of a batch. */
@@ -32,7 +33,7 @@ const inOrder = (a: Step, b: Step): number => a.at - b.at || a.order - b.order;
 
 /** Holdings by when they came to be, the newest first. */
 export function newestFirst(book: Book, ids: readonly string[]): string[] {
-  const since = new Map(ids.map((id) => [id, book.entriesOf(id)[0]?.at ?? 0]));
+  const since = new Map(ids.map((id) => [id, book.firstEntry(id)?.at ?? 0]));
   return [...ids].sort((a, b) => (since.get(b) ?? 0) - (since.get(a) ?? 0));
 }
 
@@ -67,7 +68,7 @@ export class Views {
     const { lots, book } = this.workshop;
     const facts = lots.get(rootId);
     if (facts) return facts;
-    const command = book.steps.get(book.entriesOf(rootId)[0]?.stepId ?? '')?.command as
+    const command = book.steps.get(book.firstEntry(rootId)?.stepId ?? '')?.command as
       Partial<CommandOf<'open'>> | undefined;
     return { producer: command?.producer ?? '', country: command?.country ?? '', region: '' };
   }
@@ -80,41 +81,45 @@ export class Views {
     const { batchId, kind } = book.holding(holdingId);
     const batch = batchId === null ? undefined : batches.get(batchId);
     const behind = this.notables.behind(holdingId);
-    const found = this.markedBy(`of ${holdingId}`, behind, batch?.id ?? null, SPOKEN, batch?.targetMicron ?? null);
+    const target = batch?.targetMicron ?? null;
+    const found = this.markedBy(this.markedGoods, holdingId, behind, batch?.id ?? null, SPOKEN, target);
     const block = blocksOf(this.workshop.records).get(holdingId);
     const blocked: Mark[] = block ? [{ id: 'blocked', label: 'blocked', why: block.why, stepId: null }] : [];
     return [...(kind === 'lot' && lots.has(holdingId) ? this.lotMarks(holdingId) : []), ...blocked, ...found];
   }
 
   /** What one has to know of a batch: what holds for any of its goods. */
-  batchMarks(batchId: string): Mark[] {
+  batchMarks(batchId: string): readonly Mark[] {
     const target = this.workshop.batches.get(batchId)?.targetMicron ?? null;
-    return this.markedBy(batchId, null, batchId, null, target);
+    return this.markedBy(this.markedBatches, batchId, null, batchId, null, target);
   }
 
-  private readonly marked = new Map<string, Marked>();
+  private readonly markedGoods = new Map<string, Marked>();
+  private readonly markedBatches = new Map<string, Marked>();
 
   /**
    * What some steps mark something with, kept as long as these are the same.
    *
+   * @param marked where that is kept
    * @param behind steps that it carries on, whatever batch they name
    * @param kinds which of its batch's steps are asked; null: all
    */
   private markedBy(
+    marked: Map<string, Marked>,
     subjectId: string,
     behind: ReadonlySet<Step> | null,
     batchId: string | null,
     kinds: ReadonlySet<string> | null,
     target: number | null,
-  ): Mark[] {
+  ): readonly Mark[] {
     const ofBatch = batchId === null ? '' : this.stepsWord(batchId);
-    const before = this.marked.get(subjectId);
+    const before = marked.get(subjectId);
     if (before?.target === target && before.behind === behind && before.ofBatch === ofBatch) return before.marks;
     const own = batchId === null ? [] : this.stepsOfBatch(batchId);
     const spoken = kinds === null ? own : own.filter(({ kind }) => kinds.has(kind));
     const all = new Map([...(behind ?? []), ...spoken].map((step) => [step.id, step]));
-    const marks = all.size > 0 ? marksOf([...all.values()].sort(inOrder), target, MARKING) : [];
-    this.marked.set(subjectId, { behind, ofBatch, target, marks });
+    const marks = all.size > 0 ? marksOf([...all.values()].sort(inOrder), target, MARKING) : NO_MARKS;
+    marked.set(subjectId, { behind, ofBatch, target, marks });
     return marks;
   }
 
@@ -165,7 +170,7 @@ export class Views {
     const holding = book.holding(holdingId);
     const { massMg, pieces } = book.balance(holdingId);
     const { madeBy: _, ...facts } = holding;
-    const first = book.entriesOf(holdingId)[0];
+    const first = book.firstEntry(holdingId);
     const maker = book.steps.get(first?.stepId ?? '');
     const made = maker?.command as { bestBefore?: string | null } | undefined;
     return {
@@ -266,7 +271,7 @@ export class Views {
     const { book, batches, machines } = this.workshop;
     const batch = batches.get(batchId);
     if (!batch) throw new Error(`no batch ${batchId}`);
-    const first = book.entriesOf(batchId)[0];
+    const first = book.firstEntry(batchId);
     const step = first ? book.steps.get(first.stepId) : undefined;
     const machineId = this.machineOf(batchId);
     return {
@@ -311,68 +316,36 @@ export class Views {
     return this.barCounts.of(batchId);
   }
 
-  private batchIndex: BatchIndex = { of: '', book: '', named: 0, rows: new Map() };
-  private readonly byBatch = new Follower(
-    () => this.workshop.book,
-    () => {
-      const { line } = this.workshop.book;
-      this.batchIndex = { of: line, book: line.split('.')[0] ?? '', named: 0, rows: new Map() };
-    },
-    ({ batchId, seq }, _book, place) => {
-      if (batchId === null) return;
-      const index = this.batchIndex;
-      index.named += 1;
-      let own = index.rows.get(batchId);
-      if (!own) index.rows.set(batchId, (own = { places: [], seqs: 0 }));
-      own.places.push(place);
-      own.seqs += seq;
-    },
-  );
-
-  private indexed(): BatchIndex {
-    this.byBatch.catchUp();
-    return this.batchIndex;
-  }
+  private readonly batchSteps = new BatchSteps(() => this.workshop.book);
 
   /** What follows the book, in the order in which it is first asked for. */
   get followers(): readonly Follower[] {
-    return [this.byBatch, this.notables.follower, this.barCounts.follower];
+    return [this.batchSteps.follower, this.notables.follower, this.barCounts.follower];
   }
 
   /** Another word whenever a step of any batch was entered or changed. */
-  get batchSteps(): string {
-    const { of, named } = this.indexed();
-    return `${of} ${named}`;
+  get stepsOfBatches(): string {
+    return this.batchSteps.word;
   }
 
-  /** Another word whenever other steps are in force that name a batch: those that come have greater numbers than any. */
+  /** Another word whenever other steps are in force that name a batch. */
   stepsWord(batchId: string): string {
-    const { book, rows } = this.indexed();
-    const { places, seqs } = rows.get(batchId) ?? NO_PLACES;
-    return `${book} ${places.length} ${seqs}`;
+    return this.batchSteps.wordOf(batchId);
   }
 
   /** Steps in force that name a batch, in order: a list of its own for whoever asks. */
   stepsOfBatch(batchId: string): readonly Step[] {
-    const { timeline } = this.workshop.book;
-    return (this.indexed().rows.get(batchId) ?? NO_PLACES).places.flatMap((place) => timeline.at(place) ?? []);
+    return this.batchSteps.of(batchId);
   }
 }
 
-/** Steps in force by the batch that they name: their places in the order of the work, and the sum of their numbers. */
-interface BatchIndex {
-  of: string;
-  /** Which book that is, whatever was corrected in it. */
-  book: string;
-  named: number;
-  rows: Map<string, { places: number[]; seqs: number }>;
-}
-const NO_PLACES = { places: [], seqs: 0 };
+/** Of nearly all there is nothing to know: these have one list. */
+const NO_MARKS: readonly Mark[] = [];
 
 /** What something is marked with, and what that was read of. */
 interface Marked {
   behind: ReadonlySet<Step> | null;
   ofBatch: string;
   target: number | null;
-  marks: Mark[];
+  marks: readonly Mark[];
 }

@@ -5,12 +5,54 @@ import { stepYield } from '@wunsch/core/ledger/yields';
 import { YIELDS } from '@wunsch/core/stations';
 import type { Workshop } from '../journal/workshop';
 
-export interface IndexedYield extends HistoryPoint {
-  kind: StepKind;
-  /** The lot that most of it is. */
-  lotId: string | null;
-  /** Place in the order of the work. */
-  index: number;
+/**
+ * One step's yield. There are as many of them as were ever worked: what is read of the step only where somebody asks for it
+ * is not kept.
+ */
+export class IndexedYield implements HistoryPoint {
+  /** Not to be taken along where one is spread. */
+  readonly #workshop: Workshop;
+
+  constructor(
+    workshop: Workshop,
+    /** Place in the order of the work. */
+    readonly index: number,
+    readonly inMg: number,
+    readonly goodMg: number,
+    /** The lot that most of it is. */
+    readonly lotId: string | null,
+    readonly family: string,
+  ) {
+    this.#workshop = workshop;
+  }
+
+  get step(): Step | undefined {
+    return this.#workshop.book.timeline.at(this.index);
+  }
+
+  get stepId(): string {
+    return this.step?.id ?? '';
+  }
+
+  get at(): number {
+    return this.step?.at ?? 0;
+  }
+
+  /** Good out over in, 0 to 1. */
+  get value(): number {
+    return this.goodMg / this.inMg;
+  }
+
+  get code(): string {
+    const made = this.step && madeBy(this.step);
+    return (made && this.#workshop.book.holdings.get(made)?.code) ?? '';
+  }
+
+  /** What is sent of it. */
+  toJSON(): HistoryPoint {
+    const { stepId, at, inMg, goodMg, value, code, family } = this;
+    return { stepId, at, inMg, goodMg, value, code, family };
+  }
 }
 
 /** Yields of all steps, by kind and family and by kind and lot, in the order of the work: kept up to date with the book. */
@@ -51,25 +93,12 @@ export class YieldIndex {
   private add(step: Step, index: number): void {
     if (!KINDS.has(step.kind)) return;
     const point = stepYield(this.workshop.book, step);
-    const made = step.slots['good'] ?? step.batchId;
+    const made = madeBy(step);
     if (!point || made === null) return;
     const { lotId, ...named } = this.familyOf(made);
     // One text for all of a family: each that is made up anew would be kept.
     const family = this.byFamily.get(`${step.kind} ${named.family}`)?.[0]?.family ?? named.family;
-    const { stepId, at, inMg, goodMg, value } = point;
-    // Named one by one: with a spread each of many would get a shape of its own, which takes more room than it.
-    const row: IndexedYield = {
-      stepId,
-      at,
-      inMg,
-      goodMg,
-      value,
-      kind: step.kind,
-      lotId,
-      family,
-      index,
-      code: this.workshop.book.holdings.get(made)?.code ?? '',
-    };
+    const row = new IndexedYield(this.workshop, index, point.inMg, point.goodMg, lotId, family);
     push(this.byKind, step.kind, row);
     push(this.byFamily, `${step.kind} ${family}`, row);
     if (lotId !== null) push(this.byLot, `${step.kind} ${lotId}`, row);
@@ -77,6 +106,9 @@ export class YieldIndex {
 }
 
 const NONE: readonly IndexedYield[] = [];
+
+/** What a step made, or the batch that it was done to. */
+const madeBy = ({ slots, batchId }: Step): string | null => slots['good'] ?? batchId;
 
 /** Steps whose yield somebody asks for. */
 const KINDS = new Set<StepKind>(YIELDS.map(({ step }) => step));

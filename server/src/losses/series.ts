@@ -51,8 +51,8 @@ export function seriesView(views: Views, query: SeriesQuery): SeriesView {
   const { station, metric, family, machineId } = query;
   const { machines } = views.workshop;
   const all = views.yields.of(knownOf(station).step);
-  const rows = newest(views, family === null ? all : views.yields.ofFamily(knownOf(station).step, family), machineId);
-  const values = valuesOf(views, rows, metric);
+  const rows = newest(family === null ? all : views.yields.ofFamily(knownOf(station).step, family), machineId);
+  const values = valuesOf(rows, metric);
   const found = changeIn(values, groupsOf(station, rows));
   // Limits are what the station did before it changed; with too little before, all of it.
   const before = found && found.at >= BASELINE ? found.at : rows.length;
@@ -69,7 +69,7 @@ export function seriesView(views: Views, query: SeriesQuery): SeriesView {
     highAt: points[found.high]?.at ?? 0,
     code: points[found.at]?.code ?? '',
   };
-  const used = new Set(all.slice(-400).map(({ stepId }) => views.workshop.book.steps.get(stepId)?.machineId));
+  const used = new Set(all.slice(-400).map(({ step }) => step?.machineId));
   return {
     ...query,
     machines: [...machines.values()].filter(({ id }) => used.has(id)).map(({ id, name }) => ({ id, name })),
@@ -81,12 +81,12 @@ export function seriesView(views: Views, query: SeriesQuery): SeriesView {
   };
 }
 
-function newest(views: Views, rows: readonly IndexedYield[], machineId: string | null): IndexedYield[] {
+function newest(rows: readonly IndexedYield[], machineId: string | null): IndexedYield[] {
   if (machineId === null) return rows.slice(-MOST);
   const chosen: IndexedYield[] = [];
   for (let i = rows.length - 1; i >= 0 && chosen.length < MOST; i -= 1) {
     const row = rows[i];
-    if (row && views.workshop.book.steps.get(row.stepId)?.machineId === machineId) chosen.push(row);
+    if (row?.step?.machineId === machineId) chosen.push(row);
   }
   return chosen.reverse();
 }
@@ -101,9 +101,8 @@ function groupsOf(station: Station, rows: readonly IndexedYield[]): string[] {
 }
 
 /** Yield, or unaccounted share of what went in, of each step. */
-function valuesOf(views: Views, rows: readonly IndexedYield[], metric: LossMetric): number[] {
-  const { book } = views.workshop;
-  return rows.map((row) => (metric === 'yield' ? row.value : unaccounted(book.steps.get(row.stepId)) / row.inMg));
+function valuesOf(rows: readonly IndexedYield[], metric: LossMetric): number[] {
+  return rows.map((row) => (metric === 'yield' ? row.value : unaccounted(row.step) / row.inMg));
 }
 
 /**
@@ -243,12 +242,12 @@ function soon(views: Views, key: string, read: () => LossWatch[], before: LossWa
 
 function watchOne(views: Views, station: Station, metric: LossMetric): LossWatch[] {
   const { workshop } = views;
-  const rows = newest(views, views.yields.of(knownOf(station).step), null);
-  const found = changeIn(valuesOf(views, rows, metric), groupsOf(station, rows));
+  const rows = newest(views.yields.of(knownOf(station).step), null);
+  const found = changeIn(valuesOf(rows, metric), groupsOf(station, rows));
   const at = found ? (rows[found.at]?.at ?? 0) : 0;
   const worse = found && (metric === 'yield' ? found.change < -0.004 : found.change > 0.004);
   if (!found || !worse || found.evidence < CLEAR || workshop.now() - at > FRESH_MS) return [];
-  const machineId = commonMachine(views, rows.slice(found.at));
+  const machineId = commonMachine(rows.slice(found.at));
   const machine = machineId === null ? null : (workshop.machines.get(machineId)?.name ?? null);
   const subject = machine ?? `The ${station} station`;
   const verb = found.kind === 'drift' ? 'is drifting' : 'has stepped';
@@ -269,10 +268,10 @@ function watchOne(views: Views, station: Station, metric: LossMetric): LossWatch
 const MOSTLY = 0.8;
 
 /** The machine that nearly all of some steps ran on. */
-function commonMachine(views: Views, rows: readonly IndexedYield[]): string | null {
+function commonMachine(rows: readonly IndexedYield[]): string | null {
   const counts = new Map<string, number>();
-  for (const { stepId } of rows) {
-    const machineId = views.workshop.book.steps.get(stepId)?.machineId ?? null;
+  for (const { step } of rows) {
+    const machineId = step?.machineId ?? null;
     if (machineId !== null) counts.set(machineId, (counts.get(machineId) ?? 0) + 1);
   }
   return [...counts].find(([, count]) => count >= MOSTLY * rows.length)?.[0] ?? null;

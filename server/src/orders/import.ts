@@ -50,7 +50,7 @@ export function previewSales(views: Views, text: string): SalesPreview {
   const first = Math.min(...rows.flatMap(({ at }) => (at === null ? [] : [Date.parse(at)])));
   const known = salesSince(views, Number.isFinite(first) ? first - DAY_MS : workshop.now());
   const { timeZone } = workshop.settings;
-  const packedAt = (holdingId: string): number => workshop.book.entriesOf(holdingId)[0]?.at ?? 0;
+  const packedAt = (holdingId: string): number => workshop.book.firstEntry(holdingId)?.at ?? 0;
   const endOf = (at: string): number =>
     instantOf(`${dayText(Date.parse(at) + DAY_MS, timeZone)}T00:00`, timeZone) ?? Infinity;
   const read = rows.map((row): SalesPreview['rows'][number] => {
@@ -92,7 +92,7 @@ export function previewSales(views: Views, text: string): SalesPreview {
 
 /** A table knows days only: nothing was sold before it was packed, nor later than now. */
 function soldAt({ workshop: { book, now } }: Views, at: string, picks: readonly { holdingId: string }[]): string {
-  const packed = picks.map(({ holdingId }) => book.entriesOf(holdingId)[0]?.at ?? 0);
+  const packed = picks.map(({ holdingId }) => book.firstEntry(holdingId)?.at ?? 0);
   return new Date(Math.min(now(), Math.max(Date.parse(at), ...packed))).toISOString();
 }
 

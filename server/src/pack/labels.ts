@@ -16,7 +16,7 @@ export function labelFor(views: Views, code: string, wish: Omit<LabelWish, 'word
       { path: 'code', message: 'is not known here' },
     ]);
   const composition = compositions.of(holding.id);
-  const first = book.entriesOf(holding.id)[0];
+  const first = book.firstEntry(holding.id);
   const made = book.entriesOf(holding.id).filter(({ pieces }) => pieces > 0);
   const pieces = made.reduce((sum, entry) => sum + entry.pieces, 0);
   const massMg = made.reduce((sum, entry) => sum + entry.massMg, 0);

@@ -19,7 +19,7 @@ export function productOf(views: Views, holdingId: string): ProductVersion | und
   const products = productsOf(records);
   const holding = book.holdings.get(holdingId);
   if (!holding) return undefined;
-  const packing = book.steps.get(book.entriesOf(holdingId)[0]?.stepId ?? holding.madeBy);
+  const packing = book.steps.get(book.firstEntry(holdingId)?.stepId ?? holding.madeBy);
   const said = packing?.kind === 'pack' ? (packing.command as CommandOf<'pack'>).product : undefined;
   if (said) return products.version(said.id, said.version) ?? products.newest(said.id);
   const recipeId = batches.get(holding.batchId ?? '')?.recipe?.id ?? null;
@@ -40,7 +40,7 @@ export function productOf(views: Views, holdingId: string): ProductVersion | und
 
 /** The day that goods keep to, as their packing says; null: it does not. */
 export function bestBeforeOf({ workshop: { book } }: Views, holdingId: string): string | null {
-  const packing = book.steps.get(book.entriesOf(holdingId)[0]?.stepId ?? '');
+  const packing = book.steps.get(book.firstEntry(holdingId)?.stepId ?? '');
   return (packing?.command as Partial<CommandOf<'pack'>> | undefined)?.bestBefore ?? null;
 }
 

@@ -67,7 +67,7 @@ export class Pantry {
   private keep(ingredient: string, holdingId: string): void {
     const { book, valuation } = this.views.workshop;
     const { massMg } = book.balance(holdingId);
-    const entry = book.entriesOf(holdingId)[0];
+    const entry = book.firstEntry(holdingId);
     const command = book.steps.get(entry?.stepId ?? '')?.command as Partial<CommandOf<'buy'>> | undefined;
     const line: StockLine = {
       holdingId,
@@ -175,7 +175,7 @@ export class Pantry {
     const expected = nibsFrom(this.views, lotId);
     const asNibs = facts?.form === 'nibs';
     const roasts = [...yields.ofLot('roast', lotId), ...yields.of('roast').slice(-20)];
-    const received = workshop.book.entriesOf(lotId)[0]?.massMg ?? 0;
+    const received = workshop.book.firstEntry(lotId)?.massMg ?? 0;
     return {
       nibsPerKg: asNibs || expected.mean <= 0 ? { mean: 1000, low: 1000, high: 1000 } : expected,
       loadG: roasts.length > 0 ? roasts.reduce((total, { inMg }) => total + inMg, 0) / roasts.length / 1000 : 20_000,
@@ -238,7 +238,7 @@ function pastFlow(views: Views): PantryView['pastFlow'] {
   const { workshop } = views;
   const newestFirst = [...workshop.batches.values()]
     .flatMap((batch) => {
-      const first = workshop.book.entriesOf(batch.id)[0];
+      const first = workshop.book.firstEntry(batch.id);
       return first ? [{ batch, at: first.at }] : [];
     })
     .sort((a, b) => b.at - a.at);

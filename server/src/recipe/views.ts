@@ -52,7 +52,7 @@ const mean = (values: readonly number[]): number | null =>
 export function recipeBatch(views: Views, batchId: string): RecipeBatch | null {
   const { workshop } = views;
   const batch = workshop.batches.get(batchId);
-  const first = workshop.book.entriesOf(batchId)[0];
+  const first = workshop.book.firstEntry(batchId);
   if (!batch || !first) return null;
   const composition = views.cocoa(batchId);
   const scores = scoresOf(views, batchId);

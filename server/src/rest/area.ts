@@ -8,7 +8,7 @@ const DAY_MS = 86_400_000;
 function blocksDue({ workshop: { book, batches, settings } }: Views): DueItem[] {
   return book.standing.flatMap(({ id, place, code, batchId }): DueItem[] => {
     if (place !== 'rest') return [];
-    const since = book.entriesOf(id)[0]?.at ?? 0;
+    const since = book.firstEntry(id)?.at ?? 0;
     return [
       {
         id: `rest-${id}`,

@@ -19,7 +19,7 @@ export function coolingViews(views: Views): CoolingView[] {
   for (let i = all.length - 1; i >= 0; i -= 1) {
     const row = all[i];
     if (!row || row.at < now - COOLING_MS) break;
-    const step = book.steps.get(row.stepId);
+    const step = row.step;
     const loadId = step?.slots['good'];
     const coolMin = (step?.command as CommandOf<'roast'> | undefined)?.how?.plan?.coolMin;
     if (!step || loadId === undefined || coolMin === undefined || !book.live.has(loadId)) continue;

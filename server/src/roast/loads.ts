@@ -199,7 +199,6 @@ export function loadRow(views: Views, loadId: string): LoadRow | null {
 
 /** Weight left by the newest earlier loads like one: same beans, same roaster, same program (or none); oldest first. */
 function pastOf(views: Views, step: Step, loadId: string): number[] {
-  const { book } = views.workshop;
   const programOf = ({ command }: Step): string | null => (command as Roast).how?.programId ?? null;
   const all = views.yields.ofFamily('roast', views.family(loadId));
   const past: number[] = [];
@@ -207,7 +206,7 @@ function pastOf(views: Views, step: Step, loadId: string): number[] {
   if (programOf(step) === null && (step.command as Roast).how?.plan) return past;
   for (let i = all.length - 1; i >= 0 && past.length < PAST; i -= 1) {
     const row = all[i];
-    const other = row && row.at < step.at ? book.steps.get(row.stepId) : undefined;
+    const other = row && row.at < step.at ? row.step : undefined;
     if (row && other && other.machineId === step.machineId && programOf(other) === programOf(step))
       past.unshift(row.value);
   }

@@ -36,7 +36,7 @@ const counted = new WeakMap<Workshop, Counted>();
 /** How often each program was used and when last; loads and curves of each roaster. */
 function countsOf(views: Views): Counts {
   const { workshop } = views;
-  const { book, roasts } = workshop;
+  const { roasts } = workshop;
   const rows = views.yields.of('roast');
   let known = counted.get(workshop);
   if (known?.rows !== rows) {
@@ -46,8 +46,7 @@ function countsOf(views: Views): Counts {
   }
   const { programs, loads, machineOf, curves } = known;
   for (; known.seen < rows.length; known.seen += 1) {
-    const { stepId, at } = rows[known.seen] as IndexedYield;
-    const step = book.steps.get(stepId);
+    const { step, at } = rows[known.seen] as IndexedYield;
     const loadId = step?.slots['good'];
     if (!step || loadId === undefined) continue;
     const programId = (step.command as CommandOf<'roast'>).how?.programId;
@@ -142,8 +141,8 @@ const MOST_OWN = 8;
 /** Signs of the last loads that are in nobody's list but the maker's, the most used first. */
 function ownSigns(views: Views): string[] {
   const counts = new Map<string, number>();
-  for (const { stepId } of views.yields.of('roast').slice(-LATELY)) {
-    const command = views.workshop.book.steps.get(stepId)?.command as CommandOf<'roast'> | undefined;
+  for (const { step } of views.yields.of('roast').slice(-LATELY)) {
+    const command = step?.command as CommandOf<'roast'> | undefined;
     for (const { what } of command?.how?.signs ?? [])
       if (!(SIGNS as readonly string[]).includes(what)) counts.set(what, (counts.get(what) ?? 0) + 1);
   }
@@ -158,8 +157,8 @@ function signsLike(views: Views, { plan, programId }: NonNullable<Work['roast']>
   const loads = views.yields
     .of('roast')
     .slice(-LATELY)
-    .flatMap(({ stepId }) => {
-      const { how } = (views.workshop.book.steps.get(stepId)?.command ?? {}) as Partial<CommandOf<'roast'>>;
+    .flatMap(({ step }) => {
+      const { how } = (step?.command ?? {}) as Partial<CommandOf<'roast'>>;
       return how?.seconds == null ? [] : [{ programId: how.programId, signs: how.signs, lengthS: how.seconds }];
     });
   const own = loads.filter((row) => programId !== null && row.programId === programId);

@@ -34,22 +34,17 @@ function sessionOf(step: Step): SortSession {
   return { stepId: step.id, at: step.at, personId: step.personId, inG, goodG, rejectsG, minutes: step.minutes };
 }
 
-function sessions(views: Views, rows: readonly { stepId: string }[]): SortSession[] {
-  return rows.flatMap(({ stepId }) => {
-    const step = views.workshop.book.steps.get(stepId);
-    return step ? [sessionOf(step)] : [];
-  });
-}
+const sessions = (rows: readonly { step: Step | undefined }[]): SortSession[] =>
+  rows.flatMap(({ step }) => (step ? [sessionOf(step)] : []));
 
 /** What sorting has found on a lot, what the rest of it will give and cost, and what to do. */
 export function sortView(views: Views, lotId: string): SortView {
   const { workshop } = views;
   const family = views.family(lotId);
-  const own = sessions(views, views.yields.ofLot('sort', lotId));
+  const own = sessions(views.yields.ofLot('sort', lotId));
   // Sessions on other lots count as earlier ones only if they were.
   const until = own.at(-1)?.at ?? workshop.now();
   const others = sessions(
-    views,
     views.yields
       .ofFamily('sort', family)
       .filter((row) => row.lotId !== lotId && row.at <= until)

@@ -32,7 +32,7 @@ function behind(views: Views, holdingIds: readonly string[]): Step[] {
   for (let holdingId = open.pop(); holdingId !== undefined; holdingId = open.pop()) {
     if (seen.has(holdingId)) continue;
     seen.add(holdingId);
-    const step = book.steps.get(book.entriesOf(holdingId)[0]?.stepId ?? '');
+    const step = book.steps.get(book.firstEntry(holdingId)?.stepId ?? '');
     if (!step || found.has(step.id)) continue;
     found.set(step.id, step);
     if (step.kind === 'receive' || step.kind === 'buy') continue;

@@ -75,7 +75,7 @@ export function findSubjects(views: Views, text: string, most: number): SubjectV
   const rows = book.standing.flatMap(({ id, kind, code, name }) => {
     if (EATEN[kind] === undefined) return [];
     if (wanted !== '' && !`${code} ${name}`.toLowerCase().includes(wanted)) return [];
-    return [{ id, rank: ORDER.indexOf(kind), at: book.entriesOf(id)[0]?.at ?? 0 }];
+    return [{ id, rank: ORDER.indexOf(kind), at: book.firstEntry(id)?.at ?? 0 }];
   });
   // What is used up is still found by its whole code: nibs of a test roast, the last bar.
   const exact = wanted === '' ? undefined : book.byCode(text.trim().toUpperCase());
@@ -101,7 +101,7 @@ export function groupsOf(
   if (subject.of === 'outside') return [{ group: 'other makers', kind: 'bean' }];
   const { book } = views.workshop;
   if (!book.holdings.has(subject.id)) return [];
-  const weeks = Math.floor((at - (book.entriesOf(subject.id)[0]?.at ?? at)) / (7 * 86_400_000));
+  const weeks = Math.floor((at - (book.firstEntry(subject.id)?.at ?? at)) / (7 * 86_400_000));
   const age = weeks < 2 ? 'under two weeks' : weeks < 9 ? 'two weeks to two months' : 'over two months';
   const family = views.family(subject.id);
   return [...(family === '' ? [] : [{ group: family, kind: 'bean' as const }]), { group: age, kind: 'age' }];

@@ -33,7 +33,7 @@ export function traceRoutes(router: Router, views: Views): void {
     '/api/trace/batches',
     'Batches, newest first',
     (_, { offset, limit }) => {
-      const began = (id: string): number => workshop.book.entriesOf(id)[0]?.at ?? 0;
+      const began = (id: string): number => workshop.book.firstEntry(id)?.at ?? 0;
       const all = [...workshop.batches.values()].sort((a, b) => began(b.id) - began(a.id));
       return {
         total: all.length,
@@ -180,12 +180,12 @@ function batchRow(views: Views, batch: Batch): BatchRow {
   const scores = steps.filter(({ kind }) => kind === 'taste').map((step) => (step.command as { score: number }).score);
   return {
     batch,
-    startedAt: book.entriesOf(batchId)[0]?.at ?? 0,
+    startedAt: book.firstEntry(batchId)?.at ?? 0,
     bowlMg: book.balance(batchId).massMg,
     chargedMg: book.entriesOf(batchId).reduce((sum, { massMg }) => sum + Math.max(0, massMg), 0),
     cocoaPct: composition.cocoaPct,
     family: originWords(views, batchId),
-    marks: views.batchMarks(batchId),
+    marks: [...views.batchMarks(batchId)],
     allergens: composition.allergens,
     bars: tenth(views.bars(batchId).made),
     score: scores.length > 0 ? scores.reduce((a, b) => a + b, 0) / scores.length : null,

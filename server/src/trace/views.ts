@@ -60,9 +60,9 @@ export function batchView(views: Views, batch: Batch): BatchView {
           : standing.every(({ kind }) => kind === 'packed' || kind === 'seconds')
             ? 'bars'
             : 'in progress',
-    marks: views.batchMarks(batch.id),
+    marks: [...views.batchMarks(batch.id)],
     goods: goodsOf(views, batch.id, forward.holdings.keys()),
-    startedAt: book.entriesOf(batch.id)[0]?.at ?? 0,
+    startedAt: book.firstEntry(batch.id)?.at ?? 0,
     emptiedAt: emptying?.at ?? null,
     bowlMg,
     origin: views.origin(batch.id),
@@ -205,7 +205,7 @@ export function lotView(views: Views, lotId: string): LotView {
   const { book, lots, routes, batches, valuation } = views.workshop;
   const holding = book.holding(lotId);
   const facts = lots.get(lotId);
-  const receipt = book.steps.get(book.entriesOf(lotId)[0]?.stepId ?? '');
+  const receipt = book.steps.get(book.firstEntry(lotId)?.stepId ?? '');
   const route = routes.get(holding.routeId ?? '');
   if (!facts || !receipt || !route) throw new DomainError('http/not-found', 'There is no such lot.');
   const forward = downstream(book, [lotId]);
@@ -266,7 +266,7 @@ export function traceView(views: Views, code: string): TraceView {
   const makeUp = valuation.makeUp(holding.id);
   const cacao = new Map(views.cocoa(holding.id).lots.map(({ lotId, share }) => [lotId, share]));
   const greenOf = (lotId: string): number => {
-    const receipt = book.entriesOf(lotId)[0];
+    const receipt = book.firstEntry(lotId);
     return receipt ? (back.get(receipt.stepId) ?? 0) * greenMg(book, lotId) : 0;
   };
   return {

@@ -24,8 +24,8 @@ export function winnowPast(views: Views, code: string, before?: string): WinnowP
   const all = views.yields.ofFamily('winnow', family);
   const end = before === undefined ? -1 : all.findIndex(({ stepId }) => stepId === before);
   const rows = all.slice(0, end < 0 ? all.length : end).slice(-MOST);
-  const sessions = rows.map((row) => sessionOf(views, row));
-  const again = rows.flatMap((row) => secondRuns(views, row));
+  const sessions = rows.map((row) => sessionOf(row));
+  const again = rows.flatMap((row) => secondRuns(row));
   const huskKg = again.reduce((sum, run) => sum + run.huskKg, 0);
   return {
     family,
@@ -41,11 +41,10 @@ export function winnowPast(views: Views, code: string, before?: string): WinnowP
   };
 }
 
-const commandOf = (views: Views, row: IndexedYield): CommandOf<'winnow'> =>
-  views.workshop.book.steps.get(row.stepId)?.command as CommandOf<'winnow'>;
+const commandOf = (row: IndexedYield): CommandOf<'winnow'> => row.step?.command as CommandOf<'winnow'>;
 
-function sessionOf(views: Views, row: IndexedYield): WinnowSession {
-  const command = commandOf(views, row);
+function sessionOf(row: IndexedYield): WinnowSession {
+  const command = commandOf(row);
   return {
     stepId: row.stepId,
     code: row.code,
@@ -59,8 +58,8 @@ function sessionOf(views: Views, row: IndexedYield): WinnowSession {
   };
 }
 
-function secondRuns(views: Views, row: IndexedYield): { huskKg: number; minutes: number }[] {
-  const { passes = [], huskG } = commandOf(views, row);
+function secondRuns(row: IndexedYield): { huskKg: number; minutes: number }[] {
+  const { passes = [], huskG } = commandOf(row);
   return passes
     .filter(({ what, minutes }) => what === 'again' && minutes > 0)
     .map(({ minutes, nibsG }) => ({ minutes, huskKg: (huskG + nibsG) / 1000 }));

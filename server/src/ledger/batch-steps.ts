@@ -1,0 +1,87 @@
+import type { Book } from '@wunsch/core/ledger/book';
+import { Follower } from '@wunsch/core/ledger/follower';
+import type { Step } from '@wunsch/core/ledger/types';
+
+/** Of one batch: the place of its newest step in the order of the work, how many there are, and the sum of their numbers. */
+interface Own {
+  newest: number;
+  count: number;
+  seqs: number;
+  /** What is said of these, as it was asked for: the same text for all of its goods. */
+  word: string | null;
+}
+
+/** Comes before the first step of a batch. */
+const NO_PLACE = 0xffffffff;
+
+/** The steps in force that name each batch, kept up to date with the book. */
+export class BatchSteps {
+  /** Of which book and line that is, and how many steps in it name a batch. */
+  private line = '';
+  private named = 0;
+  private readonly batches = new Map<string, Own>();
+  /** By place: the place of the step before it that names the same batch. */
+  private earlier = new Uint32Array(64);
+  /** Can be caught up ahead of the first question. */
+  readonly follower: Follower;
+
+  constructor(private readonly book: () => Book) {
+    this.follower = new Follower(
+      book,
+      () => {
+        this.line = book().line;
+        this.named = 0;
+        this.batches.clear();
+      },
+      (step, _book, place) => this.add(step, place),
+    );
+  }
+
+  private add({ batchId, seq }: Step, place: number): void {
+    if (batchId === null) return;
+    if (place >= this.earlier.length) {
+      const longer = new Uint32Array(2 * place);
+      longer.set(this.earlier);
+      this.earlier = longer;
+    }
+    const own = this.batches.get(batchId) ?? { newest: NO_PLACE, count: 0, seqs: 0, word: null };
+    this.batches.set(batchId, own);
+    this.earlier[place] = own.newest;
+    own.newest = place;
+    own.count += 1;
+    own.seqs += seq;
+    own.word = null;
+    this.named += 1;
+  }
+
+  /** Another word whenever a step of any batch was entered or changed. */
+  get word(): string {
+    this.follower.catchUp();
+    return `${this.line} ${this.named}`;
+  }
+
+  /** Another word whenever other steps are in force that name a batch: those that come have greater numbers than any. */
+  wordOf(batchId: string): string {
+    this.follower.catchUp();
+    const own = this.batches.get(batchId);
+    // Which book that is, whatever was corrected in it.
+    if (!own) return this.line.split('.')[0] ?? '';
+    return (own.word ??= `${this.line.split('.')[0]} ${own.count} ${own.seqs}`);
+  }
+
+  /** Steps in force that name a batch, in order: a list of its own for whoever asks. */
+  of(batchId: string): Step[] {
+    this.follower.catchUp();
+    const { timeline } = this.book();
+    const steps: Step[] = [];
+    for (
+      let place = this.batches.get(batchId)?.newest ?? NO_PLACE;
+      place !== NO_PLACE;
+      place = this.earlier[place] ?? NO_PLACE
+    ) {
+      const step = timeline.at(place);
+      if (step) steps.push(step);
+    }
+    return steps.reverse();
+  }
+}
