@@ -1,6 +1,7 @@
 import { follower, type AirCurve } from './model';
 import type { RoasterFacts, Setting } from './records';
-import { airFromSettings, simulateSettings, type AirParameters, type Roaster } from './simulate';
+import { Rehearsal } from './rehearsal';
+import { airFromSettings, type AirParameters, type Roaster } from './simulate';
 
 const { exp, max, min, log, sqrt, ceil } = Math;
 
@@ -137,6 +138,7 @@ export interface Ready {
   air: { minutes: number[]; tempC: number[] };
   startC: number;
   endMin: number;
+  rehearsal: Rehearsal;
   beanWeight: number;
   airWeight: number;
   /** All that was read and weighed, weighted, in the order of `said`. */
@@ -156,14 +158,17 @@ export function makeReady(load: LoggedLoad): Ready | null {
   const air = ofAir.minutes.length >= FEWEST_READINGS && load.settings.length > 0 ? ofAir : { minutes: [], tempC: [] };
   const beanWeight = freshness(bean.minutes) / BEAN_ERROR_C;
   const airWeight = freshness(air.minutes) / AIR_ERROR_C;
+  const endMin = max(0.1, load.minutes[load.minutes.length - 1] ?? 0);
   const startC = load.beanStartC ?? ((bean.minutes[0] ?? 1) < 0.25 ? (bean.tempC[0] ?? ROOM_C) : ROOM_C);
+  const start = { beanC: startC, moisture: load.moisture };
   return {
     load,
     x: 0,
     bean,
     air,
     startC,
-    endMin: max(0.1, load.minutes[load.minutes.length - 1] ?? 0),
+    endMin,
+    rehearsal: new Rehearsal(load.settings, load.preheatC, start, endMin, FIT_STEP_S, air.minutes),
     beanWeight,
     airWeight,
     heard: Float64Array.from([
@@ -177,23 +182,13 @@ export function makeReady(load: LoggedLoad): Ready | null {
 
 /** Everything that a roaster of these figures would have made the probes and the scale say of a load, weighted. */
 export function said(ready: Ready, common: Common, own: readonly [number, number]): Float64Array {
-  const { load, bean, air } = ready;
+  const { load, bean, air, rehearsal } = ready;
   const roaster = roasterOf(common, ready.x, own);
-  const curve = simulateSettings(
-    load.settings,
-    load.preheatC,
-    roaster,
-    { beanC: ready.startC, moisture: load.moisture },
-    ready.endMin,
-    FIT_STEP_S,
-  );
+  const { readC, airC, weightLeft } = rehearsal.run(roaster);
   const out = new Float64Array(bean.minutes.length + air.minutes.length + (load.weightLeft === null ? 0 : 1));
-  const beanAt = follower({ minutes: curve.minutes, tempC: curve.beanC });
+  const beanAt = follower({ minutes: rehearsal.minutes, tempC: readC });
   bean.minutes.forEach((minute, i) => (out[i] = beanAt(minute) * ready.beanWeight));
-  if (air.minutes.length > 0) {
-    const line = airFromSettings(load.settings, load.preheatC, roaster.air, air.minutes);
-    air.minutes.forEach((_, i) => (out[bean.minutes.length + i] = (line[i] ?? 0) * ready.airWeight));
-  }
-  if (load.weightLeft !== null) out[out.length - 1] = curve.weightLeft / WEIGHT_ERROR;
+  air.minutes.forEach((_, i) => (out[bean.minutes.length + i] = (airC[i] ?? 0) * ready.airWeight));
+  if (load.weightLeft !== null) out[out.length - 1] = weightLeft / WEIGHT_ERROR;
   return out;
 }

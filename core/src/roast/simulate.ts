@@ -1,6 +1,5 @@
 import {
   advance,
-  advanceIn,
   dryBasis,
   feltC,
   lagged,
@@ -87,40 +86,6 @@ export function airFromSettings(
   return line;
 }
 
-/** A load roasted by arithmetic through settings as they were made: the probe's line and the weight. */
-export function simulateSettings(
-  settings: readonly Setting[],
-  preheatC: number,
-  { air, beans, probe = PERFECT_PROBE }: Roaster,
-  start: BeanStart,
-  untilMin: number,
-  stepS = STEP_S,
-): { minutes: Float64Array; beanC: Float64Array; water: Float64Array; weightLeft: number } {
-  const n = max(1, ceil((untilMin * 60) / stepS - 1e-9));
-  const h = untilMin / n;
-  // Air at whole and half steps, as the integration asks for it.
-  const halves = new Float64Array(2 * n + 1);
-  for (let i = 0; i < halves.length; i += 1) halves[i] = (i * h) / 2;
-  const line = airFromSettings(settings, preheatC, air, halves);
-  const curve = { minutes: new Float64Array(n + 1), beanC: new Float64Array(n + 1), water: new Float64Array(n + 1) };
-  const state = new Float64Array(2);
-  let [beanC, water] = [start.beanC, dryBasis(start.moisture)];
-  let [felt, readC] = [beanC, beanC];
-  for (let i = 0; i <= n; i += 1) {
-    curve.minutes[i] = i * h;
-    curve.beanC[i] = readC;
-    curve.water[i] = water;
-    if (i === n) break;
-    const [a0, a1, a2] = [line[2 * i] ?? 0, line[2 * i + 1] ?? 0, line[2 * i + 2] ?? 0];
-    advanceIn(state, beanC, water, h, a0, a1, a2, beans);
-    [beanC, water] = [state[0] ?? NaN, state[1] ?? NaN];
-    const next = feltC(beanC, a2, probe);
-    readC = lagged(readC, felt, next, h, probe.lagMin);
-    felt = next;
-  }
-  return { ...curve, weightLeft: weightLeft(water, start.moisture) };
-}
-
 /**
  * A program run through the bean model: beans, air, water, and what is weighed out.
  *
@@ -163,7 +128,11 @@ export function simulateProgram(
     ends.push(end);
   }
   rows.push({ minute, setC: steps.at(-1)?.setC ?? preheatC, airC, beanC: readC, water });
-  const column = (name: keyof (typeof rows)[number]): Float64Array => Float64Array.from(rows, (row) => row[name]);
+  const column = (name: keyof (typeof rows)[number]): Float64Array => {
+    const line = new Float64Array(rows.length);
+    rows.forEach((row, i) => (line[i] = row[name]));
+    return line;
+  };
   return {
     minutes: column('minute'),
     setC: column('setC'),

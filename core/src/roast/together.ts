@@ -61,6 +61,13 @@ function dot(p: Float64Array, q: Float64Array): number {
   return sum;
 }
 
+type Lines = [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array];
+
+/** A line by how much each reading counts, written into another: a fit does it ten thousand times. */
+function weigh(line: Float64Array, weight: Float64Array, into: Float64Array): void {
+  for (let j = 0; j < into.length; j += 1) into[j] = (line[j] ?? 0) * (weight[j] ?? 1);
+}
+
 /** Cost of a fit: squared distances, and how far it went from where it began. */
 function costOf(
   rows: readonly Ready[],
@@ -71,7 +78,8 @@ function costOf(
 ): number {
   let cost = 0;
   rows.forEach((row, i) => {
-    said[i]?.forEach((v, j) => (cost += robust((row.heard[j] ?? 0) - v)));
+    const line = said[i] as Float64Array;
+    for (let j = 0; j < line.length; j += 1) cost += robust((row.heard[j] ?? 0) - (line[j] ?? 0));
     cost += (row.own[0] / (scatter[0] ?? 1)) ** 2 + (row.own[1] / (scatter[1] ?? 1)) ** 2;
   });
   return cost + square(common.map((v, k) => (v - (prior[k] ?? 0)) / (PRIOR_SD[k] ?? 1)));
@@ -112,12 +120,16 @@ export function fitTogether(
     const ownVariance: [number, number] = [0, 0];
     rows.forEach((row, i) => {
       const base = now[i] as Float64Array;
-      const residual = row.heard.map((v, j) => v - (base[j] ?? 0));
-      const weight = residual.map(robustWeight);
-      const weighted = (line: Float64Array): Float64Array => line.map((v, j) => v * (weight[j] ?? 1));
+      const { heard } = row;
+      const [residual, weight, w0, w1, jp] = Array.from({ length: 5 }, () => new Float64Array(heard.length)) as Lines;
+      for (let j = 0; j < heard.length; j += 1) {
+        residual[j] = (heard[j] ?? 0) - (base[j] ?? 0);
+        weight[j] = robustWeight(residual[j] ?? 0);
+      }
       const { common: J, own } = from?.slopes(row) ?? slopesOf(row, common, base);
       const [l0, l1] = own;
-      const [w0, w1] = [weighted(l0), weighted(l1)];
+      weigh(l0, weight, w0);
+      weigh(l1, weight, w1);
       const H: [number, number, number] = [
         (dot(w0, l0) + priorLocal[0]) * (1 + damping),
         dot(w0, l1),
@@ -132,7 +144,8 @@ export function fitTogether(
       ownVariance[0] += H[2] / det;
       ownVariance[1] += H[0] / det;
       for (let p = 0; p < K; p += 1) {
-        const [jp, cp] = [weighted(J[p] as Float64Array), C[p] as Float64Array];
+        const cp = C[p] as Float64Array;
+        weigh(J[p] as Float64Array, weight, jp);
         const along: [number, number] = [
           (H[2] * (cp[0] ?? 0) - H[1] * (cp[1] ?? 0)) / det,
           (H[0] * (cp[1] ?? 0) - H[1] * (cp[0] ?? 0)) / det,
