@@ -1,4 +1,5 @@
-import { expect, type Locator, type Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
+import { expect } from './expect';
 
 /**
  * How many presses of Tab lie between the focus and an element, as the page is now; below zero with Shift held, one where it

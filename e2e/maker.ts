@@ -1,4 +1,5 @@
-import { expect, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect } from './expect';
 
 /* What single makers' journeys begin with: somebody, ingredients, nibs, a bowl. */
 

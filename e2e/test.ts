@@ -2,7 +2,8 @@ import { test as base, type BrowserContextOptions } from '@playwright/test';
 import { Desk } from './desk';
 import { Workshops, type WorkshopName } from './workshops';
 
-export { expect, type Locator, type Page } from '@playwright/test';
+export type { Locator, Page } from '@playwright/test';
+export { expect } from './expect';
 
 interface OfWorker {
   workshops: Workshops;

@@ -1,5 +1,5 @@
 import { Book } from '../src/ledger/book';
-import { formatMass, type MassSystem } from '../src/units/mass';
+import { formatMassBeside, type MassSystem } from '../src/units/mass';
 import { checkEntering } from '../src/ledger/check';
 import type { Position } from '../src/ledger/entries';
 import type { Command } from '../src/commands';
@@ -146,7 +146,7 @@ export class Bench {
       batch: (id) => this.batches.get(id) ?? fail(`batch ${id}`),
       material: (id) => MATERIALS.find((row) => row.id === id) ?? fail(`material ${id}`),
       newId: () => `h${(this.codes += 1)}`,
-      mass: (mg) => formatMass(mg, this.massSystem),
+      mass: (mg, besideMg = mg) => formatMassBeside(mg, besideMg, this.massSystem),
       newCode: (letter: CodeLetter) => `${letter}${(this.codes += 1)}`,
     };
   }

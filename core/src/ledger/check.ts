@@ -1,5 +1,5 @@
 import { DomainError } from '../errors/domain-error';
-import { formatMass, type MassSystem } from '../units/mass';
+import { formatMass, formatMassBeside, type MassSystem } from '../units/mass';
 import type { Book } from './book';
 import { checkPostings, movements, upperBound, type Balance, type Entry } from './entries';
 import type { Holding, Step } from './types';
@@ -66,8 +66,10 @@ function checkHolding(
     fresh.add(step.id);
     taken += Math.min(0, change.massMg);
   }
-  const show = (balance: Balance): string =>
-    holding.kind === 'packaging' ? `${balance.pieces} pieces` : formatMass(balance.massMg, massSystem);
+  const show = (balance: Balance, beside: Balance): string =>
+    holding.kind === 'packaging'
+      ? `${balance.pieces} pieces`
+      : formatMassBeside(balance.massMg, beside.massMg, massSystem);
   let sum: Balance = { massMg: 0, pieces: 0 };
   rows.forEach((row, index) => {
     const had = sum;
@@ -84,7 +86,7 @@ function checkHolding(
       const want = { massMg: -row.massMg, pieces: -row.pieces };
       throw new DomainError(
         'ledger/short',
-        `${holding.code} held ${show(had)} then; ${sum.massMg < 0 || holding.kind === 'packaging' ? show(want) : `${want.pieces} pieces`} asked for.`,
+        `${holding.code} held ${show(had, want)} then; ${sum.massMg < 0 || holding.kind === 'packaging' ? show(want, had) : `${want.pieces} pieces`} asked for.`,
         [],
         { holdingId, haveMg: had.massMg, havePieces: had.pieces },
       );

@@ -22,8 +22,8 @@ export interface PlanContext {
   batch(id: string): Batch;
   material(id: string): Material;
   newId(): string;
-  /** Milligrams in the workshop's own units, for people. */
-  mass: (mg: number) => string;
+  /** Milligrams in the workshop's own units, for people; beside a larger mass in the same unit as that. */
+  mass: (mg: number, besideMg?: number) => string;
   /** The next free code with that letter: `T118`. */
   newCode(letter: CodeLetter): string;
   machineId: string | null;
@@ -200,10 +200,11 @@ export class Planner {
     }
     if (moreThanNoise(-left, this.inMg)) {
       const { mass } = this.context;
+      const tooMuch = mass(-left, this.outMg);
       throw new DomainError(
         'ledger/more-out-than-in',
-        `${mass(this.inMg)} went in but ${mass(this.outMg)} came out: ${mass(-left)} too much. Weigh again or check what went in.`,
-        [{ path: field, message: `is ${mass(-left)} more than went in` }],
+        `${mass(this.inMg, this.outMg)} went in but ${mass(this.outMg)} came out: ${tooMuch} too much. Weigh again or check what went in.`,
+        [{ path: field, message: `is ${tooMuch} more than went in` }],
       );
     }
     this.lose('unaccounted', left);

@@ -119,7 +119,7 @@ export function planReturn(command: ReturnCommand, context: PlanContext): StepPl
       'money/more-than-sold',
       counted
         ? `${soldPieces} of ${code} went out with that sale${earlier.pieces > 0 ? ` and ${earlier.pieces} came back` : ''}: ${pieces} cannot come back.`
-        : `${context.mass(soldMg - earlier.massMg)} of ${code} is still out from that sale: ${context.mass(massMg)} cannot come back.`,
+        : `${context.mass(soldMg - earlier.massMg, massMg)} of ${code} is still out from that sale: ${context.mass(massMg)} cannot come back.`,
       [{ path: counted ? 'pieces' : 'massG', message: 'is more than is still out' }],
     );
   planner.door('customer', -massMg, -pieces);
@@ -241,10 +241,12 @@ function refuseFromNothing(holding: Holding, foundMg: number, field: string, con
   if (holding.kind === 'ingredient' || holding.kind === 'packaging') wentMg = 0;
   const thenMg = held(context, holding.id).massMg + foundMg;
   if (!moreThanNoise(thenMg + wentMg - cameMg, cameMg)) return;
-  const went = wentMg > 0 ? ` and ${context.mass(wentMg)} went out` : '';
+  const most = Math.max(cameMg, wentMg, thenMg);
+  const mass = (mg: number): string => context.mass(mg, most);
+  const went = wentMg > 0 ? ` and ${mass(wentMg)} went out` : '';
   throw new DomainError(
     'ledger/more-out-than-in',
-    `${context.mass(cameMg)} came into ${holding.code}${went}: ${context.mass(thenMg)} cannot be there. Correct the step that was weighed wrong, then count again.`,
+    `${mass(cameMg)} came into ${holding.code}${went}: ${mass(thenMg)} cannot be there. Correct the step that was weighed wrong, then count again.`,
     [{ path: field, message: 'is more than the book can explain' }],
     { holdingId: holding.id, stepIds: moved.map(({ stepId }) => stepId) },
   );

@@ -10,6 +10,7 @@ export {
   type MassUnit,
   formatHeavy,
   formatMass,
+  formatMassBeside,
   gramsFrom,
   gramsTo,
   massUnitFor,

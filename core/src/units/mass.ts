@@ -109,3 +109,12 @@ export function formatMass(mg: number, system: MassSystem = 'metric', unit = mas
   const digits = decimals(Math.abs(value), unit);
   return `${formatNumber(value, digits, unit === 'g' ? 0 : digits)}\u00a0${unit}`;
 }
+
+/**
+ * A mass that is read beside another one, in the unit of the larger: nobody compares ounces with pounds.
+ *
+ * @example formatMassBeside(1_000_000, 12_000_000, 'metric') // '1.00 kg'
+ */
+export function formatMassBeside(mg: number, besideMg: number, system: MassSystem): string {
+  return formatMass(mg, system, massUnitFor(Math.max(Math.abs(mg), Math.abs(besideMg)), system));
+}

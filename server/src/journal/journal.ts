@@ -14,7 +14,7 @@ import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { PlanContext, StepPlan } from '@wunsch/core/ledger/planner';
 import type { Holding, Override, Step, StepKind } from '@wunsch/core/ledger/types';
 import { ratesAt } from '@wunsch/core/money/rates';
-import { formatMass, toMg } from '@wunsch/core/units/mass';
+import { formatMassBeside, toMg } from '@wunsch/core/units/mass';
 import { milliFromMajor } from '@wunsch/core/units/money';
 import { checkPackedAs } from '@wunsch/core/products/book';
 import { blocksOf, checkBlocks } from '@wunsch/core/trace/blocks';
@@ -61,7 +61,7 @@ export abstract class Journal extends Kept {
       batch: (id) => find(this.batches, id, 'batch', 'batchId'),
       material: (id) => find(this.materials, id, 'material', 'materialId'),
       newId: () => nanoid(12),
-      mass: (mg) => formatMass(mg, this.settings.massSystem),
+      mass: (mg, besideMg = mg) => formatMassBeside(mg, besideMg, this.settings.massSystem),
       newCode: (letter) => this.nextCode(letter),
     };
   }

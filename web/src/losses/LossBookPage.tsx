@@ -7,7 +7,7 @@ import { STATION_NAMES, type Station } from '@wunsch/core/work/stations';
 import { numberFormat } from '@wunsch/core/units/formats';
 import { useApi } from '../parts/api';
 import { Empty, Loading, Section } from '../parts/pieces';
-import { count, useHere, useShow } from '../parts/workshop';
+import { count, useHere, useShow, type Show } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
 import { SeriesSection } from './SeriesSection';
 import { SelectBox } from '../parts/choice';
@@ -33,6 +33,7 @@ export function LossBookPage() {
     }
     setQuery(next, { replace: true });
   };
+  const show = useShow();
   const view = book.data;
   if (!view) return <Loading error={book.error} />;
   const asked = view.watched.find((station) => station === query.get('station'));
@@ -40,7 +41,7 @@ export function LossBookPage() {
   const metric = query.get('metric') === 'unaccounted' ? 'unaccounted' : 'yield';
   return (
     <>
-      <h1 className="max-w-4xl text-[1.9rem] leading-tight">{headline(view)}</h1>
+      <h1 className="max-w-4xl text-[1.9rem] leading-tight">{headline(view, show)}</h1>
       {view.watch.map((row) => (
         <WatchLine key={row.station + row.metric} row={row} />
       ))}
@@ -72,8 +73,11 @@ export function LossBookPage() {
         </div>
       ) : (
         <>
-          <Section title="A kilogram of green beans on its way" aside="shares of what came out of each station">
-            <BatchStream stream={asStream(view)} title="Where a kilogram of green beans goes" />
+          <Section
+            title={`A ${show.heavyWord} of green beans on its way`}
+            aside="shares of what came out of each station"
+          >
+            <BatchStream stream={asStream(view, show)} title={`Where a ${show.heavyWord} of green beans goes`} />
           </Section>
           <WayTable view={view} shown={shown ?? ''} choose={(name) => set({ station: name, metric: 'yield' })} />
         </>
@@ -88,20 +92,24 @@ export function LossBookPage() {
 const mostLost = ({ way, watched }: LossBookView): Station | undefined =>
   way.filter(({ station }) => watched.includes(station)).sort((a, b) => a.yield - b.yield)[0]?.station ?? watched[0];
 
-function headline(view: LossBookView): string {
-  const last = view.way.at(-1);
+/** Milligrams of the kilogram or pound that is followed here. @param g of each kilogram of green beans */
+const ofHeavy = (g: number, show: Show): number => Math.round(g * show.gramsFromHeavy(1));
+
+/** What ends in bars, and what takes the most of the rest: kept or lost. */
+function headline({ way, beanToBar }: LossBookView, show: Show): string {
+  const last = way.at(-1);
   if (!last) return 'The loss book is empty.';
-  const largest = view.way
+  const mass = (g: number): string => show.mass(ofHeavy(g, show));
+  const largest = way
     .flatMap((row) => row.losses.map((loss) => ({ ...loss, station: row.station })))
     .sort((a, b) => b.g - a.g)[0];
-  const ends =
-    view.beanToBar === null
-      ? `${last.goesOnG.toFixed(0)} g are left after ${STATION_NAMES[last.station]}`
-      : `${last.goesOnG.toFixed(0)} g end in bars`;
+  const ends = beanToBar === null ? `are left after ${STATION_NAMES[last.station]}` : 'end in bars';
+  const huskG = way.reduce((sum, { byProductG }) => sum + byProductG, 0);
+  const kept = huskG > (largest?.g ?? 0) ? ` ${mass(huskG)} is husk, which is kept.` : '';
   const most = largest
-    ? ` Most falls away as ${LOSS_NAMES[largest.cause].toLowerCase()} at ${STATION_NAMES[largest.station]}: ${largest.g.toFixed(0)} g.`
+    ? ` Most is lost as ${LOSS_NAMES[largest.cause].toLowerCase()} at ${STATION_NAMES[largest.station]}: ${mass(largest.g)}.`
     : '';
-  return `Of a kilogram of green beans ${ends}.${most}`;
+  return `Of a ${show.heavyWord} of green beans ${mass(last.goesOnG)} ${ends}.${kept}${most}`;
 }
 
 function WatchLine({ row }: { row: LossWatch }) {
@@ -116,9 +124,9 @@ function WatchLine({ row }: { row: LossWatch }) {
   );
 }
 
-/** The way as a stream: a kilogram at a time, so that its band is continuous. */
-function asStream({ way }: LossBookView): StreamStation[] {
-  const mg = (grams: number): number => Math.round(grams * 1000);
+/** The way as a stream: a kilogram or pound at a time, so that its band is continuous. */
+function asStream({ way }: LossBookView, show: Show): StreamStation[] {
+  const mg = (g: number): number => ofHeavy(g, show);
   return way.map((row) => ({
     station: row.station,
     count: row.steps,
@@ -139,6 +147,7 @@ function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; 
   const { currency } = useHere().view.settings;
   const money = (major: number): string =>
     numberFormat({ style: 'currency', currency, maximumFractionDigits: 0 }).format(major);
+  const mostMissing = Math.max(0, ...view.unaccounted.map(({ massMg }) => massMg));
   return (
     <div className="mt-4 overflow-x-auto">
       <table className="w-full min-w-[44rem] text-left">
@@ -146,7 +155,7 @@ function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; 
           <tr>
             <th className="py-1 pr-4 font-normal">Station</th>
             <th className="py-1 pr-4 text-right font-normal">Yield</th>
-            <th className="py-1 pr-4 font-normal">Lost of each kilogram of green beans</th>
+            <th className="py-1 pr-4 font-normal">Lost of each {show.heavyWord} of green beans</th>
             <th className="py-1 pr-4 text-right font-normal">Nobody can explain</th>
             <th className="py-1 text-right font-normal">One point better, a year</th>
           </tr>
@@ -170,11 +179,11 @@ function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; 
                   )}
                 </td>
                 <td className="figure py-2 pr-4 text-right text-lg">{show.percent(row.yield)}</td>
-                <td className="py-2 pr-4 text-sm">{lossWords(row)}</td>
+                <td className="py-2 pr-4 text-sm">{lossWords(row, show)}</td>
                 <td className="py-2 pr-4 text-right text-sm">
                   {missing ? (
                     <>
-                      {show.mass(missing.massMg)}, {show.money(missing.milli)}
+                      {show.massBeside(missing.massMg, mostMissing)}, {show.money(missing.milli)}
                     </>
                   ) : (
                     <span className="text-soft">–</span>
@@ -201,12 +210,11 @@ function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; 
   );
 }
 
-function lossWords(row: LossRow): string {
-  const losses = row.losses
-    .slice(0, 4)
-    .map(({ cause, g }) => `${LOSS_NAMES[cause].toLowerCase()} ${g.toFixed(g < 10 ? 1 : 0)} g`);
-  const husk = row.byProductG > 0.5 ? [`husk ${row.byProductG.toFixed(0)} g (kept)`] : [];
-  return [...husk, ...losses].join(', ') || 'nothing';
+function lossWords({ losses, byProductG }: LossRow, show: Show): string {
+  const mass = (g: number): string => show.mass(ofHeavy(g, show));
+  const lost = losses.slice(0, 4).map(({ cause, g }) => `${LOSS_NAMES[cause].toLowerCase()} ${mass(g)}`);
+  const husk = byProductG > 0.5 ? [`husk ${mass(byProductG)} (kept)`] : [];
+  return [...husk, ...lost].join(', ') || 'nothing';
 }
 
 function FamilyTable({ view }: { view: LossBookView }) {

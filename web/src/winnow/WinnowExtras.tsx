@@ -163,6 +163,7 @@ function Passes({
   typed: TypedPass;
   type: (pass: TypedPass) => void;
 }) {
+  const show = useShow();
   const { what, nibs, minutes } = typed;
   const [problem, setProblem] = useState<string | undefined>();
   const add = (): void => {
@@ -180,7 +181,7 @@ function Passes({
       <summary className="label min-h-11 cursor-pointer py-3">
         Several passes
         {passes.length > 0 &&
-          `: ${passes.map((pass) => `${PASS_NAMES[pass.what].toLowerCase()} ${pass.nibsG} g`).join(', ')}`}
+          `: ${passes.map((pass) => `${PASS_NAMES[pass.what].toLowerCase()} ${show.mass(pass.nibsG * 1000)}`).join(', ')}`}
       </summary>
       <div className="grid gap-3">
         <Chips
@@ -220,7 +221,8 @@ function Passes({
                 aria-label={`Take pass ${index + 1} out`}
                 onClick={() => change(passes.filter((_, at) => at !== index))}
               >
-                {PASS_NAMES[pass.what]} {pass.nibsG} g, {pass.minutes} min <XIcon size={14} aria-hidden />
+                {PASS_NAMES[pass.what]} {show.mass(pass.nibsG * 1000)}, {pass.minutes} min{' '}
+                <XIcon size={14} aria-hidden />
               </button>
             </li>
           ))}
