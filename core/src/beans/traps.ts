@@ -22,12 +22,16 @@ export interface TrapWeek {
 
 const DAY_MS = 86_400_000;
 const WEEK_MS = 7 * DAY_MS;
+/** So long after its Monday 00:00 it is still the same week, whatever its clocks do. */
+const SURELY_IN_WEEK_MS = 5.5 * DAY_MS;
 
 /** Adds counts up by week in the workshop's zone, oldest first; weeks without a count are left out. */
 export function trapWeeks(counts: readonly TrapCount[], zone: string): TrapWeek[] {
   const weeks = new Map<number, TrapWeek>();
+  let from = Infinity;
   for (const { at, moths, days } of counts) {
-    const from = mondayOf(at, zone);
+    // Traps are counted together: the week of one is mostly that of the next, and a zone's calendar takes its time.
+    if (at < from || at >= from + SURELY_IN_WEEK_MS) from = mondayOf(at, zone);
     const week = weeks.get(from) ?? { from, moths: 0, trapDays: 0, rate: 0 };
     week.moths += moths;
     week.trapDays += days;

@@ -26,6 +26,22 @@ describe('moth trap counts', () => {
     expect(weeks[0]?.rate).toBeCloseTo((7 * 4) / 10.5, 9);
   });
 
+  it('lie in the week of the workshop’s own clock, over the nights on which clocks change, in any order', () => {
+    for (const zone of ['Europe/Lisbon', 'Pacific/Fiji', 'America/Sao_Paulo'])
+      for (const from of [Date.UTC(2026, 2, 16), Date.UTC(2026, 9, 12)]) {
+        const counts = Array.from({ length: 21 * 8 }, (_, i) => ({
+          at: from + (((i * 61) % (21 * 8)) * DAY) / 8,
+          trap: 'door',
+          moths: 1,
+          days: 7,
+        }));
+        const expected = new Map<number, number>();
+        for (const { at } of counts) expected.set(mondayOf(at, zone), (expected.get(mondayOf(at, zone)) ?? 0) + 1);
+        for (const given of [counts, counts.toSorted((a, b) => a.at - b.at)])
+          expect(new Map(trapWeeks(given, zone).map((week) => [week.from, week.moths]))).toEqual(expected);
+      }
+  });
+
   it('alarm on a week far over the last ones, with the chance worked out', () => {
     const alarm = trapAlarm(weeksOf(weekly([1, 0, 2, 1, 1, 0, 1, 2, 9])));
     expect(alarm).toMatchObject({ tone: 'watch', basis: 'last weeks' });
