@@ -2,6 +2,7 @@ import { checkCount } from '../src/beans/sacks';
 import { adviseSort, summarise } from '../src/sort/judge';
 import { formatHeavy } from '../src/units/mass';
 import { judgeRoom } from '../src/beans/room';
+import { claimSheet } from '../src/beans/claim';
 import { fermentAdvice } from '../src/beans/harvest';
 import { forecastConche } from '../src/grind/conche';
 import { climateWarning } from '../src/orders/stock';
@@ -27,20 +28,25 @@ const SENTENCES: [string, (unit: TemperatureUnit) => string, string, string][] =
   ['a wet store', (unit) => judgeRoom(20, 70, unit).sentence, '20 °C at 70 %', '68 °F at 70 %'],
   [
     'a cool room for a heap',
-    (unit) => fermentAdvice(heap(6, 30_000, 18), [], unit).why,
+    (unit) => fermentAdvice(heap(6, 30_000, 18), [], { temperatureUnit: unit }).why,
     '30 kg in a room of 18 °C. Under 60 kg',
     '30 kg in a room of 64 °F. Under 60 kg',
   ],
   [
     'a cold heap',
-    (unit) => fermentAdvice(heap(60), [point(58, 33)], unit).sentence,
+    (unit) => fermentAdvice(heap(60), [point(58, 33)], { temperatureUnit: unit }).sentence,
     '33 °C in the middle after 58 h: colder than a healthy run (',
     '91 °F in the middle after 58 h: colder than a healthy run (',
   ],
-  ['a hot heap', (unit) => fermentAdvice(heap(60), [point(58, 56)], unit).why, 'Over about 52 °C', 'Over about 126 °F'],
+  [
+    'a hot heap',
+    (unit) => fermentAdvice(heap(60), [point(58, 56)], { temperatureUnit: unit }).why,
+    'Over about 52 °C',
+    'Over about 126 °F',
+  ],
   [
     'a healthy heap',
-    (unit) => fermentAdvice(heap(40), [point(36, 40)], unit).sentence,
+    (unit) => fermentAdvice(heap(40), [point(36, 40)], { temperatureUnit: unit }).sentence,
     '40 °C in the middle after 36 h: a healthy run.',
     '104 °F in the middle after 36 h: a healthy run.',
   ],
@@ -105,4 +111,34 @@ test('so is what was sorted', () => {
     'in, 0.70 kg picked out',
     'in, 1.54 lb picked out',
   ]);
+});
+
+test('so is what is claimed, and a heap', () => {
+  const claim = claimSheet({
+    netG: 100_000,
+    perKg: 6,
+    currency: 'EUR',
+    massSystem: 'imperial',
+    limits: {
+      flatPct: 2,
+      rejectPct: null,
+      weightPct: 0,
+      mouldyPct: null,
+      slatyPct: null,
+      defectivePct: null,
+      moisturePct: null,
+    },
+    arrival: null,
+    count: checkCount([{ no: 1, grossG: 97_000, tareG: 0, place: '' }], { sacks: 1, netG: 100_000 }, 0),
+    sort: { sessions: 1, inG: 40_000, rejectShare: 0.1, flatShare: 0.04 },
+  });
+  expect(claim.rows.map(({ interval }) => interval)).toEqual(['weighed', 'of 88.2 lb sorted']);
+  expect(claim.items.map(({ weight, money }) => [weight, money])).toEqual([
+    ['6.6 lb', '€18.00'],
+    ['4.4 lb', '€12.00'],
+  ]);
+  expect(claim.sentence).toBe('11.0 lb claimed, €30.00 at the invoice price.');
+  expect(fermentAdvice(heap(6, 30_000, 18), [], { massSystem: 'imperial' }).why).toMatch(
+    /^66 lb in .* Under 132 lb the/,
+  );
 });

@@ -1,4 +1,5 @@
 import { numberFormat } from '../units/formats';
+import { formatHeavy, type MassSystem } from '../units/mass';
 import type { ContractLimits } from './records';
 import type { ArrivalVerdict } from './verdict';
 import type { CountCheck } from './sacks';
@@ -13,8 +14,8 @@ export interface ClaimRow {
 
 export interface ClaimSheet {
   rows: ClaimRow[];
-  /** What is claimed, each with its grams. */
-  items: { what: string; kg: string; money: string }[];
+  /** What is claimed, each with its weight as sacks are weighed. */
+  items: { what: string; weight: string; money: string }[];
   totalG: number;
   totalMajor: number;
   total: string;
@@ -26,6 +27,7 @@ interface Facts {
   /** Invoice price a kilogram, in the workshop's currency. */
   perKg: number;
   currency: string;
+  massSystem: MassSystem;
   arrival: ArrivalVerdict | null;
   count: CountCheck | null;
   limits: ContractLimits;
@@ -42,6 +44,7 @@ const percent = (value: number): string => `${value.toFixed(1)} %`;
  */
 export function claimSheet(facts: Facts): ClaimSheet {
   const { arrival, count, limits, sort, netG } = facts;
+  const heavy = (grams: number): string => formatHeavy(grams, facts.massSystem);
   const rows: ClaimRow[] = (arrival?.claims ?? []).map((line) => ({
     what: `${line.what}, by count`,
     found: percent(line.foundPct),
@@ -71,7 +74,7 @@ export function claimSheet(facts: Facts): ClaimSheet {
       what,
       found: percent(100 * share),
       limit: percent(limitPct),
-      interval: `of ${(sort.inG / 1000).toFixed(1)} kg sorted`,
+      interval: `of ${heavy(sort.inG)} sorted`,
       word: over ? 'over, sure' : 'within',
     });
     if (over) sortedG = Math.max(sortedG, (share - limitPct / 100) * netG);
@@ -89,13 +92,13 @@ export function claimSheet(facts: Facts): ClaimSheet {
   const unproven = rows.some(({ word }) => word === 'over, not sure');
   return {
     rows,
-    items: items.map(({ what, grams }) => ({ what, kg: `${(grams / 1000).toFixed(1)} kg`, money: money(grams) })),
+    items: items.map(({ what, grams }) => ({ what, weight: heavy(grams), money: money(grams) })),
     totalG,
     totalMajor: (totalG / 1000) * facts.perKg,
     total: money(totalG),
     sentence:
       totalG > 0
-        ? `${(totalG / 1000).toFixed(1)} kg claimed, ${money(totalG)} at the invoice price.`
+        ? `${heavy(totalG)} claimed, ${money(totalG)} at the invoice price.`
         : unproven
           ? 'Over a limit by the counts, but not surely: cut more beans before you claim.'
           : 'Nothing is over the contract’s limits.',

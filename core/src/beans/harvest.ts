@@ -1,4 +1,5 @@
 import type { Interval } from '../stats/intervals';
+import { formatHeavy, type MassSystem } from '../units/mass';
 import { fixedTemperature, type TemperatureUnit } from '../units/temperature';
 
 const HOUR_MS = 3_600_000;
@@ -66,20 +67,21 @@ const BROWN_ENOUGH = 0.6;
 export function fermentAdvice(
   facts: HarvestFacts,
   diary: readonly FermentPoint[],
-  unit: TemperatureUnit = 'C',
+  { temperatureUnit = 'C', massSystem = 'metric' }: { temperatureUnit?: TemperatureUnit; massSystem?: MassSystem } = {},
 ): Advice {
-  const c = (celsius: number): string => fixedTemperature(celsius, unit, 0);
+  const c = (celsius: number): string => fixedTemperature(celsius, temperatureUnit, 0);
+  const heavy = (grams: number): string => formatHeavy(grams, massSystem, 0);
   const rows = [...diary].sort((a, b) => a.at - b.at);
   const newest = rows.at(-1);
   const hours = (facts.now - facts.openedAt) / HOUR_MS;
   const small = facts.wetG < SMALL_G;
   const cool = facts.ambientC !== null && facts.ambientC < COOL_C;
-  const size = `${(facts.wetG / 1000).toFixed(0)} kg${facts.ambientC === null ? '' : ` in a room of ${c(facts.ambientC)}`}`;
+  const size = `${heavy(facts.wetG)}${facts.ambientC === null ? '' : ` in a room of ${c(facts.ambientC)}`}`;
   if (!newest) {
     return {
       tone: small || cool ? 'watch' : 'good',
       sentence: small || cool ? 'A small or cool heap: it will run slow.' : 'Opened; nothing read yet.',
-      why: `${size}. ${small ? `Under ${SMALL_G / 1000} kg the heap loses warmth faster than it makes it.` : ''}${cool ? ` A room under ${c(COOL_C)} takes more.` : ''}`.trim(),
+      why: `${size}. ${small ? `Under ${heavy(SMALL_G)} the heap loses warmth faster than it makes it.` : ''}${cool ? ` A room under ${c(COOL_C)} takes more.` : ''}`.trim(),
       todo:
         small || cool
           ? 'Insulate it all round, cover it, put it in the warmest place, and read it twice a day.'

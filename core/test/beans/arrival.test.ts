@@ -183,6 +183,7 @@ describe('the claim', () => {
     netG: 100_000,
     perKg: 6,
     currency: 'EUR',
+    massSystem: 'metric' as const,
     limits: { ...limits, flatPct: 4 },
     arrival: null,
     count: null,
@@ -207,14 +208,16 @@ describe('the claim', () => {
       sort: { sessions: 2, inG: 40_000, rejectShare: 0.1, flatShare: 0.09 },
     });
     expect(claim.items).toEqual([
-      { what: 'Beans over the limit, as the cut test found them', kg: '7.0 kg', money: '€42.00' },
+      { what: 'Beans over the limit, as the cut test found them', weight: '7.0 kg', money: '€42.00' },
     ]);
     expect(claim.sentence).toBe('7.0 kg claimed, €42.00 at the invoice price.');
   });
 
   it('adds short weight to it', () => {
     const count = checkCount([sack(1, 97_600)], { sacks: 1, netG: 100_000 }, 0.5);
-    expect(claimSheet({ ...facts, count }).items).toEqual([{ what: 'Short weight', kg: '3.0 kg', money: '€18.00' }]);
+    expect(claimSheet({ ...facts, count }).items).toEqual([
+      { what: 'Short weight', weight: '3.0 kg', money: '€18.00' },
+    ]);
   });
 
   it('is not made where the counts do not prove it', () => {

@@ -158,6 +158,7 @@ export function beanLotView(views: Views, lotId: string): BeanLotView {
       netG: facts.invoiceNetG ?? receivedG,
       perKg: priceHere(receipt),
       currency: workshop.settings.currency,
+      massSystem: workshop.settings.massSystem,
       arrival: inspections.at(-1)?.arrival ?? null,
       count,
       limits: papers.limits,
@@ -254,7 +255,7 @@ function harvestView(views: Views, lotId: string): HarvestView | null {
       fermentAdvice(
         { openedAt, wetG, ambientC: written.value.ambientC, now },
         ferment.map(({ at, value }) => ({ ...value, at })),
-        workshop.settings.temperatureUnit,
+        workshop.settings,
       ),
     forecast,
   };

@@ -130,7 +130,7 @@ describe('sheets', () => {
     await attach(png());
     const { claim } = (await server.call('GET', '/api/beans/lots/L001')).body as BeanLotView;
     // Sorting found 9.5 % flat against 4 % by weight: 5.5 % of the 101 kg invoiced; the cut test 9.3 − 3 %.
-    expect(claim.items.map(({ kg }) => kg)).toEqual(['1.0 kg', '6.3 kg']);
+    expect(claim.items.map(({ weight }) => weight)).toEqual(['1.0 kg', '6.3 kg']);
     const text = await textOf('/api/beans/lots/L001/claim.pdf');
     expect(text).toContain(claim.sentence);
     for (const row of claim.rows)

@@ -2,7 +2,8 @@ import { lazy, Suspense } from 'react';
 import type { BeanLotView, HarvestView } from '@wunsch/core/api/beans';
 import { healthyBand } from '@wunsch/core/beans/harvest';
 import { harvest as harvestRecord } from '@wunsch/core/beans/records';
-import { useShow } from '../parts/workshop';
+import { formatHeavy } from '@wunsch/core/units/mass';
+import { useHere, useShow } from '../parts/workshop';
 import { Field } from '../record/Field';
 import { RecordSheet, useRecordForm } from '../record/form';
 import { HarvestEntries } from './HarvestEntries';
@@ -20,6 +21,7 @@ export function HarvestPanel({ lot }: { lot: BeanLotView }) {
 
 function Open({ lot }: { lot: BeanLotView }) {
   const { enter } = useRecords(lot.code);
+  const { massSystem } = useHere().view.settings;
   const record = useRecordForm(`harvest.${lot.code}`, harvestRecord, () => ({
     openedAt: new Date(lot.receivedAt).toISOString(),
   }));
@@ -27,7 +29,7 @@ function Open({ lot }: { lot: BeanLotView }) {
     <section className="mt-5 grid gap-4 rounded-md bg-sheet px-4 py-4" aria-label="Own harvest">
       <h2 className="text-xl">Begin the ferment diary</h2>
       <p className="text-soft">
-        {(lot.receivedG / 1000).toFixed(1)} kg of wet beans in their pulp. The diary tells when to turn and when to
+        {formatHeavy(lot.receivedG, massSystem)} of wet beans in their pulp. The diary tells when to turn and when to
         stop.
       </p>
       <RecordSheet record={record} save={enter} submit="Begin">

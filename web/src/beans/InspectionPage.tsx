@@ -289,7 +289,7 @@ function VerdictStep({
             label={`Allowance asked for (${currency})`}
             hint={
               claimG > 0
-                ? `${(claimG / 1000).toFixed(1)} kg are surely over the contract; the claim sheet works them out.`
+                ? `${formatHeavy(claimG, massSystem)} are surely over the contract; the claim sheet works them out.`
                 : 'Nothing is surely over the contract yet.'
             }
             className="max-w-xs"

@@ -112,14 +112,20 @@ function YourBowl({
 }) {
   const show = useShow();
   const usual: OwnBowl = { massKg: USUAL_BOWL_KG, fatShare: lesson.fatShare };
-  const [kg, setKg] = useState(typedNumber(usual.massKg));
+  const heavy = (kg: number, digits: number): string => show.heavyFromGrams(1000 * kg).toFixed(digits);
+  const [mass, setMass] = useState(typedNumber(Number(heavy(usual.massKg, 2))));
   const [fat, setFat] = useState(typedNumber(Math.round(100 * usual.fatShare)));
   const [wrong, setWrong] = useState<string | null>(null);
   const take = (): void => {
-    const read: OwnBowl = { massKg: readNumber(kg) ?? NaN, fatShare: (readNumber(fat) ?? NaN) / 100 };
+    const read: OwnBowl = {
+      massKg: show.gramsFromHeavy(readNumber(mass) ?? NaN) / 1000,
+      fatShare: (readNumber(fat) ?? NaN) / 100,
+    };
     const { massKg, fatShare } = OWN_BOWL_LIMITS;
     if (!(read.massKg >= massKg.from && read.massKg <= massKg.to))
-      return setWrong(`A bowl of ${massKg.from} to ${massKg.to} kg can be practised with.`);
+      return setWrong(
+        `A bowl of ${heavy(massKg.from, 1)} to ${heavy(massKg.to, 0)} ${show.heavy} can be practised with.`,
+      );
     if (!(read.fatShare >= fatShare.from && read.fatShare <= fatShare.to))
       return setWrong(`Chocolate of ${100 * fatShare.from} to ${100 * fatShare.to}\u00a0% fat can be practised with.`);
     setWrong(null);
@@ -135,7 +141,14 @@ function YourBowl({
         </span>
       </summary>
       <div className="mt-1 flex flex-wrap items-end gap-3">
-        <NumberBox className="w-32" label="Chocolate" unit="kg" value={kg} onEnter={take} onChange={setKg} />
+        <NumberBox
+          className="w-32"
+          label="Chocolate"
+          unit={show.heavy}
+          value={mass}
+          onEnter={take}
+          onChange={setMass}
+        />
         <NumberBox className="w-32" label="Of it fat" unit="%" value={fat} onEnter={take} onChange={setFat} />
         <button type="button" className="button" onClick={take}>
           Begin with this bowl

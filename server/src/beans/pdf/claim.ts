@@ -2,7 +2,7 @@ import { dayIn } from '@wunsch/core/units/zone';
 import { CUT_CLASSES, CUT_NAMES, beansIn } from '@wunsch/core/beans/cut-test';
 import type { BeanLotView } from '@wunsch/core/api/beans';
 import { ACTION_NAMES } from '@wunsch/core/beans/words';
-import { formatMass, toMg } from '@wunsch/core/units/mass';
+import { formatHeavy, formatMass, toMg, type MassSystem } from '@wunsch/core/units/mass';
 import type { Views } from '../../ledger/views';
 import { SOFT_INK } from '../../print/paper';
 import { Sheet } from '../../print/sheet';
@@ -14,11 +14,13 @@ export async function claimPdf(views: Views, lotId: string): Promise<Uint8Array>
   const lot = beanLotView(views, lotId);
   const { settings } = workshop;
   const day = dayIn(settings.timeZone);
+  const { massSystem } = settings;
+  const heavy = (grams: number, digits = 1): string => formatHeavy(grams, massSystem, digits);
   const paper = new Sheet({ title: `Claim, lot ${lot.code}`, author: settings.name, at: workshop.now() });
   paper.title(`Claim, lot ${lot.code}`, `${settings.name}, ${day(workshop.now())}`);
   paper.write(lot.claim.sentence, { face: 'display', size: 15 });
   paper.space(8);
-  facts(paper, lot, day);
+  facts(paper, lot, day, massSystem);
   if (lot.claim.rows.length > 0) {
     paper.heading('Found against the contract');
     paper.table(
@@ -33,22 +35,20 @@ export async function claimPdf(views: Views, lotId: string): Promise<Uint8Array>
     paper.table(
       ['', 'Weight', 'At the invoice price'],
       [
-        ...lot.claim.items.map((row) => [row.what, row.kg, row.money]),
-        ['Together', formatKg(lot.claim.totalG), lot.claim.total],
+        ...lot.claim.items.map((row) => [row.what, row.weight, row.money]),
+        ['Together', heavy(lot.claim.totalG), lot.claim.total],
       ],
       [0.6, 0.18, 0.22],
       [1, 2],
     );
   }
   inspected(paper, lot, day);
-  sorted(paper, lot);
+  sorted(paper, lot, heavy);
   await pictures(paper, views, lot);
   return paper.bytes();
 }
 
-const formatKg = (grams: number): string => `${(grams / 1000).toFixed(1)} kg`;
-
-function facts(paper: Sheet, lot: BeanLotView, day: (at: number) => string): void {
+function facts(paper: Sheet, lot: BeanLotView, day: (at: number) => string, massSystem: MassSystem): void {
   paper.facts([
     ['Lot', `${lot.code}, ${lot.name}`],
     ['Producer', [lot.facts.producer, lot.papers.people].filter((text) => text !== '').join(', ')],
@@ -62,10 +62,10 @@ function facts(paper: Sheet, lot: BeanLotView, day: (at: number) => string): voi
     [
       'Invoice',
       lot.facts.invoiceNetG
-        ? `${formatMass(toMg(lot.facts.invoiceNetG))} net, sacks: ${lot.facts.invoiceSacks ?? lot.facts.sacks}`
+        ? `${formatMass(toMg(lot.facts.invoiceNetG), massSystem)} net, sacks: ${lot.facts.invoiceSacks ?? lot.facts.sacks}`
         : `sacks: ${lot.facts.sacks}`,
     ],
-    ['Weighed', lot.count ? lot.count.sentence : formatMass(toMg(lot.receivedG))],
+    ['Weighed', lot.count ? lot.count.sentence : formatMass(toMg(lot.receivedG), massSystem)],
     [
       'Decided',
       lot.decision
@@ -110,21 +110,17 @@ function inspected(paper: Sheet, lot: BeanLotView, day: (at: number) => string):
   );
 }
 
-function sorted(paper: Sheet, lot: BeanLotView): void {
+function sorted(paper: Sheet, lot: BeanLotView, heavy: (grams: number, digits?: number) => string): void {
   const { summary } = lot.sort;
   if (summary.sessions === 0) return;
   paper.heading('Sorted by hand');
   paper.write(
-    `${summary.sessions} ${summary.sessions === 1 ? 'session' : 'sessions'}: ${formatKg(summary.inG)} in, ${(summary.rejectG / 1000).toFixed(2)} kg picked out, ${(100 * summary.rejectShare).toFixed(1)} %.`,
+    `${summary.sessions} ${summary.sessions === 1 ? 'session' : 'sessions'}: ${heavy(summary.inG)} in, ${heavy(summary.rejectG, 2)} picked out, ${(100 * summary.rejectShare).toFixed(1)} %.`,
   );
   paper.space(4);
   paper.table(
     ['Picked out', 'Weight', 'Of beans in'],
-    summary.reasons.map((row) => [
-      row.reason,
-      `${(row.grams / 1000).toFixed(2)} kg`,
-      `${(100 * row.share).toFixed(1)} %`,
-    ]),
+    summary.reasons.map((row) => [row.reason, heavy(row.grams, 2), `${(100 * row.share).toFixed(1)} %`]),
     [0.5, 0.25, 0.25],
     [1, 2],
   );
