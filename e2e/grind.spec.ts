@@ -131,8 +131,11 @@ test('a three-day grind: the forecast moves, a stop, lecithin of the night plann
   await expect(page.getByLabel('Hours (h)')).toHaveValue('6');
   await page.getByRole('button', { name: 'Plan it' }).click();
   await expect(page.getByRole('slider', { name: 'Sugar in, when' })).toBeVisible();
+  // Its words move while it is foretold anew: opened once it knows of the act.
+  const why = forecast.getByText(/“Sugar in” is still to come and starts coarse/);
+  await expect(why).toBeAttached();
   await forecast.getByText('Why, and how sure').click();
-  await expect(forecast.getByText(/“Sugar in” is still to come and starts coarse/)).toBeVisible();
+  await expect(why).toBeVisible();
   const first = await said();
 
   // Moved by the keyboard, what it does to the end is said.

@@ -63,7 +63,11 @@ const COOL_C = 22;
 const TURN_AFTER_H = 48;
 const BROWN_ENOUGH = 0.6;
 
-/** What the ferment needs now, from the diary: by warmth, smell and cut beans, never by the calendar alone. */
+/**
+ * What the ferment needs now, from the diary: by warmth, smell and cut beans, never by the calendar alone.
+ *
+ * @param facts with the wet mass, g; @param diary its readings, in any order; @param units what its words are said in
+ */
 export function fermentAdvice(
   facts: HarvestFacts,
   diary: readonly FermentPoint[],
