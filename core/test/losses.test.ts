@@ -1,3 +1,4 @@
+import { lossHeadline } from '../src/losses/headline';
 import { lossWay, onePointBetter } from '../src/losses/losses';
 import { WAY } from '../src/stations';
 import { differenceWords, usualDifference } from '../src/ledger/stock-take';
@@ -57,6 +58,18 @@ describe('the way of a kilogram of green beans', () => {
       ['unaccounted', 10],
     ]);
     expect(way[2]?.byProductG).toBeCloseTo(160, 9);
+  });
+
+  it('is said in a sentence, of a kilogram or a pound: what ends where, what is kept, what is lost most', () => {
+    const said = [lossHeadline(way, false), lossHeadline(way, true, 'imperial'), lossHeadline(way.slice(0, 1), false)];
+    expect(said.map((words) => words.replaceAll('\u00a0', ' '))).toEqual([
+      // 160 g of husk are kept; water at the roast is the largest loss: 57 of 950 g.
+      'Of a kilogram of green beans 720 g are left after Winnow. 160 g is husk, which is kept. Most is lost as water and volatiles at Roast: 57 g.',
+      // 0.72, 0.16 and 0.057 of sixteen ounces.
+      'Of a pound of green beans 11.52 oz end in bars. 2.56 oz is husk, which is kept. Most is lost as water and volatiles at Roast: 0.91 oz.',
+      'Of a kilogram of green beans 950 g are left after Sort. Most is lost as rejects at Sort: 40 g.',
+    ]);
+    expect(lossHeadline([], false)).toBe('The loss book is empty.');
   });
 
   it('keeps every gram: what arrives goes on, leaves or is lost', () => {

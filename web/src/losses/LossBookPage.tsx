@@ -1,13 +1,15 @@
 import { useSearchParams, Link } from 'react-router';
 import type { LossBookView, LossWatch } from '@wunsch/core/api/losses';
 import type { StreamStation } from '@wunsch/core/api/types';
+import { lossHeadline, ofHeavy } from '@wunsch/core/losses/headline';
 import type { LossRow } from '@wunsch/core/losses/losses';
 import { LOSS_NAMES } from '@wunsch/core/ledger/types';
 import { STATION_NAMES, type Station } from '@wunsch/core/work/stations';
 import { numberFormat } from '@wunsch/core/units/formats';
+import { formatMass, type MassSystem } from '@wunsch/core/units/mass';
 import { useApi } from '../parts/api';
 import { Empty, Loading, Section } from '../parts/pieces';
-import { count, useHere, useShow, type Show } from '../parts/workshop';
+import { count, useHere, useShow } from '../parts/workshop';
 import { BatchStream } from '../stream/BatchStream';
 import { SeriesSection } from './SeriesSection';
 import { SelectBox } from '../parts/choice';
@@ -34,6 +36,7 @@ export function LossBookPage() {
     setQuery(next, { replace: true });
   };
   const show = useShow();
+  const { massSystem } = useHere().view.settings;
   const view = book.data;
   if (!view) return <Loading error={book.error} />;
   const asked = view.watched.find((station) => station === query.get('station'));
@@ -41,7 +44,9 @@ export function LossBookPage() {
   const metric = query.get('metric') === 'unaccounted' ? 'unaccounted' : 'yield';
   return (
     <>
-      <h1 className="max-w-4xl text-[1.9rem] leading-tight">{headline(view, show)}</h1>
+      <h1 className="max-w-4xl text-[1.9rem] leading-tight">
+        {lossHeadline(view.way, view.beanToBar !== null, massSystem)}
+      </h1>
       {view.watch.map((row) => (
         <WatchLine key={row.station + row.metric} row={row} />
       ))}
@@ -77,7 +82,7 @@ export function LossBookPage() {
             title={`A ${show.heavyWord} of green beans on its way`}
             aside="shares of what came out of each station"
           >
-            <BatchStream stream={asStream(view, show)} title={`Where a ${show.heavyWord} of green beans goes`} />
+            <BatchStream stream={asStream(view, massSystem)} title={`Where a ${show.heavyWord} of green beans goes`} />
           </Section>
           <WayTable view={view} shown={shown ?? ''} choose={(name) => set({ station: name, metric: 'yield' })} />
         </>
@@ -92,26 +97,6 @@ export function LossBookPage() {
 const mostLost = ({ way, watched }: LossBookView): Station | undefined =>
   way.filter(({ station }) => watched.includes(station)).sort((a, b) => a.yield - b.yield)[0]?.station ?? watched[0];
 
-/** Milligrams of the kilogram or pound that is followed here. @param g of each kilogram of green beans */
-const ofHeavy = (g: number, show: Show): number => Math.round(g * show.gramsFromHeavy(1));
-
-/** What ends in bars, and what takes the most of the rest: kept or lost. */
-function headline({ way, beanToBar }: LossBookView, show: Show): string {
-  const last = way.at(-1);
-  if (!last) return 'The loss book is empty.';
-  const mass = (g: number): string => show.mass(ofHeavy(g, show));
-  const largest = way
-    .flatMap((row) => row.losses.map((loss) => ({ ...loss, station: row.station })))
-    .sort((a, b) => b.g - a.g)[0];
-  const ends = beanToBar === null ? `are left after ${STATION_NAMES[last.station]}` : 'end in bars';
-  const huskG = way.reduce((sum, { byProductG }) => sum + byProductG, 0);
-  const kept = huskG > (largest?.g ?? 0) ? ` ${mass(huskG)} is husk, which is kept.` : '';
-  const most = largest
-    ? ` Most is lost as ${LOSS_NAMES[largest.cause].toLowerCase()} at ${STATION_NAMES[largest.station]}: ${mass(largest.g)}.`
-    : '';
-  return `Of a ${show.heavyWord} of green beans ${mass(last.goesOnG)} ${ends}.${kept}${most}`;
-}
-
 function WatchLine({ row }: { row: LossWatch }) {
   const show = useShow();
   return (
@@ -125,8 +110,8 @@ function WatchLine({ row }: { row: LossWatch }) {
 }
 
 /** The way as a stream: a kilogram or pound at a time, so that its band is continuous. */
-function asStream({ way }: LossBookView, show: Show): StreamStation[] {
-  const mg = (g: number): number => ofHeavy(g, show);
+function asStream({ way }: LossBookView, massSystem: MassSystem): StreamStation[] {
+  const mg = (g: number): number => ofHeavy(g, massSystem);
   return way.map((row) => ({
     station: row.station,
     count: row.steps,
@@ -144,7 +129,7 @@ function asStream({ way }: LossBookView, show: Show): StreamStation[] {
 
 function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; choose: (station: string) => void }) {
   const show = useShow();
-  const { currency } = useHere().view.settings;
+  const { currency, massSystem } = useHere().view.settings;
   const money = (major: number): string =>
     numberFormat({ style: 'currency', currency, maximumFractionDigits: 0 }).format(major);
   const mostMissing = Math.max(0, ...view.unaccounted.map(({ massMg }) => massMg));
@@ -179,7 +164,7 @@ function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; 
                   )}
                 </td>
                 <td className="figure py-2 pr-4 text-right text-lg">{show.percent(row.yield)}</td>
-                <td className="py-2 pr-4 text-sm">{lossWords(row, show)}</td>
+                <td className="py-2 pr-4 text-sm">{lossWords(row, massSystem)}</td>
                 <td className="py-2 pr-4 text-right text-sm">
                   {missing ? (
                     <>
@@ -210,8 +195,8 @@ function WayTable({ view, shown, choose }: { view: LossBookView; shown: string; 
   );
 }
 
-function lossWords({ losses, byProductG }: LossRow, show: Show): string {
-  const mass = (g: number): string => show.mass(ofHeavy(g, show));
+function lossWords({ losses, byProductG }: LossRow, massSystem: MassSystem): string {
+  const mass = (g: number): string => formatMass(ofHeavy(g, massSystem), massSystem);
   const lost = losses.slice(0, 4).map(({ cause, g }) => `${LOSS_NAMES[cause].toLowerCase()} ${mass(g)}`);
   const husk = byProductG > 0.5 ? [`husk ${mass(byProductG)} (kept)`] : [];
   return [...husk, ...lost].join(', ') || 'nothing';
