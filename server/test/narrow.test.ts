@@ -15,6 +15,7 @@ test('every number of a column is the one that was put there, also as it comes f
       const column = Narrow.of(all);
       for (const some of [column, Narrow.open('minutes', column.sections('minutes'))]) {
         expect([...some]).toEqual(plain);
+        expect([...some.entries()]).toEqual([...plain.entries()].filter(([, number]) => number !== 0));
         expect(some).toHaveLength(all.length);
         expect(some.at(all.length + 32)).toBe(0);
       }

@@ -47,12 +47,18 @@ export const openMoved = (sections: Sections): Moved =>
     ]),
   ) as unknown as Moved;
 
-function rowsInForce({ steps: { supersedes, flags, at, order } }: Tables): Uint32Array {
-  const count = flags.length;
-  const replaced = new Uint8Array(count);
-  for (const row of supersedes) if (row > 0) replaced[row - 1] = 1;
+/** Says of a row whether it is in force: neither replaced nor taken back. */
+export function inForce({ supersedes, flags }: StepTables['steps']): (row: number) => boolean {
+  const replaced = new Uint8Array(flags.length);
+  for (const [, old] of supersedes.entries()) replaced[old - 1] = 1;
+  return (row) => replaced[row] === 0 && ((flags[row] ?? 0) & WITHDRAWN) === 0;
+}
+
+function rowsInForce({ steps }: Tables): Uint32Array {
+  const { flags, at, order } = steps;
+  const isInForce = inForce(steps);
   const rows: number[] = [];
-  for (let row = 0; row < count; row += 1) if (!replaced[row] && ((flags[row] ?? 0) & WITHDRAWN) === 0) rows.push(row);
+  for (let row = 0; row < flags.length; row += 1) if (isInForce(row)) rows.push(row);
   rows.sort((a, b) => at.at(a) - at.at(b) || order.at(a) - order.at(b));
   return Uint32Array.from(rows);
 }

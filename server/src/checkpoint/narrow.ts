@@ -33,9 +33,9 @@ export class Narrow {
   ) {
     this.before = new Uint32Array(bits.length);
     let count = 0;
-    for (const [i, word] of bits.entries()) {
+    for (let i = 0; i < bits.length; i += 1) {
       this.before[i] = count;
-      count += bitsSet(word);
+      count += bitsSet(bits[i] ?? 0);
     }
     if (count !== values.length) throw new Error(`${values.length} numbers stand where there should be ${count}`);
   }
@@ -62,7 +62,10 @@ export class Narrow {
     const word = Math.floor(row / WORD);
     const [bits, mark] = [this.bits[word] ?? 0, 1 << (row % WORD)];
     if ((bits & mark) === 0) return 0;
-    const place = (this.before[word] ?? 0) + bitsSet(bits & (mark - 1));
+    return this.valueAt((this.before[word] ?? 0) + bitsSet(bits & (mark - 1)));
+  }
+
+  private valueAt(place: number): number {
     const value = this.values[place] ?? 0;
     return value === FAR && this.far.length > 0 ? this.farAt(place) : value;
   }
@@ -75,6 +78,16 @@ export class Narrow {
       else high = middle;
     }
     return this.far[2 * low + 1] ?? 0;
+  }
+
+  /** The rows that are not zero, with their numbers. */
+  *entries(): Generator<readonly [row: number, number: number]> {
+    let place = 0;
+    for (let word = 0; word < this.bits.length; word += 1)
+      for (let rest = this.bits[word] ?? 0; rest !== 0; rest &= rest - 1) {
+        yield [WORD * word + 31 - Math.clz32(rest & -rest), this.valueAt(place)];
+        place += 1;
+      }
   }
 
   *[Symbol.iterator](): Generator<number> {

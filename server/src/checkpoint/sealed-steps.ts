@@ -3,7 +3,7 @@ import { plainStep } from '@wunsch/core/ledger/plain-step';
 import type { Posting, Step, StepMoney } from '@wunsch/core/ledger/types';
 import { ends, openColumns, type Columns } from './columns';
 import { Lately } from '../store/lately';
-import { openMoved, type Moved } from './moved';
+import { inForce, openMoved, type Moved } from './moved';
 import type { Packed } from './packed';
 import type { Sections } from './sections';
 import {
@@ -268,19 +268,14 @@ export class SealedSteps implements Past {
   }
 
   *successors(): Generator<readonly [string, string]> {
-    const { supersedes } = this.tables.steps;
-    for (let row = 0; row < this.size; row += 1) {
-      const old = supersedes.at(row);
-      if (old > 0) yield [this.idOf(old - 1), this.idOf(row)];
-    }
+    for (const [row, old] of this.tables.steps.supersedes.entries()) yield [this.idOf(old - 1), this.idOf(row)];
   }
 
   *silent(): Generator<readonly [string, string]> {
-    const { about } = this.tables.steps;
-    for (const row of this.inForce) {
-      const holdingId = this.words.text(about.at(row));
-      if (holdingId !== null) yield [holdingId, this.idOf(row)];
-    }
+    const { steps } = this.tables;
+    const isInForce = inForce(steps);
+    for (const [row, number] of steps.about.entries())
+      if (isInForce(row)) yield [this.words.text(number) ?? '', this.idOf(row)];
   }
 
   postingsOf(row: number): Posting[] {
