@@ -1,7 +1,7 @@
 import { forecastGrind } from '@wunsch/core/grind/forecast';
 import { evidenceOf, priorFrom } from '@wunsch/core/grind/prior';
 import { tonight } from '@wunsch/core/grind/tonight';
-import type { Note } from './roast';
+import type { Note } from './table';
 
 const median = (values: readonly number[]): number =>
   [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;

@@ -6,7 +6,7 @@ import type { LinearSolver } from '@wunsch/core/recipe/linear';
 import { limit } from '@wunsch/core/recipe/records';
 import { solveRecipe, type Question } from '@wunsch/core/recipe/solve';
 import { longestTask, openBrowser, openPage, timings } from './browser';
-import type { Note } from './roast';
+import type { Note } from './table';
 
 const median = (values: readonly number[]): number =>
   [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;

@@ -1,7 +1,6 @@
 import { simulateProgram } from '@wunsch/core/roast/simulate';
 import { longestTask, openBrowser, openPage, timings } from './browser';
-
-export type Note = (what: string, value: number, budget: number, unit: string) => void;
+import type { Note } from './table';
 
 const steps = [
   { setC: 160, minutes: 8, until: null, note: '' },

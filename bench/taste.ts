@@ -2,7 +2,7 @@ import { judgePanel } from '@wunsch/core/taste/panel';
 import type { PanelScore } from '@wunsch/core/taste/palates';
 import { normals, seeded } from '@wunsch/core/stats/chance';
 import { framesASecond, longestTask, openBrowser, openPage } from './browser';
-import type { Note } from './roast';
+import type { Note } from './table';
 
 /** Seconds that the clock of a sheet is watched. */
 const WATCHED_S = 6;

@@ -2,7 +2,7 @@ import { judgePour } from '@wunsch/core/temper/judge';
 import { simulatedPourC } from '@wunsch/core/temper/simulated-pour';
 import { USUAL_WINDOWS } from '@wunsch/core/temper/windows';
 import { framesASecond, longestTask, openBrowser, openPage } from './browser';
-import type { Note } from './roast';
+import type { Note } from './table';
 
 /** Seconds that the trainer is watched. */
 const WATCHED_S = 8;

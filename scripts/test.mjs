@@ -3,9 +3,11 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
+import { watch } from './machine.mjs';
 import { installChromium, installPackages, root } from './install.mjs';
 import { scratch } from './scratch.mjs';
 
+const took = watch();
 installPackages();
 installChromium();
 const { build } = await import('./build.mjs');
@@ -71,5 +73,5 @@ if (existsSync(e2e)) {
 } else count(false, 'the browser journeys ran');
 if (e2eCode !== 0 && failed === 0) count(false, 'the browser journeys ended well');
 
-process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
+process.stdout.write(`${took()}\n\n${passed} passed, ${failed} failed\n`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);
