@@ -162,6 +162,8 @@ export async function buildApp({
   workHere(perform);
   const router = new Router(app, workshop);
   const views = new Views(workshop);
+  const lasting = new Map([...views.lasting, ['losses', lossIndex(views)]]);
+  workshop.resume(lasting);
   const startedAt = workshop.now();
   let stopProbes = (): void => undefined;
   let stopBackups = (): void => undefined;
@@ -230,10 +232,9 @@ export async function buildApp({
     if (backups) stopBackups = watchBackups(router, backups);
     stopAhead = workAhead(
       [
-        ...views.followers,
-        views.yields.follower,
+        ...Array.from(lasting.values(), ({ follower }) => follower),
+        { catchUp: () => (workshop.keepMade(lasting), true) },
         watchAhead(views),
-        lossIndex(views).follower,
         notesOf(views).follower,
         marksAhead(views),
       ],

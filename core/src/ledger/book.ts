@@ -1,5 +1,6 @@
 import { DomainError } from '../errors/domain-error';
 import {
+  AFTER_ALL,
   before,
   BEFORE_ALL,
   comesBefore,
@@ -50,7 +51,8 @@ export class Book {
   /** The earliest place in the order of the work where something was changed since the past was entered. */
   private changed: Position | null = null;
   private version = 0;
-  private rewritten = 0;
+  /** Where in the order of the work each change was that was not at its end. */
+  private readonly rewritten: Position[] = [];
   private readonly number = (books += 1);
 
   /** Another word after every change, and for every other book: caches compare it. */
@@ -60,7 +62,21 @@ export class Book {
 
   /** Another word after every change but a step at the end of the order of the work: what was read of it goes on. */
   get line(): string {
-    return `${this.number}.${this.rewritten}`;
+    return `${this.number}.${this.rewritten.length}`;
+  }
+
+  /**
+   * The earliest place in the order of the work where something was changed since a line, other than at its end.
+   *
+   * @param line as this book had it once
+   * @returns after all where nothing was; null where it is the line of another book
+   */
+  changedSince(line: string): Position | null {
+    const [number, count] = line.split('.');
+    if (Number(number) !== this.number) return null;
+    return this.rewritten
+      .slice(Number(count))
+      .reduce((earliest, place) => (comesBefore(place, earliest) ? place : earliest), AFTER_ALL);
   }
 
   /** Enters what is past, before anything else; it was checked when it was entered first. */
@@ -226,7 +242,7 @@ export class Book {
     if (step.withdrawn) return;
     const key = { at: step.at, order: step.order };
     this.note(key);
-    if (!this.timeline.insert(step, number)) this.rewritten += 1;
+    if (!this.timeline.insert(step, number)) this.rewritten.push(key);
     this.keepSilent(step, true);
     for (const [holdingId, change] of movements(step.postings)) {
       const rows = this.rowsOf(holdingId);
@@ -242,7 +258,7 @@ export class Book {
   private retire(step: Step): void {
     if (step.withdrawn) return;
     this.note(step);
-    this.rewritten += 1;
+    this.rewritten.push({ at: step.at, order: step.order });
     this.timeline.remove(this.steps.numberOf(step.id) ?? -1);
     this.keepSilent(step, false);
     for (const [holdingId, change] of movements(step.postings)) {

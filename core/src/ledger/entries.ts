@@ -23,6 +23,7 @@ export interface Balance {
 
 export const before = (a: Position, b: Position): number => a.at - b.at || a.order - b.order;
 export const BEFORE_ALL: Position = { at: -Infinity, order: -Infinity };
+export const AFTER_ALL: Position = { at: Infinity, order: Infinity };
 
 /** Whether one thing was done before another. */
 export const comesBefore = (a: Position, b: Position): boolean => before(a, b) < 0;

@@ -2,12 +2,14 @@
 
 export { newBatch } from './batch';
 export { Book } from './book';
+export { byProductSales, reachingBack } from './by-product-sales';
 export { checkEntering, checkWhole } from './check';
 export { type Contents, type DatedFacts, allergens, contents, datedFacts, madeOf, otherDryPct } from './contents';
 export { type Balance, type Entry, type Past, type Position, before, silentAbout } from './entries';
 export { type ExpectedGoods, type StationYields, expectGoods } from './expect';
-export { Follower } from './follower';
+export { Follower, type Lasting, type Settled } from './follower';
 export { type PastHoldings } from './holdings';
+export { Layered } from './layered';
 export { notedIn } from './noted';
 export { plainStep } from './plain-step';
 export {

@@ -1,10 +1,8 @@
 import type { Book } from './book';
 import { comesBefore, type Position } from './entries';
+import { LOOSE } from './loose';
 import type { Step } from './types';
 import { Valuation, type WorthThen } from './valuation';
-
-/** So many steps at the end of the order of the work are replayed after one that was entered late. */
-const LOOSE = 600;
 
 /**
  * The valuation of a book to which steps are entered, one after another.

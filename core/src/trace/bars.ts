@@ -1,5 +1,6 @@
 import type { Book } from '../ledger/book';
-import { Follower } from '../ledger/follower';
+import { Follower, type Lasting, type Settled } from '../ledger/follower';
+import { Layered } from '../ledger/layered';
 import type { Step } from '../ledger/types';
 
 /** Bars of one batch, by its share of the pours and tubs they came from: not always whole. */
@@ -21,6 +22,12 @@ interface Content {
   readonly shares: Shares;
 }
 
+/** What is settled of it. */
+interface Past {
+  bars: ReadonlyMap<string, BatchBars>;
+  contents: ReadonlyMap<string, Content>;
+}
+
 const NONE: BatchBars = { made: 0, massMg: 0, standing: 0, sold: 0 };
 
 /**
@@ -28,9 +35,9 @@ const NONE: BatchBars = { made: 0, massMg: 0, standing: 0, sold: 0 };
  * its share by weight; what joins from the pantry after the bowl belongs to what it joins. A batch's own bowl is all its
  * own, whatever was put in it.
  */
-export class BarsByBatch {
-  private bars = new Map<string, BatchBars>();
-  private contents = new Map<string, Content>();
+export class BarsByBatch implements Lasting {
+  private readonly bars = new Layered<string, BatchBars>();
+  private readonly contents = new Layered<string, Content>();
   /** What is all of one batch and has nothing in it, by that batch: most holdings are. */
   private readonly empties = new Map<string, Content>();
   private standing = { state: '', pieces: new Map<string, number>() };
@@ -42,15 +49,37 @@ export class BarsByBatch {
     private readonly book: () => Book,
     private readonly isBatch: (holdingId: string) => boolean,
   ) {
-    this.follower = new Follower(
+    this.follower = new Follower({
       book,
-      () => {
-        this.bars = new Map();
-        this.contents = new Map();
-        this.empties.clear();
+      begin: () => {
+        this.bars.begin();
+        this.contents.begin();
       },
-      (step, whole) => this.apply(whole, step),
-    );
+      take: (step, whole) => this.apply(whole, step),
+      layers: {
+        settle: () => {
+          this.bars.settle();
+          this.contents.settle();
+        },
+        back: () => {
+          this.bars.back();
+          this.contents.back();
+        },
+      },
+    });
+  }
+
+  past(): Past {
+    return { bars: this.bars.past, contents: this.contents.past };
+  }
+
+  resume(past: unknown, settled: Settled): void {
+    const { bars, contents } = past as Past;
+    this.bars.begin(new Map(bars));
+    this.contents.begin();
+    // What is all of one batch has one text and one list for all of that batch again.
+    for (const [holdingId, { massMg, shares }] of contents) this.put(holdingId, massMg, shares);
+    this.follower.resume(settled);
   }
 
   of(batchId: string): BatchBars {
@@ -72,9 +101,12 @@ export class BarsByBatch {
 
   private count(shares: Shares, part: keyof BatchBars, amount: number): void {
     for (const [batchId, share] of shares) {
-      const row = this.bars.get(batchId) ?? { ...NONE };
+      const row = this.bars.own(
+        batchId,
+        () => ({ ...NONE }),
+        (settled) => ({ ...settled }),
+      );
       row[part] += amount * share;
-      this.bars.set(batchId, row);
     }
   }
 

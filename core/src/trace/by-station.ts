@@ -47,7 +47,14 @@ const emptyTotals = (station: Station): StationTotals => ({
 
 /** Whole steps added up by station as they come, without keeping them: for sums over years. */
 export class StationSums {
-  private readonly rows = new Map<Station, StationTotals>();
+  private readonly rows: Map<Station, StationTotals>;
+
+  /** @param parts of others, which stay as they are */
+  constructor(parts: readonly StationTotals[] = []) {
+    this.rows = new Map(
+      parts.map((row) => [row.station, { ...row, losses: row.losses.map((loss) => ({ ...loss })) }] as const),
+    );
+  }
 
   private readonly row = (station: Station): StationTotals => {
     const row = this.rows.get(station) ?? emptyTotals(station);

@@ -1,16 +1,20 @@
 import type { Book } from '../ledger/book';
-import { Follower } from '../ledger/follower';
+import { Follower, type Lasting, type Settled } from '../ledger/follower';
+import { Layered } from '../ledger/layered';
 import type { Step } from '../ledger/types';
 import type { Marking } from './marks';
 
-const NONE: ReadonlySet<Step> = new Set();
+/** Ids of steps by holding. */
+type Carried = ReadonlyMap<string, ReadonlySet<string>>;
+
+const NONE: ReadonlySet<string> = new Set();
 
 /**
  * The notable steps behind every holding, kept up to date with the book: each step hands on what its sources carry.
- * One pass over a book, then a step at a time; a correction or a late entry begins the pass again.
+ * One pass over a book, then a step at a time.
  */
-export class Notables {
-  private carried = new Map<string, ReadonlySet<Step>>();
+export class Notables implements Lasting {
+  private readonly carried = new Layered<string, ReadonlySet<string>>();
   /** Can be caught up ahead of the first question. */
   readonly follower: Follower;
 
@@ -19,15 +23,25 @@ export class Notables {
     book: () => Book,
     private readonly marking: Pick<Marking, 'steps'>,
   ) {
-    this.follower = new Follower(
+    this.follower = new Follower({
       book,
-      () => (this.carried = new Map()),
-      (step) => this.apply(step),
-    );
+      begin: () => this.carried.begin(),
+      take: (step) => this.apply(step),
+      layers: this.carried,
+    });
   }
 
-  /** @returns in no order */
-  behind(holdingId: string): ReadonlySet<Step> {
+  past(): Carried {
+    return this.carried.past;
+  }
+
+  resume(past: unknown, settled: Settled): void {
+    this.carried.begin(past as Map<string, ReadonlySet<string>>);
+    this.follower.resume(settled);
+  }
+
+  /** @returns ids of steps, in no order */
+  behind(holdingId: string): ReadonlySet<string> {
     this.follower.catchUp();
     return this.carried.get(holdingId) ?? NONE;
   }
@@ -38,7 +52,7 @@ export class Notables {
   }
 
   private apply(step: Step): void {
-    let set: Set<Step> | ReadonlySet<Step> = this.isNotable(step) ? new Set([step]) : NONE;
+    let set: ReadonlySet<string> = this.isNotable(step) ? new Set([step.id]) : NONE;
     for (const { holdingId, massMg, pieces } of step.postings) {
       if (holdingId === null || (massMg >= 0 && pieces >= 0)) continue;
       set = union(set, this.carried.get(holdingId) ?? NONE);
@@ -50,5 +64,5 @@ export class Notables {
   }
 }
 
-const union = (a: ReadonlySet<Step>, b: ReadonlySet<Step>): ReadonlySet<Step> =>
+const union = (a: ReadonlySet<string>, b: ReadonlySet<string>): ReadonlySet<string> =>
   b.size === 0 ? a : a.size === 0 ? b : new Set([...a, ...b]);

@@ -1,6 +1,7 @@
-import { closeSync, existsSync, fsyncSync, openSync, renameSync, rmSync, writeSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { Book } from '@wunsch/core/ledger/book';
+import type { Lasting, Settled } from '@wunsch/core/ledger/follower';
 import { Valuation, type WorthThen } from '@wunsch/core/ledger/valuation';
 import type { CurveMeta } from '@wunsch/core/workshop/kept';
 import type { Commit } from '../store/commits';
@@ -8,7 +9,8 @@ import type { Changes, Records } from '../store/records';
 import { ChangeLog, type Noted } from './change-log';
 import { openHoldings, sealHoldings } from './holdings';
 import { Packed } from './packed';
-import { packSections, readSections, type Sections } from './sections';
+import { LastingFile, putSections } from './lasting-file';
+import { readSections, type Sections } from './sections';
 import { sealSteps } from './seal-steps';
 import { openSteps, type SealedSteps } from './sealed-steps';
 import { openWorth, worthSections, worthTables, type WorthHead } from './sealed-worth';
@@ -55,6 +57,8 @@ export class Checkpoint {
   private whole = false;
   private sealed: { steps: SealedSteps; texts: TextFile } | null = null;
   private readonly textPath: string;
+  /** What is made of the book beside it. */
+  private readonly made: LastingFile;
 
   /** @param build which program this is */
   constructor(
@@ -64,6 +68,7 @@ export class Checkpoint {
     this.path = join(directory, 'checkpoint');
     this.textPath = join(directory, 'checkpoint.steps');
     this.log = new ChangeLog(join(directory, 'checkpoint.log'));
+    this.made = new LastingFile(directory, build);
   }
 
   /** The workshop of a commit; null where it has to be read from the database. */
@@ -102,6 +107,8 @@ export class Checkpoint {
       seq = change.steps.at(-1)?.seq ?? seq;
     }
     order(small);
+    this.made.open(lineage);
+    this.dropUnsettled(book);
     return { small, book, then, seq };
   }
 
@@ -131,6 +138,7 @@ export class Checkpoint {
     this.sealed = null;
     rmSync(this.path, { force: true });
     rmSync(this.textPath, { force: true });
+    this.made.drop();
     this.log.clear();
   }
 
@@ -176,7 +184,7 @@ export class Checkpoint {
     const { sections: columns, texts } = sealSteps(words, before, fresh, rowOf);
     const { head: worth, sections } = worthAt(words, book, then);
     const head: Head = { commit, build: this.build, worth, texts: this.append(texts) };
-    this.put({
+    putSections(this.path, {
       head: Buffer.from(JSON.stringify(head)),
       small: Buffer.from(JSON.stringify(small)),
       ...words.pack().sections('words'),
@@ -187,6 +195,36 @@ export class Checkpoint {
     });
     this.log.clear();
     this.whole = true;
+    this.dropUnsettled(book);
+  }
+
+  /** What is made of steps that were changed since counts no more: once this is written anew, nobody would know. */
+  private dropUnsettled(book: Book): void {
+    const { upTo } = this.made;
+    if (upTo !== null && !book.isSettled(upTo)) this.made.drop();
+  }
+
+  /** Lets what is made of the book go on from what was kept of it. @param lasting by their names */
+  resume(lasting: ReadonlyMap<string, Lasting>): void {
+    for (const [name, own] of lasting) this.tried(() => this.made.resume(name, own));
+  }
+
+  /**
+   * Keeps what is made of the book, where it was settled anew since.
+   *
+   * @throws Error where the disk takes no more
+   */
+  keep(lasting: ReadonlyMap<string, Lasting>, { lineage }: Commit, book: Book): void {
+    const isKept = (name: string, { place }: Settled): boolean => this.made.settledOf(name)?.place === place;
+    const settled = [...lasting].flatMap(([name, own]) => {
+      const upTo = own.follower.settledUpTo;
+      return upTo && book.isSettled(upTo.upTo) ? [{ name, own, settled: upTo }] : [];
+    });
+    if (!this.whole || settled.every((row) => isKept(row.name, row.settled))) return;
+    this.made.write(
+      lineage,
+      new Map(settled.map(({ name, own, settled: upTo }) => [name, { past: own.past(), settled: upTo }])),
+    );
   }
 
   private append(texts: Uint8Array): Stretch[] {
@@ -197,21 +235,6 @@ export class Checkpoint {
     } finally {
       file.close();
     }
-  }
-
-  private put(sections: Sections): void {
-    const fresh = `${this.path}.new`;
-    const file = openSync(fresh, 'w', 0o600);
-    try {
-      for (const piece of packSections(sections)) writeSync(file, piece);
-      fsyncSync(file);
-    } catch (error) {
-      rmSync(fresh, { force: true });
-      throw error;
-    } finally {
-      closeSync(file);
-    }
-    renameSync(fresh, this.path);
   }
 }
 

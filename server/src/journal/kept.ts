@@ -1,4 +1,5 @@
 import { Book } from '@wunsch/core/ledger/book';
+import type { Lasting } from '@wunsch/core/ledger/follower';
 import type { CodeLetter } from '@wunsch/core/ledger/planner';
 import type { Valuation, WorthThen } from '@wunsch/core/ledger/valuation';
 import { Worths } from '@wunsch/core/ledger/worths';
@@ -89,6 +90,16 @@ export abstract class Kept extends Lists {
     } catch {
       return false;
     }
+  }
+
+  /** Lets what is made of the book go on from what the last start kept of it. @param lasting by their names */
+  resume(lasting: ReadonlyMap<string, Lasting>): void {
+    this.checkpoint?.resume(lasting);
+  }
+
+  /** Keeps what is made of the book for the next start. @throws Error where the disk takes no more */
+  keepMade(lasting: ReadonlyMap<string, Lasting>): void {
+    this.checkpoint?.keep(lasting, this.committed, this.book);
   }
 
   /** Everything beside the book, as it is read. */

@@ -1,5 +1,6 @@
 import type { Book } from '@wunsch/core/ledger/book';
-import { Follower } from '@wunsch/core/ledger/follower';
+import { Follower, type Lasting, type Settled } from '@wunsch/core/ledger/follower';
+import { Layered } from '@wunsch/core/ledger/layered';
 import type { Step } from '@wunsch/core/ledger/types';
 
 /** Of one batch: the place of its newest step in the order of the work, how many there are, and the sum of their numbers. */
@@ -11,41 +12,81 @@ interface Own {
   word: string | null;
 }
 
+/** What is settled of it. */
+interface Past {
+  named: number;
+  batches: ReadonlyMap<string, Own>;
+  earlier: Uint32Array<ArrayBuffer>;
+}
+
 /** Comes before the first step of a batch. */
 const NO_PLACE = 0xffffffff;
 
 /** The steps in force that name each batch, kept up to date with the book. */
-export class BatchSteps {
+export class BatchSteps implements Lasting {
   /** Of which book and line that is, and how many steps in it name a batch. */
   private line = '';
   private named = 0;
-  private readonly batches = new Map<string, Own>();
+  /** How many of them are settled. */
+  private settledNamed = 0;
+  private readonly batches = new Layered<string, Own>();
   /** By place: the place of the step before it that names the same batch. */
   private earlier = new Uint32Array(64);
   /** Can be caught up ahead of the first question. */
   readonly follower: Follower;
 
   constructor(private readonly book: () => Book) {
-    this.follower = new Follower(
+    this.follower = new Follower({
       book,
-      () => {
-        this.line = book().line;
-        this.named = 0;
-        this.batches.clear();
+      begin: () => {
+        this.goBack(0);
+        this.batches.begin();
       },
-      (step, _book, place) => this.add(step, place),
-    );
+      take: (step, _book, place) => this.add(step, place),
+      layers: {
+        settle: () => {
+          this.settledNamed = this.named;
+          this.batches.settle();
+        },
+        back: () => {
+          this.goBack(this.settledNamed);
+          this.batches.back();
+        },
+      },
+    });
+  }
+
+  private goBack(named: number): void {
+    this.line = this.book().line;
+    this.named = named;
+  }
+
+  past(): Past {
+    const { place = 0 } = this.follower.settledUpTo ?? {};
+    return { named: this.settledNamed, batches: this.batches.past, earlier: this.earlier.slice(0, place) };
+  }
+
+  resume(past: unknown, settled: Settled): void {
+    const { named, batches, earlier } = past as Past;
+    this.settledNamed = named;
+    this.goBack(named);
+    this.batches.begin(new Map(batches));
+    this.earlier = earlier;
+    this.follower.resume(settled);
   }
 
   private add({ batchId, seq }: Step, place: number): void {
     if (batchId === null) return;
     if (place >= this.earlier.length) {
-      const longer = new Uint32Array(2 * place);
+      const longer = new Uint32Array(2 * place + 64);
       longer.set(this.earlier);
       this.earlier = longer;
     }
-    const own = this.batches.get(batchId) ?? { newest: NO_PLACE, count: 0, seqs: 0, word: null };
-    this.batches.set(batchId, own);
+    const own = this.batches.own(
+      batchId,
+      () => ({ newest: NO_PLACE, count: 0, seqs: 0, word: null }),
+      (settled) => ({ ...settled }),
+    );
     this.earlier[place] = own.newest;
     own.newest = place;
     own.count += 1;

@@ -16,7 +16,7 @@ import { MARKING } from '@wunsch/core/stations';
 import { marksOf } from '@wunsch/core/trace/marks';
 import type { Mark } from '@wunsch/core/workshop/mark';
 import { Notables } from '@wunsch/core/trace/notable';
-import type { Follower } from '@wunsch/core/ledger/follower';
+import type { Lasting } from '@wunsch/core/ledger/follower';
 import { BarsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
 import type { Work } from '@wunsch/core/workshop/work';
 import { blocksOf } from '@wunsch/core/trace/blocks';
@@ -107,7 +107,7 @@ export class Views {
   private markedBy(
     marked: Map<string, Marked>,
     subjectId: string,
-    behind: ReadonlySet<Step> | null,
+    behind: ReadonlySet<string> | null,
     batchId: string | null,
     kinds: ReadonlySet<string> | null,
     target: number | null,
@@ -117,7 +117,8 @@ export class Views {
     if (before?.target === target && before.behind === behind && before.ofBatch === ofBatch) return before.marks;
     const own = batchId === null ? [] : this.stepsOfBatch(batchId);
     const spoken = kinds === null ? own : own.filter(({ kind }) => kinds.has(kind));
-    const all = new Map([...(behind ?? []), ...spoken].map((step) => [step.id, step]));
+    const carried = [...(behind ?? [])].flatMap((id) => this.workshop.book.steps.get(id) ?? []);
+    const all = new Map([...carried, ...spoken].map((step) => [step.id, step]));
     const marks = all.size > 0 ? marksOf([...all.values()].sort(inOrder), target, MARKING) : NO_MARKS;
     marked.set(subjectId, { behind, ofBatch, target, marks });
     return marks;
@@ -318,9 +319,14 @@ export class Views {
 
   private readonly batchSteps = new BatchSteps(() => this.workshop.book);
 
-  /** What follows the book, in the order in which it is first asked for. */
-  get followers(): readonly Follower[] {
-    return [this.batchSteps.follower, this.notables.follower, this.barCounts.follower];
+  /** What is made of the book, in the order in which it is first asked for. */
+  get lasting(): ReadonlyMap<string, Lasting> {
+    return new Map<string, Lasting>([
+      ['batch steps', this.batchSteps],
+      ['notables', this.notables],
+      ['bars', this.barCounts],
+      ['yields', this.yields],
+    ]);
   }
 
   /** Another word whenever a step of any batch was entered or changed. */
@@ -344,7 +350,7 @@ const NO_MARKS: readonly Mark[] = [];
 
 /** What something is marked with, and what that was read of. */
 interface Marked {
-  behind: ReadonlySet<Step> | null;
+  behind: ReadonlySet<string> | null;
   ofBatch: string;
   target: number | null;
   marks: readonly Mark[];

@@ -1,4 +1,4 @@
-import { Follower } from '@wunsch/core/ledger/follower';
+import { Follower, type Lasting, type Settled } from '@wunsch/core/ledger/follower';
 import type { HistoryPoint } from '@wunsch/core/api/types';
 import type { Step, StepKind } from '@wunsch/core/ledger/types';
 import { stepYield } from '@wunsch/core/ledger/yields';
@@ -55,11 +55,73 @@ export class IndexedYield implements HistoryPoint {
   }
 }
 
+/** Rows of many keys, in two layers: those that are settled, and those that can be let go of. */
+class Rows {
+  private settled = new Map<string, IndexedYield[]>();
+  private loose: Map<string, IndexedYield[]> | null = null;
+  /** Both, of what was asked for. */
+  private readonly both = new Map<string, readonly IndexedYield[]>();
+
+  push(key: string, row: IndexedYield): void {
+    const layer = this.loose ?? this.settled;
+    const rows = layer.get(key);
+    if (rows) rows.push(row);
+    else layer.set(key, [row]);
+    this.both.delete(key);
+  }
+
+  /** @returns the same list until one is added or let go of */
+  of(key: string): readonly IndexedYield[] {
+    const settled = this.settled.get(key) ?? NONE;
+    const loose = this.loose?.get(key) ?? NONE;
+    let both = this.both.get(key);
+    if (!both) this.both.set(key, (both = [...settled, ...loose]));
+    return both;
+  }
+
+  settle(): void {
+    this.loose = new Map();
+  }
+
+  back(): void {
+    for (const key of this.loose?.keys() ?? []) this.both.delete(key);
+    this.loose = null;
+  }
+
+  begin(): void {
+    this.settled = new Map();
+    this.both.clear();
+    this.loose = null;
+  }
+
+  get past(): ReadonlyMap<string, readonly IndexedYield[]> {
+    return this.settled;
+  }
+}
+
+/** What is settled of yields: one number of each for each row, in the order of the work. */
+interface Past {
+  kinds: StepKind[];
+  lots: string[];
+  families: string[];
+  rows: {
+    kind: Uint8Array;
+    place: Uint32Array;
+    inMg: Float64Array;
+    goodMg: Float64Array;
+    lot: Int32Array;
+    family: Uint32Array;
+  };
+}
+
 /** Yields of all steps, by kind and family and by kind and lot, in the order of the work: kept up to date with the book. */
-export class YieldIndex {
-  private readonly byFamily = new Map<string, IndexedYield[]>();
-  private readonly byLot = new Map<string, IndexedYield[]>();
-  private readonly byKind = new Map<StepKind, IndexedYield[]>();
+export class YieldIndex implements Lasting {
+  private readonly byFamily = new Rows();
+  private readonly byLot = new Rows();
+  private readonly byKind = new Rows();
+  private readonly all: readonly Rows[] = [this.byFamily, this.byLot, this.byKind];
+  /** One text for all of a family: each that is made up anew would be kept. */
+  private readonly families = new Map<string, string>();
   /** Can be caught up ahead of the first question. */
   readonly follower: Follower;
 
@@ -67,27 +129,28 @@ export class YieldIndex {
     private readonly workshop: Workshop,
     private readonly familyOf: (holdingId: string) => { lotId: string | null; family: string },
   ) {
-    this.follower = new Follower(
-      () => workshop.book,
-      () => [this.byFamily, this.byLot, this.byKind].forEach((rows) => rows.clear()),
-      (step, _book, place) => this.add(step, place),
-      () => workshop.valuation,
-    );
+    const each = (work: (rows: Rows) => void) => () => this.all.forEach(work);
+    this.follower = new Follower({
+      book: () => workshop.book,
+      begin: each((rows) => rows.begin()),
+      take: (step, _book, place) => this.add(step, place),
+      layers: { settle: each((rows) => rows.settle()), back: each((rows) => rows.back()) },
+    });
   }
 
   ofFamily(kind: StepKind, family: string): readonly IndexedYield[] {
     this.follower.catchUp();
-    return this.byFamily.get(`${kind} ${family}`) ?? [];
+    return this.byFamily.of(`${kind} ${family}`);
   }
 
   ofLot(kind: StepKind, lotId: string): readonly IndexedYield[] {
     this.follower.catchUp();
-    return this.byLot.get(`${kind} ${lotId}`) ?? [];
+    return this.byLot.of(`${kind} ${lotId}`);
   }
 
   of(kind: StepKind): readonly IndexedYield[] {
     this.follower.catchUp();
-    return this.byKind.get(kind) ?? NONE;
+    return this.byKind.of(kind);
   }
 
   private add(step: Step, index: number): void {
@@ -95,15 +158,66 @@ export class YieldIndex {
     const point = stepYield(this.workshop.book, step);
     const made = madeBy(step);
     if (!point || made === null) return;
-    const { lotId, ...named } = this.familyOf(made);
-    // One text for all of a family: each that is made up anew would be kept.
-    const family = this.byFamily.get(`${step.kind} ${named.family}`)?.[0]?.family ?? named.family;
-    const row = new IndexedYield(this.workshop, index, point.inMg, point.goodMg, lotId, family);
-    push(this.byKind, step.kind, row);
-    push(this.byFamily, `${step.kind} ${family}`, row);
-    if (lotId !== null) push(this.byLot, `${step.kind} ${lotId}`, row);
+    const { lotId, family } = this.familyOf(made);
+    this.push(step.kind, new IndexedYield(this.workshop, index, point.inMg, point.goodMg, lotId, this.known(family)));
+  }
+
+  private known(family: string): string {
+    const known = this.families.get(family);
+    if (known === undefined) this.families.set(family, family);
+    return known ?? family;
+  }
+
+  private push(kind: StepKind, row: IndexedYield): void {
+    this.byKind.push(kind, row);
+    this.byFamily.push(`${kind} ${row.family}`, row);
+    if (row.lotId !== null) this.byLot.push(`${kind} ${row.lotId}`, row);
+  }
+
+  past(): Past {
+    const rows = [...this.byKind.past].flatMap(([kind, own]) => own.map((row) => ({ kind: kind as StepKind, row })));
+    const kinds = [...KINDS];
+    const lots = [...new Set(rows.flatMap(({ row }) => row.lotId ?? []))];
+    const families = [...new Set(rows.map(({ row }) => row.family))];
+    const [lotOf, familyOf] = [numbersOf(lots), numbersOf(families)];
+    return {
+      kinds,
+      lots,
+      families,
+      rows: {
+        kind: Uint8Array.from(rows, ({ kind }) => kinds.indexOf(kind)),
+        place: Uint32Array.from(rows, ({ row }) => row.index),
+        inMg: Float64Array.from(rows, ({ row }) => row.inMg),
+        goodMg: Float64Array.from(rows, ({ row }) => row.goodMg),
+        lot: Int32Array.from(rows, ({ row }) => lotOf.get(row.lotId ?? '') ?? -1),
+        family: Uint32Array.from(rows, ({ row }) => familyOf.get(row.family) ?? 0),
+      },
+    };
+  }
+
+  resume(past: unknown, settled: Settled): void {
+    for (const rows of this.all) rows.begin();
+    const { kinds, lots, families, rows } = past as Past;
+    for (const family of families) this.known(family);
+    rows.place.forEach((place, i) =>
+      this.push(
+        kinds[rows.kind[i] ?? 0] as StepKind,
+        new IndexedYield(
+          this.workshop,
+          place,
+          rows.inMg[i] ?? 0,
+          rows.goodMg[i] ?? 0,
+          lots[rows.lot[i] ?? -1] ?? null,
+          families[rows.family[i] ?? 0] ?? '',
+        ),
+      ),
+    );
+    this.follower.resume(settled);
   }
 }
+
+const numbersOf = (texts: readonly string[]): ReadonlyMap<string, number> =>
+  new Map(texts.map((text, number) => [text, number]));
 
 const NONE: readonly IndexedYield[] = [];
 
@@ -112,9 +226,3 @@ const madeBy = ({ slots, batchId }: Step): string | null => slots['good'] ?? bat
 
 /** Steps whose yield somebody asks for. */
 const KINDS = new Set<StepKind>(YIELDS.map(({ step }) => step));
-
-function push<K>(map: Map<K, IndexedYield[]>, key: K, row: IndexedYield): void {
-  const list = map.get(key);
-  if (list) list.push(row);
-  else map.set(key, [row]);
-}

@@ -1,4 +1,6 @@
-import { Follower } from '@wunsch/core/ledger/follower';
+import { byProductSales, reachingBack } from '@wunsch/core/ledger/by-product-sales';
+import { Follower, type Lasting, type Settled } from '@wunsch/core/ledger/follower';
+import { Layered } from '@wunsch/core/ledger/layered';
 import { isByProduct, type Step } from '@wunsch/core/ledger/types';
 import { addTotals, StationSums, type StationTotals } from '@wunsch/core/trace/by-station';
 import type { Station } from '@wunsch/core/work/stations';
@@ -12,11 +14,37 @@ interface Worth {
   mg: number;
 }
 
+/** The same, to be kept. */
+interface SumsPast {
+  family: string;
+  month: number;
+  firstAt: number;
+  stations: StationTotals[];
+  worth: ReadonlyMap<Station, Worth>;
+}
+
 /** Sums of one family in one month. */
 class Sums {
-  readonly stations = new StationSums();
-  readonly worth = new Map<Station, Worth>();
-  firstAt = Infinity;
+  readonly stations: StationSums;
+  readonly worth: Map<Station, Worth>;
+  readonly family: string;
+  readonly month: number;
+  firstAt: number;
+
+  constructor({ family, month, firstAt, stations, worth }: SumsPast) {
+    [this.family, this.month, this.firstAt] = [family, month, firstAt];
+    this.stations = new StationSums(stations);
+    this.worth = new Map([...worth].map(([station, own]) => [station, { ...own }]));
+  }
+
+  static first(family: string, month: number): Sums {
+    return new Sums({ family, month, firstAt: Infinity, stations: [], worth: new Map() });
+  }
+
+  past(): SumsPast {
+    const { family, month, firstAt, stations, worth } = this;
+    return { family, month, firstAt, stations: stations.parts(), worth };
+  }
 
   add({ workshop: { book, valuation } }: Views, step: Step): void {
     this.stations.add(book, step);
@@ -51,13 +79,6 @@ function familyOf(views: Views, step: Step): string | null {
   return made === null || NONE.has(step.kind) || step.postings.length === 0 ? null : views.dominant(made).family;
 }
 
-/** The sums under a key, begun where there are none. */
-function sumsAt<K>(map: Map<K, Sums>, key: K): Sums {
-  const sums = map.get(key) ?? new Sums();
-  map.set(key, sums);
-  return sums;
-}
-
 /** What several parts were worth together, by station. */
 export function worthOf(parts: readonly { worth: ReadonlyMap<Station, Worth> }[]): Map<Station, Worth> {
   const all = new Map<Station, Worth>();
@@ -69,59 +90,93 @@ export function worthOf(parts: readonly { worth: ReadonlyMap<Station, Worth> }[]
   return all;
 }
 
+/** What is settled of it, and the sales of by-products since that it had known of. */
+interface Past {
+  sums: SumsPast[];
+  sales: readonly string[];
+}
+
 /**
  * Where the grams of each family went in each month, kept up to date with the book.
  */
-export class LossIndex {
-  private families = new Map<string, Map<number, Sums>>();
+export class LossIndex implements Lasting {
+  private readonly sums = new Layered<string, Sums>();
+  /** Sales after what is settled that are credited to steps in it. */
+  private sales: readonly string[] = [];
   /** Can be caught up ahead of the first question. */
   readonly follower: Follower;
 
   constructor(private readonly views: Views) {
     const { workshop } = views;
-    this.follower = new Follower(
-      () => workshop.book,
-      () => (this.families = new Map()),
-      (step) => this.add(step),
-      () => workshop.valuation,
-    );
+    this.follower = new Follower({
+      book: () => workshop.book,
+      begin: () => this.sums.begin(),
+      take: (step) => this.add(step),
+      standsOn: () => workshop.valuation,
+      layers: {
+        settle: (settled) => {
+          this.sales = this.salesReaching(settled);
+          this.sums.settle();
+        },
+        back: () => this.sums.back(),
+        // What steps cost is another where a by-product of theirs was sold since.
+        holds: (settled) => this.salesReaching(settled).join() === this.sales.join(),
+      },
+    });
+  }
+
+  private salesReaching({ place, upTo }: Settled): string[] {
+    return reachingBack(byProductSales(this.views.workshop.book, place), upTo);
   }
 
   private add(step: Step): void {
     const family = familyOf(this.views, step);
     if (family === null) return;
-    const months = this.families.get(family) ?? new Map<number, Sums>();
-    this.families.set(family, months);
     const month = Math.floor(step.at / MONTH_MS);
-    sumsAt(months, month).add(this.views, step);
+    const sums = this.sums.own(
+      `${month} ${family}`,
+      () => Sums.first(family, month),
+      (settled) => new Sums(settled.past()),
+    );
+    sums.add(this.views, step);
   }
 
   /** Sums by family from a moment on, those of its first month step by step. */
   since(from: number): Map<string, LossSums> {
     this.follower.catchUp();
     const whole = Math.ceil(from / MONTH_MS);
-    const parts = new Map<string, Sums[]>();
-    for (const [family, months] of this.families) {
-      const own = [...months].flatMap(([month, sums]) => (month >= whole ? [sums] : []));
-      if (own.length > 0) parts.set(family, own);
-    }
-    for (const [family, sums] of this.partial(from, whole * MONTH_MS))
-      parts.set(family, [sums, ...(parts.get(family) ?? [])]);
+    const parts = this.partial(from, whole * MONTH_MS);
+    for (const [, sums] of this.sums)
+      if (sums.month >= whole) parts.set(sums.family, [...(parts.get(sums.family) ?? []), sums]);
     return new Map([...parts].map(([family, own]) => [family, together(own)]));
   }
 
-  /** Steps from a moment on up to where the whole months begin. */
-  private partial(from: number, until: number): Map<string, Sums> {
-    const found = new Map<string, Sums>();
+  /** Steps from a moment on up to where the whole months begin, by family. */
+  private partial(from: number, until: number): Map<string, Sums[]> {
+    const found = new Map<string, Sums[]>();
     if (!Number.isFinite(from)) return found;
     const { timeline } = this.views.workshop.book;
     for (let i = timeline.indexFrom(from); i < timeline.length; i += 1) {
       const step = timeline.at(i);
       if (!step || step.at >= until) break;
       const family = familyOf(this.views, step);
-      if (family !== null) sumsAt(found, family).add(this.views, step);
+      if (family === null) continue;
+      const [sums = Sums.first(family, 0)] = found.get(family) ?? [];
+      found.set(family, [sums]);
+      sums.add(this.views, step);
     }
     return found;
+  }
+
+  past(): Past {
+    return { sums: Array.from(this.sums.past.values(), (sums) => sums.past()), sales: this.sales };
+  }
+
+  resume(past: unknown, settled: Settled): void {
+    const { sums, sales } = past as Past;
+    this.sums.begin(new Map(sums.map((own) => [`${own.month} ${own.family}`, new Sums(own)])));
+    this.sales = sales;
+    this.follower.resume(settled);
   }
 }
 

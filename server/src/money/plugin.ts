@@ -32,17 +32,17 @@ export function moneyRoutes(router: Router): void {
     holding.kind === 'husk' ? 'husk' : `${holding.kind} ${holding.name.toLowerCase()}`;
   /** What goods like these fetched last. */
   const last = new Map<string, Price>();
-  const sales = new Follower(
-    () => workshop.book,
-    () => last.clear(),
-    (step, book) => {
+  const sales = new Follower({
+    book: () => workshop.book,
+    begin: () => last.clear(),
+    take: (step, book) => {
       if (step.kind !== 'sell') return;
       for (const holdingId of Object.keys(step.money.takingsMilli ?? {})) {
         const price = priceIn(step, holdingId);
         if (price) last.set(like(book.holding(holdingId)), price);
       }
     },
-  );
+  });
   router.read('/api/money/prices', 'What goods like these last fetched, a piece or a kilogram', () => {
     const { book } = workshop;
     sales.catchUp();

@@ -106,18 +106,28 @@ interface Noted {
 /** Steps at which something was noted, in the order of the work, kept up to date with the book. */
 class Notes {
   private readonly noted: Noted[] = [];
+  /** How many of them are settled. */
+  private settled = 0;
   /** Can be caught up ahead of the first question. */
   readonly follower: Follower;
 
   constructor({ workshop }: Views) {
-    this.follower = new Follower(
-      () => workshop.book,
-      () => (this.noted.length = 0),
-      (step, _book, place) => {
+    this.follower = new Follower({
+      book: () => workshop.book,
+      begin: () => this.goBack(0),
+      take: (step, _book, place) => {
         const text = notedIn(step);
         if (text !== '') this.noted.push({ place, lower: text.toLowerCase() });
       },
-    );
+      layers: {
+        settle: () => (this.settled = this.noted.length),
+        back: () => this.goBack(this.settled),
+      },
+    });
+  }
+
+  private goBack(count: number): void {
+    this.noted.length = count;
   }
 
   get rows(): readonly Noted[] {
