@@ -11,7 +11,8 @@ import { exportWorkshop } from '../src/journal/export';
 import { Views } from '../src/ledger/views';
 import { LossIndex } from '../src/losses/index-by-month';
 import { ANSWERS, notAsDescribed } from './described';
-import { testServer, type TestServer } from './harness';
+import { sortCommand, testServer, type TestServer } from './harness';
+import { madeOf, said } from './made';
 
 const NOW = Date.UTC(2026, 4, 20, 10, 30);
 let server: TestServer;
@@ -261,6 +262,34 @@ test('the same hour and seed give the same work', async () => {
   const before = shape(await exportWorkshop(server.workshop));
   expect((await server.call('POST', '/api/demo/reset', { confirm: 'begin again' })).status).toBe(201);
   expect(shape(await exportWorkshop(server.workshop))).toEqual(before);
+});
+
+test('after entries that are late and corrections, what is made of the book is what going through all of it makes', async () => {
+  const { workshop } = server;
+  const own = madeOf(workshop);
+  said(own);
+  const settled = (): (number | undefined)[] =>
+    Array.from(own.lasting.values(), ({ follower }) => follower.settledUpTo?.place);
+  const before = settled();
+  expect(Math.min(...before.map((place) => place ?? 0))).toBeGreaterThan(1000);
+  const head = { personId: [...workshop.people.keys()][0] ?? '', machineId: null, minutes: 5, energyKwh: 0 };
+  const corrected = ['mould', 'temper', 'winnow', 'sort', 'charge'].filter((kind) => {
+    const step = [...workshop.book.timeline.backwards()].find((row) => row.kind === kind);
+    try {
+      workshop.record(step?.command as never, head, { supersedes: step?.id ?? '', reason: 'again' });
+      return true;
+    } catch {
+      return false;
+    }
+  });
+  expect(corrected.length).toBeGreaterThanOrEqual(3);
+  const sack = [...workshop.book.standing].find(
+    ({ kind, id }) => kind === 'lot' && workshop.book.balance(id).massMg > 1e6,
+  );
+  workshop.record(sortCommand(sack?.id ?? '', 100, 95), { ...head, at: new Date(NOW - 9 * 3_600_000).toISOString() });
+  await workshop.commit();
+  expect(said(own)).toBe(said(madeOf(workshop)));
+  expect(settled()).toEqual(before);
 });
 
 test('a real workshop is never reset', async () => {

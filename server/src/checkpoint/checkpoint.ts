@@ -171,6 +171,8 @@ export class Checkpoint {
    * @throws Error where the disk takes no more, or it cannot be kept like this; what was kept before stays
    */
   write(commit: Commit, small: Small, book: Book, then: WorthThen | null): void {
+    // Before anything is written: once this is written anew, nobody would know what was changed since.
+    this.dropUnsettled(book);
     const before = this.sealed?.steps ?? null;
     const fresh = [...book.steps.values(before?.size)];
     const rows = new Map(fresh.map(({ id }, i) => [id, (before?.size ?? 0) + i]));
@@ -195,10 +197,9 @@ export class Checkpoint {
     });
     this.log.clear();
     this.whole = true;
-    this.dropUnsettled(book);
   }
 
-  /** What is made of steps that were changed since counts no more: once this is written anew, nobody would know. */
+  /** What is made of steps that were changed since counts no more. */
   private dropUnsettled(book: Book): void {
     const { upTo } = this.made;
     if (upTo !== null && !book.isSettled(upTo)) this.made.drop();

@@ -1,0 +1,51 @@
+import type { Lasting } from '@wunsch/core/ledger/follower';
+import { YIELDS } from '@wunsch/core/stations';
+import type { Workshop } from '../src/journal/workshop';
+import { Views } from '../src/ledger/views';
+import { lossIndex } from '../src/losses/index-by-month';
+
+const DAY_MS = 86_400_000;
+
+/** What is made of a book, as a server makes it. */
+export interface Made {
+  views: Views;
+  lasting: ReadonlyMap<string, Lasting>;
+}
+
+export function madeOf(workshop: Workshop): Made {
+  const views = new Views(workshop);
+  return { views, lasting: new Map([...views.lasting, ['losses', lossIndex(views)]]) };
+}
+
+/** A number as two ways to add it up agree on it. */
+const rounded = (_key: string, value: unknown): unknown =>
+  typeof value === 'number' && !Number.isInteger(value) ? Number(value.toPrecision(9)) : value;
+
+/** What is asked of it, in words that can be compared. */
+export function said({ views }: Made): string {
+  const { book, batches, lots } = views.workshop;
+  const newest = book.timeline.at(-1)?.at ?? 0;
+  const kinds = YIELDS.map(({ step }) => step);
+  const losses = (from: number) =>
+    Array.from(lossIndex(views).since(from), ([family, { totals, worth, firstAt }]) => ({
+      family,
+      totals: totals.map((row) => ({ ...row, losses: [...row.losses].sort((a, b) => (a.cause < b.cause ? -1 : 1)) })),
+      worth: [...worth].sort(([a], [b]) => (a < b ? -1 : 1)),
+      firstAt,
+    })).sort((a, b) => (a.family < b.family ? -1 : 1));
+  return JSON.stringify(
+    {
+      yields: kinds.map((kind) => views.yields.of(kind)),
+      ofLots: kinds.map((kind) => Array.from(lots.keys(), (lotId) => views.yields.ofLot(kind, lotId))),
+      marks: Array.from(book.live, (id) => views.marks(id)),
+      batches: Array.from(batches.keys(), (id) => [
+        views.bars(id),
+        views.batchMarks(id),
+        views.stepsOfBatch(id).map((step) => step.id),
+      ]),
+      losses: [-Infinity, newest - 20 * DAY_MS].map(losses),
+    },
+    rounded,
+    1,
+  );
+}
