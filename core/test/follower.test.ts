@@ -157,6 +157,11 @@ test('one that goes on from what was kept is given only what came after, and beg
   follower.catchUp();
   expect([...given.keys()]).toEqual(steps.slice(9).map(({ id }) => id));
   expect(said()).toBe(before.said());
+  const doubtful = layered(bench, 3, () => false);
+  doubtful.days.begin(new Map(before.days.past));
+  doubtful.follower.resume(settled);
+  doubtful.follower.catchUp();
+  expect([doubtful.given.size, doubtful.said()]).toEqual([12, before.said()]);
   bench.withdraw(steps[2] as Step);
   follower.catchUp();
   before.follower.catchUp();

@@ -12,7 +12,7 @@ import { Views } from '../src/ledger/views';
 import { LossIndex } from '../src/losses/index-by-month';
 import { ANSWERS, notAsDescribed } from './described';
 import { sortCommand, testServer, type TestServer } from './harness';
-import { madeOf, said } from './made';
+import { kept, madeOf, said } from './made';
 
 const NOW = Date.UTC(2026, 4, 20, 10, 30);
 let server: TestServer;
@@ -290,6 +290,24 @@ test('after entries that are late and corrections, what is made of the book is w
   await workshop.commit();
   expect(said(own)).toBe(said(madeOf(workshop)));
   expect(settled()).toEqual(before);
+  // What was settled months ago costs less where its husk is sold now: for the next start, too.
+  const start = kept(own);
+  const husk = [...workshop.book.standing].find(({ kind }) => kind === 'husk');
+  const costBefore = said(own);
+  workshop.record(
+    {
+      kind: 'sell',
+      sources: [{ holdingId: husk?.id ?? '', massG: 500, takings: 40 }],
+      takings: 40,
+      to: 'Garden',
+      note: '',
+    } as never,
+    head,
+  );
+  await workshop.commit();
+  const whole = said(madeOf(workshop));
+  expect(whole).not.toBe(costBefore);
+  expect([said(own), said(start(workshop))]).toEqual([whole, whole]);
 });
 
 test('a real workshop is never reset', async () => {

@@ -17,6 +17,20 @@ export function madeOf(workshop: Workshop): Made {
   return { views, lasting: new Map([...views.lasting, ['losses', lossIndex(views)]]) };
 }
 
+/** What is settled of it now, as it is kept; the next start goes on from it. */
+export function kept({ lasting }: Made): (workshop: Workshop) => Made {
+  const rows = Array.from(lasting, ([name, own]) => ({
+    name,
+    settled: own.follower.settledUpTo,
+    past: structuredClone(own.past()),
+  }));
+  return (workshop) => {
+    const next = madeOf(workshop);
+    for (const { name, settled, past } of rows) if (settled) next.lasting.get(name)?.resume(past, settled);
+    return next;
+  };
+}
+
 /** A number as two ways to add it up agree on it. */
 const rounded = (_key: string, value: unknown): unknown =>
   typeof value === 'number' && !Number.isInteger(value) ? Number(value.toPrecision(9)) : value;

@@ -30,6 +30,8 @@ export interface Lasting {
   resume: (past: unknown, settled: Settled) => void;
 }
 
+const UNKNOWN = Symbol('unknown');
+
 export interface Following {
   book: () => Book;
   /** Lets go of all that was taken in. */
@@ -72,7 +74,8 @@ export class Follower {
   /** Goes on from what was kept of the book as it is now, instead of from its beginning. */
   resume(settled: Settled): void {
     this.line = this.of.book().line;
-    this.stand = this.of.standsOn?.();
+    // What it stood on is not kept: it is asked before it goes on whether what is settled holds.
+    this.stand = UNKNOWN;
     this.settled = settled;
     [this.seen, this.goal] = [settled.place, settled.place];
   }

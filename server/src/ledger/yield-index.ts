@@ -63,11 +63,16 @@ class Rows {
   private readonly both = new Map<string, readonly IndexedYield[]>();
 
   push(key: string, row: IndexedYield): void {
-    const layer = this.loose ?? this.settled;
-    const rows = layer.get(key);
-    if (rows) rows.push(row);
-    else layer.set(key, [row]);
+    this.listOf(key).push(row);
     this.both.delete(key);
+  }
+
+  /** The list that rows of a key are added to now. */
+  listOf(key: string): IndexedYield[] {
+    const layer = this.loose ?? this.settled;
+    let rows = layer.get(key);
+    if (!rows) layer.set(key, (rows = []));
+    return rows;
   }
 
   /** @returns the same list until one is added or let go of */
@@ -199,19 +204,18 @@ export class YieldIndex implements Lasting {
     for (const rows of this.all) rows.begin();
     const { kinds, lots, families, rows } = past as Past;
     for (const family of families) this.known(family);
-    rows.place.forEach((place, i) =>
-      this.push(
-        kinds[rows.kind[i] ?? 0] as StepKind,
-        new IndexedYield(
-          this.workshop,
-          place,
-          rows.inMg[i] ?? 0,
-          rows.goodMg[i] ?? 0,
-          lots[rows.lot[i] ?? -1] ?? null,
-          families[rows.family[i] ?? 0] ?? '',
-        ),
-      ),
-    );
+    // A key for each of so many rows would take longer than all else.
+    const ofKind = kinds.map((kind) => this.byKind.listOf(kind));
+    const ofFamily = kinds.map((kind) => families.map((family) => this.byFamily.listOf(`${kind} ${family}`)));
+    const ofLot = kinds.map((kind) => lots.map((lotId) => this.byLot.listOf(`${kind} ${lotId}`)));
+    rows.place.forEach((place, i) => {
+      const [kind = 0, lot = -1, family = 0] = [rows.kind[i], rows.lot[i], rows.family[i]];
+      const [inMg = 0, goodMg = 0] = [rows.inMg[i], rows.goodMg[i]];
+      const row = new IndexedYield(this.workshop, place, inMg, goodMg, lots[lot] ?? null, families[family] ?? '');
+      ofKind[kind]?.push(row);
+      ofFamily[kind]?.[family]?.push(row);
+      ofLot[kind]?.[lot]?.push(row);
+    });
     this.follower.resume(settled);
   }
 }
