@@ -1,7 +1,10 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { SERVER, SERVER_ENV } from '../scripts/server.mjs';
+
+/** Seconds after which it is not waited any longer. */
+const KEPT_S = 120;
 
 const root = join(import.meta.dirname, '..');
 
@@ -38,6 +41,12 @@ export class Workshop {
     await this.get('/api/health');
     this.child = child;
     return performance.now() - began;
+  }
+
+  /** Waits until it has kept what the next start goes on from, which it does while nobody asks for anything. */
+  async kept(): Promise<void> {
+    for (let waited = 0; waited < KEPT_S && !existsSync(join(this.directory, 'checkpoint.made')); waited += 1)
+      await new Promise((resolve) => setTimeout(resolve, 1000));
   }
 
   async stop(): Promise<void> {

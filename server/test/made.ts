@@ -31,6 +31,12 @@ export function kept({ lasting }: Made): (workshop: Workshop) => Made {
   };
 }
 
+/** Without where it stands, which is read by its steps. */
+function spanOf(views: Views, batchId: string): object {
+  const { firstAt, lastAt, machines = [] } = views.spanOfBatch(batchId) ?? {};
+  return { firstAt, lastAt, machines: [...machines].sort() };
+}
+
 /** A number as two ways to add it up agree on it. */
 const rounded = (_key: string, value: unknown): unknown =>
   typeof value === 'number' && !Number.isInteger(value) ? Number(value.toPrecision(9)) : value;
@@ -55,6 +61,7 @@ export function said({ views }: Made): string {
       batches: Array.from(batches.keys(), (id) => [
         views.bars(id),
         views.batchMarks(id),
+        spanOf(views, id),
         views.stepsOfBatch(id).map((step) => step.id),
       ]),
       losses: [-Infinity, newest - 20 * DAY_MS].map(losses),

@@ -74,50 +74,31 @@ export class BatchLives {
     return { startedAt: first.at, endedAt, life: lifeOf(first.at, events, endedAt, begin) };
   }
 
-  /** What was read of each batch's steps, and of which. */
-  private readonly begun = new Map<string, { steps: string; begun: Begun; machines: ReadonlySet<string> }>();
-  private byMachine = { of: '', number: 0, rows: new Map<string, Begun[]>() };
+  private byMachine = { of: '', rows: new Map<string, Begun[]>() };
+
+  /** Another word whenever other steps of any batch are in force, or something else was changed beside the book. */
+  private get state(): string {
+    return `${this.views.stepsOfBatches} ${this.views.workshop.told}`;
+  }
 
   /** Batches that were in a machine, oldest first; not yet read as runs. */
   inMachine(machineId: string): readonly Begun[] {
-    return this.upToDate.rows.get(machineId) ?? [];
-  }
-
-  /** Batches by machine, and a number that is another whenever other steps of any are in force. */
-  private get upToDate(): { number: number; rows: ReadonlyMap<string, readonly Begun[]> } {
-    const { told, batches } = this.views.workshop;
-    const of = `${this.views.stepsOfBatches} ${told}`;
-    if (this.byMachine.of === of) return this.byMachine;
-    let isSame = this.begun.size === batches.size;
-    for (const batch of batches.values()) isSame = this.readBegun(batch) && isSame;
-    for (const id of this.begun.keys()) if (!batches.has(id)) this.begun.delete(id);
-    // What was entered is mostly no batch's.
-    this.byMachine = isSame
-      ? { ...this.byMachine, of }
-      : { of, number: this.byMachine.number + 1, rows: this.grouped() };
-    return this.byMachine;
-  }
-
-  /** @returns whether it is as it was read before */
-  private readBegun(batch: Batch): boolean {
-    const word = this.views.stepsWord(batch.id);
-    const known = this.begun.get(batch.id);
-    if (known?.steps === word && known.begun.batch === batch) return true;
-    const steps = this.views.stepsOfBatch(batch.id);
-    const machines = new Set([batch.machineId, ...steps.map(({ machineId }) => machineId)].filter((id) => id !== null));
-    const begun = { batch, firstAt: steps[0]?.at ?? 0, lastAt: steps.at(-1)?.at ?? 0 };
-    this.begun.set(batch.id, { steps: word, begun, machines });
-    return false;
+    const { state: of } = this;
+    if (this.byMachine.of !== of) this.byMachine = { of, rows: this.grouped() };
+    return this.byMachine.rows.get(machineId) ?? [];
   }
 
   private grouped(): Map<string, Begun[]> {
     const rows = new Map<string, Begun[]>();
-    for (const { begun, machines } of this.begun.values())
-      for (const id of machines) {
+    for (const batch of this.views.workshop.batches.values()) {
+      const { firstAt, lastAt, machines } = this.views.spanOfBatch(batch.id) ?? { firstAt: 0, lastAt: 0, machines: [] };
+      for (const id of new Set([batch.machineId, ...machines])) {
+        if (id === null) continue;
         const list = rows.get(id);
-        if (list) list.push(begun);
-        else rows.set(id, [begun]);
+        if (list) list.push({ batch, firstAt, lastAt });
+        else rows.set(id, [{ batch, firstAt, lastAt }]);
       }
+    }
     for (const list of rows.values()) list.sort((a, b) => a.firstAt - b.firstAt);
     return rows;
   }
@@ -126,7 +107,7 @@ export class BatchLives {
 
   /** Hours that a machine ran from a moment on, up to now. What has ended is summed once, until something is entered. */
   hoursSince(machineId: string, since: number, now: number): number {
-    const state = `${this.upToDate.number} ${this.views.workshop.told}`;
+    const { state } = this;
     const key = `${machineId} ${since}`;
     const sum = (lives: readonly Lived[]): number =>
       lives.reduce((hours, { life }) => {

@@ -3,32 +3,45 @@ import { Follower, type Lasting, type Settled } from '@wunsch/core/ledger/follow
 import { Layered } from '@wunsch/core/ledger/layered';
 import type { Step } from '@wunsch/core/ledger/types';
 
-/** Of one batch: the place of its newest step in the order of the work, how many there are, and the sum of their numbers. */
-interface Own {
-  newest: number;
+/** Which steps are in force: what comes has a greater number than any before it. */
+interface Count {
   count: number;
+  /** The sum of their numbers. */
   seqs: number;
+}
+
+/** What is known of a batch without reading its steps. */
+export interface BatchSpan {
+  firstAt: number;
+  lastAt: number;
+  machines: readonly string[];
+}
+
+interface Own extends Count, BatchSpan {
+  /** Place of the newest step in the order of the work. */
+  newest: number;
   /** What is said of these, as it was asked for: the same text for all of its goods. */
   word: string | null;
 }
 
 /** What is settled of it. */
 interface Past {
-  named: number;
+  all: Count;
   batches: ReadonlyMap<string, Own>;
   earlier: Uint32Array<ArrayBuffer>;
 }
 
 /** Comes before the first step of a batch. */
 const NO_PLACE = 0xffffffff;
+const NO_STEPS: Count = { count: 0, seqs: 0 };
+const NEW: Own = { ...NO_STEPS, newest: NO_PLACE, word: null, firstAt: 0, lastAt: 0, machines: [] };
 
 /** The steps in force that name each batch, kept up to date with the book. */
 export class BatchSteps implements Lasting {
-  /** Of which book and line that is, and how many steps in it name a batch. */
-  private line = '';
-  private named = 0;
-  /** How many of them are settled. */
-  private settledNamed = 0;
+  /** Of all batches. */
+  private all = { ...NO_STEPS };
+  /** Those of them that are settled. */
+  private settledAll = NO_STEPS;
   private readonly batches = new Layered<string, Own>();
   /** By place: the place of the step before it that names the same batch. */
   private earlier = new Uint32Array(64);
@@ -39,43 +52,42 @@ export class BatchSteps implements Lasting {
     this.follower = new Follower({
       book,
       begin: () => {
-        this.goBack(0);
+        this.all = { ...NO_STEPS };
         this.batches.begin();
       },
       take: (step, _book, place) => this.add(step, place),
       layers: {
         settle: () => {
-          this.settledNamed = this.named;
+          this.settledAll = { ...this.all };
           this.batches.settle();
         },
         back: () => {
-          this.goBack(this.settledNamed);
+          this.all = { ...this.settledAll };
           this.batches.back();
         },
       },
     });
   }
 
-  private goBack(named: number): void {
-    this.line = this.book().line;
-    this.named = named;
-  }
-
   past(): Past {
     const { place = 0 } = this.follower.settledUpTo ?? {};
-    return { named: this.settledNamed, batches: this.batches.past, earlier: this.earlier.slice(0, place) };
+    return {
+      all: this.settledAll,
+      batches: new Map(Array.from(this.batches.past, ([batchId, own]) => [batchId, { ...own, word: null }])),
+      earlier: this.earlier.slice(0, place),
+    };
   }
 
   resume(past: unknown, settled: Settled): void {
-    const { named, batches, earlier } = past as Past;
-    this.settledNamed = named;
-    this.goBack(named);
+    const { all, batches, earlier } = past as Past;
+    this.settledAll = all;
+    this.all = { ...all };
     this.batches.begin(new Map(batches));
     this.earlier = earlier;
     this.follower.resume(settled);
   }
 
-  private add({ batchId, seq }: Step, place: number): void {
+  private add({ batchId, seq, at, machineId }: Step, place: number): void {
     if (batchId === null) return;
     if (place >= this.earlier.length) {
       const longer = new Uint32Array(2 * place + 64);
@@ -84,30 +96,42 @@ export class BatchSteps implements Lasting {
     }
     const own = this.batches.own(
       batchId,
-      () => ({ newest: NO_PLACE, count: 0, seqs: 0, word: null }),
+      () => ({ ...NEW, firstAt: at }),
       (settled) => ({ ...settled }),
     );
     this.earlier[place] = own.newest;
     own.newest = place;
-    own.count += 1;
-    own.seqs += seq;
+    own.lastAt = at;
+    if (machineId !== null && !own.machines.includes(machineId)) own.machines = [...own.machines, machineId];
     own.word = null;
-    this.named += 1;
+    for (const sum of [own, this.all]) {
+      sum.count += 1;
+      sum.seqs += seq;
+    }
   }
 
-  /** Another word whenever a step of any batch was entered or changed. */
+  private said({ count, seqs }: Count): string {
+    // Which book that is, whatever was corrected in it.
+    return `${this.book().line.split('.')[0]} ${count} ${seqs}`;
+  }
+
+  /** Another word whenever other steps are in force that name any batch. */
   get word(): string {
     this.follower.catchUp();
-    return `${this.line} ${this.named}`;
+    return this.said(this.all);
   }
 
-  /** Another word whenever other steps are in force that name a batch: those that come have greater numbers than any. */
+  /** Another word whenever other steps are in force that name a batch. */
   wordOf(batchId: string): string {
     this.follower.catchUp();
     const own = this.batches.get(batchId);
-    // Which book that is, whatever was corrected in it.
-    if (!own) return this.line.split('.')[0] ?? '';
-    return (own.word ??= `${this.line.split('.')[0]} ${own.count} ${own.seqs}`);
+    return own ? (own.word ??= this.said(own)) : this.said(NO_STEPS);
+  }
+
+  /** When its first and its last step was, and the machines that they name; null where no step names it. */
+  spanOf(batchId: string): BatchSpan | null {
+    this.follower.catchUp();
+    return this.batches.get(batchId) ?? null;
   }
 
   /** Steps in force that name a batch, in order: a list of its own for whoever asks. */

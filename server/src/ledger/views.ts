@@ -21,7 +21,7 @@ import { BarsByBatch, type BatchBars } from '@wunsch/core/trace/bars';
 import type { Work } from '@wunsch/core/workshop/work';
 import { blocksOf } from '@wunsch/core/trace/blocks';
 import type { Workshop } from '../journal/workshop';
-import { BatchSteps } from './batch-steps';
+import { BatchSteps, type BatchSpan } from './batch-steps';
 import { YieldIndex } from './yield-index';
 
 /** Steps that say something of all of a batch. */
@@ -329,7 +329,12 @@ export class Views {
     ]);
   }
 
-  /** Another word whenever a step of any batch was entered or changed. */
+  /** When a batch's first and its last step was, and the machines that they name; null where no step names it. */
+  spanOfBatch(batchId: string): BatchSpan | null {
+    return this.batchSteps.spanOf(batchId);
+  }
+
+  /** Another word whenever other steps are in force that name any batch. */
   get stepsOfBatches(): string {
     return this.batchSteps.word;
   }
