@@ -266,7 +266,11 @@ describe('a cooling-curve meter', () => {
 
   test('rising it is under-, falling on over-tempered; too few readings say nothing', () => {
     expect(readMeter(curve(25.6, 0.35, { noise: 0.02 }))?.verdict).toBe('under');
-    expect(readMeter(curve(27.2, -0.9, { noise: 0.02 }))?.verdict).toBe('over');
+    const over = curve(27.2, -0.9, { noise: 0.02 });
+    expect(readMeter(over)?.verdict).toBe('over');
+    const shares = /(\d+(?:\.\d+)?) % of/.exec(readMeter(over)?.todo ?? '');
+    const ounces = /(\d+\.\d+)\u00a0oz of/.exec(readMeter(over, { massG: 4000, massSystem: 'imperial' })?.todo ?? '');
+    expect(Number(ounces?.[1])).toBeCloseTo((40 * Number(shares?.[1])) / 28.3495, 1);
     expect(readMeter([])).toBeNull();
     expect(readMeter(curve(26, 0).slice(0, 4))).toBeNull();
   });

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { landedMilli } from '../src/beans/receive';
 import { barsFrom } from '../src/mould/mould';
 import { apportion } from '../src/units/apportion';
-import { formatMass, gramsFrom, gramsTo, MASS_UNITS, toMg } from '../src/units/mass';
+import { formatMass, formatPiece, gramsFrom, gramsTo, MASS_UNITS, toMg } from '../src/units/mass';
 import { formatMoney, majorFromMilli } from '../src/units/money';
 import { heavyUnit, perKg, priceOf } from '../src/units/price';
 import { celsiusFrom, celsiusTo, formatTemperature } from '../src/units/temperature';
@@ -45,6 +45,12 @@ test('masses and money read as people write them', () => {
   expect(formatMass(5_790_000)).toBe('5\u00a0790\u00a0g');
   expect(formatMass(1_204_000_000)).toBe('1\u00a0204.0\u00a0kg');
   expect(formatMass(45_359, 'imperial')).toBe('1.60\u00a0oz');
+  expect([12.5, 70, 8.257].map((grams) => formatPiece(grams, 'metric'))).toEqual([
+    '12.5\u00a0g',
+    '70\u00a0g',
+    '8.26\u00a0g',
+  ]);
+  expect(formatPiece(70, 'imperial')).toBe('2.47\u00a0oz');
   expect(formatMoney(1_240_000, 'EUR')).toBe('€12.40');
   expect(formatMoney(8_400, 'EUR')).toBe('€0.084');
 });

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { answerAt } from '../src/http/openapi';
 import { ANSWERS, notAsDescribed } from './described';
 import { asProblem, lotCommand, testServer, type TestServer } from './harness';
@@ -71,4 +73,13 @@ test('a refusal is as it is described too', async () => {
     'string',
     true,
   ]);
+});
+
+test('the release is the newest of the changelog, in every package', async () => {
+  const { info } = (await server.call('GET', '/api/openapi.json')).body as { info: { version: string } };
+  const root = join(__dirname, '../..');
+  const [, newest] = /^## (\S+)/m.exec(readFileSync(join(root, 'CHANGELOG.md'), 'utf8')) ?? [];
+  expect(info.version).toBe(newest);
+  for (const room of ['.', 'core', 'server', 'web', 'e2e', 'bench'])
+    expect(JSON.parse(readFileSync(join(root, room, 'package.json'), 'utf8'))).toMatchObject({ version: newest });
 });

@@ -85,7 +85,7 @@ export function planDry(command: DryCommand, context: PlanContext): StepPlan {
   const dryMg = toMg(command.outG);
   if (dryMg >= there) {
     throw new DomainError('beans/not-lighter', 'Dry beans weigh less than wet ones.', [
-      { path: 'outG', message: `is not less than the ${(there / 1000).toFixed(0)} g that were there` },
+      { path: 'outG', message: `is not less than the ${context.mass(there)} that were there` },
     ]);
   }
   planner.put(command.lotId, dryMg);

@@ -1,3 +1,4 @@
+import { formatMass, type MassSystem } from '../units/mass';
 import { degreesTo, formatDegrees, formatTemperature, type TemperatureUnit } from '../units/temperature';
 import type { TemperReading } from './judge';
 
@@ -28,12 +29,12 @@ const TAIL = 0.25;
  * Golay 1964, for readings that need not be evenly apart).
  *
  * @param massG of the bowl, for grams of what is to be added; left out, shares are said
- * @param unit that temperatures are said in
+ * @param unit that temperatures are said in, @param massSystem that grams are
  * @returns null where there are too few readings, or it never slows down
  */
 export function readMeter(
   readings: readonly TemperReading[],
-  { massG, unit = 'C' }: { massG?: number; unit?: TemperatureUnit } = {},
+  { massG, unit = 'C', massSystem }: { massG?: number; unit?: TemperatureUnit; massSystem?: MassSystem } = {},
 ): MeterVerdict | null {
   const rows = readings.filter(({ tempC }) => Number.isFinite(tempC)).sort((a, b) => a.second - b.second);
   const points = rows.flatMap(({ second }) => {
@@ -67,7 +68,9 @@ export function readMeter(
   const at = `bend at ${formatTemperature(Math.round(10 * found.tempC) / 10, unit)}, ${slope < 0 ? '−' : '+'}${speed} °${unit} a minute there`;
   const half = formatDegrees(0.5, unit);
   const some = (share: number, words: string): string =>
-    massG === undefined ? `${100 * share} % of ${words}` : `${Math.round(massG * share)} g of ${words}`;
+    massG === undefined
+      ? `${100 * share} % of ${words}`
+      : `${formatMass(Math.round(1000 * massG * share), massSystem)} of ${words}`;
   return {
     tempC: found.tempC,
     slopeCperMin: slope,

@@ -11,6 +11,7 @@ export {
   formatHeavy,
   formatMass,
   formatMassBeside,
+  formatPiece,
   gramsFrom,
   gramsTo,
   massUnitFor,

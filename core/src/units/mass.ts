@@ -111,6 +111,15 @@ export function formatMass(mg: number, system: MassSystem = 'metric', unit = mas
 }
 
 /**
+ * What one piece weighs or a cavity holds, to the hundredth of a gram where it was said so.
+ *
+ * @example formatPiece(12.5, 'metric') // '12.5 g'
+ */
+export function formatPiece(grams: number, system: MassSystem): string {
+  return system === 'metric' ? `${Math.round(100 * grams) / 100}\u00a0g` : formatMass(Math.round(1000 * grams), system);
+}
+
+/**
  * A mass that is read beside another one, in the unit of the larger: nobody compares ounces with pounds.
  *
  * @example formatMassBeside(1_000_000, 12_000_000, 'metric') // '1.00 kg'

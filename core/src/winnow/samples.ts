@@ -1,6 +1,7 @@
 import { percent } from '../ledger/yields';
 import { studentQuantile } from '../stats/distributions';
 import { meanInterval, projectMean, type Interval, type MeanInterval } from '../stats/intervals';
+import { formatMass, type MassSystem } from '../units/mass';
 
 /** Most shell in nibs, by weight: the usual reference (21 CFR 163.110; Codex CXS 141); the local code decides. */
 export const SHELL_CEILING = 0.0175;
@@ -52,10 +53,20 @@ export interface PassFacts {
   nibPerKg: number;
   wagePerHour: number;
   minutes: number;
+  /** In which its sentence says what comes of it; left out, grams. */
+  massSystem?: MassSystem;
 }
 
 /** Whether running the husk again pays: husk × share of nib × efficiency × price, against the minutes. */
-export function secondPass({ huskG, nibInHusk, efficiency, nibPerKg, wagePerHour, minutes }: PassFacts): SecondPass {
+export function secondPass({
+  huskG,
+  nibInHusk,
+  efficiency,
+  nibPerKg,
+  wagePerHour,
+  minutes,
+  massSystem = 'metric',
+}: PassFacts): SecondPass {
   const grams = (share: number): number => huskG * share * efficiency;
   const cost = (minutes / 60) * wagePerHour;
   const net = (share: number): number => (grams(share) / 1000) * nibPerKg - cost;
@@ -67,7 +78,8 @@ export function secondPass({ huskG, nibInHusk, efficiency, nibPerKg, wagePerHour
     minutes,
   };
   const verdict = result.net.low > 0 ? 'run it' : result.net.high < 0 ? 'leave it' : 'not sure';
-  const about = `About ${result.recoverG.mean.toFixed(0)} g of nib for ${minutes.toFixed(0)} minutes`;
+  const recovered = formatMass(Math.round(1000 * result.recoverG.mean), massSystem);
+  const about = `About ${recovered} of nib for ${minutes.toFixed(0)} minutes`;
   return {
     ...result,
     verdict,

@@ -24,6 +24,14 @@ describe('running the husk again', () => {
     expect(pass.cost).toBeCloseTo(3.3, 9);
     expect(pass.net.high).toBeCloseTo(0.196 * 11 - 3.3, 9);
     expect(pass.verdict).toBe('leave it');
+    // In ounces where the workshop weighs in them: 168 / 28.3495 = 5.93.
+    expect(pass.sentence).toContain('about 168\u00a0g of nib');
+    const inOunces = secondPass({
+      ...facts,
+      nibInHusk: { mean: 0.06, low: 0.05, high: 0.07, n: 3 },
+      massSystem: 'imperial',
+    });
+    expect(inOunces.sentence).toContain('about 5.93\u00a0oz of nib');
   });
 
   it('pays with much nib and few minutes, and is honest in between', () => {

@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { z } from 'zod/mini';
 import { FIELDS } from '@wunsch/core/fields/registry';
+import { VERSION } from './version';
 
 /** A route as the document tells of it. */
 export interface Route {
@@ -74,7 +75,7 @@ export function openApiOf(routes: readonly Route[], answers: AnswerSchemas | nul
   }
   return {
     openapi: '3.1.0',
-    info: { title: 'Wunsch', version: '0.1.0' },
+    info: { title: 'Wunsch', version: VERSION },
     paths,
     ...(answers ? { components: { schemas: answers.schemas } } : {}),
   };

@@ -1,13 +1,14 @@
 import { DomainError } from '@wunsch/core/errors/domain-error';
 import type { Book } from '@wunsch/core/ledger/book';
 import type { Source } from '@wunsch/core/fields/sources';
-import { toMg } from '@wunsch/core/units/mass';
+import { formatMassBeside, toMg, type MassSystem } from '@wunsch/core/units/mass';
 import type { Work } from '@wunsch/core/workshop/work';
 
 /**
  * What a piece of work takes, as milligrams of holdings that are free.
  *
  * @param reserved milligrams that other work has taken, by holding; what is taken here is added
+ * @param massSystem in which a refusal says what is there
  * @throws DomainError `ledger/unknown-holding`, `ledger/short` with the source at fault
  */
 export function takeForWork(
@@ -15,6 +16,7 @@ export function takeForWork(
   asked: readonly Source[],
   startedAt: number,
   reserved: Map<string, number>,
+  massSystem: MassSystem,
 ): Work['sources'] {
   return asked.map((source, index) => {
     const holding = book.holdings.get(source.holdingId);
@@ -31,7 +33,7 @@ export function takeForWork(
     if (massMg > free) {
       throw new DomainError(
         'ledger/short',
-        `${holding.code} has ${(free / 1000).toFixed(0)} g free; ${(massMg / 1000).toFixed(0)} g asked for.`,
+        `${holding.code} has ${formatMassBeside(free, massMg, massSystem)} free; ${formatMassBeside(massMg, free, massSystem)} asked for.`,
         [{ path: `sources.${index}.massG`, message: 'is more than there is' }],
       );
     }

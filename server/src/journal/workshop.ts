@@ -83,7 +83,7 @@ export class Workshop extends Journal {
     this.checkBeans(entry.sources, kind);
     checkBlocks(this.book, blocksOf(this.records), { kind, sources: entry.sources } as Command);
     const startedAt = this.timeOf(entry);
-    const sources = takeForWork(this.book, entry.sources, startedAt, this.reserved());
+    const sources = takeForWork(this.book, entry.sources, startedAt, this.reserved(), this.settings.massSystem);
     const asked = { kind, sources: entry.sources, begins: true } as Asked;
     const gates = gatesOf(asked, gateContext(this, { at: startedAt, order: this.seq + 1 }));
     const overrides = passGates(gates, entry.overrides ?? [], entry.personId);

@@ -1,5 +1,5 @@
 import { DomainError } from '@wunsch/core/errors/domain-error';
-import { formatMass } from '@wunsch/core/units/mass';
+import { formatMass, formatPiece } from '@wunsch/core/units/mass';
 import { dayText } from '@wunsch/core/units/zone';
 import { STATION_NAMES } from '@wunsch/core/work/stations';
 import type { Views } from '../ledger/views';
@@ -18,7 +18,7 @@ export function tagOf(views: Views, asked: string): Tag {
   if (mould)
     return {
       code: mould.name,
-      lines: [`${mould.cavities} × ${mould.cavityG} g`, mould.painted ? 'painted' : ''].filter((line) => line !== ''),
+      lines: [`${mould.cavities} × ${formatPiece(mould.cavityG, settings.massSystem)}`, mould.painted ? 'painted' : ''].filter((line) => line !== ''),
       path: `/station/mould?mould=${encodeURIComponent(mould.id)}`,
     };
   if (!holding || (lotCode !== undefined && !lots.has(holding.id)))

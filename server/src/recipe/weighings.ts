@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import { z } from 'zod/mini';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import { formatMassBeside, toMg } from '@wunsch/core/units/mass';
 import { entryHead } from '@wunsch/core/work/start';
 import { id, massG } from '@wunsch/core/fields/fields';
 import { replan } from '@wunsch/core/recipe/replan';
@@ -100,10 +101,12 @@ export function weighingRoutes(router: Router, views: Views): void {
       const pantry = new Pantry(views);
       const holding = rightTub(views, pantry, ingredient, code);
       const freeG = pantry.stockOf(ingredient).find((row) => row.holdingId === holding.id)?.freeG ?? 0;
+      const said = (own: number, beside: number): string =>
+        formatMassBeside(toMg(own), toMg(beside), workshop.settings.massSystem);
       if (grams > freeG + 0.0005)
         throw new DomainError(
           'ledger/short',
-          `${holding.code} has ${freeG.toFixed(freeG < 10 ? 1 : 0)} g free: ${grams} g cannot come from it. Weigh the rest from another.`,
+          `${holding.code} has ${said(freeG, grams)} free: ${said(grams, freeG)} cannot come from it. Weigh the rest from another.`,
           [{ path: 'massG', message: 'is more than there is' }],
         );
       workshop.addRecipeRecord(

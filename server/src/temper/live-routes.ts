@@ -29,7 +29,10 @@ const METER_BODY = 1024 * 1024;
 /** Pours under way: followed by a probe or by hand, led by a plan, marked by one press, proved by a meter. */
 export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours): void {
   const { workshop } = router;
-  const unit = () => workshop.settings.temperatureUnit;
+  const units = () => {
+    const { temperatureUnit: unit, massSystem } = workshop.settings;
+    return { unit, massSystem };
+  };
   const workOf = (request: { params: unknown }) => pours.workOf(param(request.params, 'id'));
   router.read('/api/temper/works/:id/pour', 'A pour under way, with its windows and its temperatures', (request) =>
     pours.view(param(request.params, 'id')),
@@ -159,7 +162,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
           readings,
           badCount,
           simulated: false,
-          found: readMeter(readings, { massG: massOf(work), unit: unit() }),
+          found: readMeter(readings, { massG: massOf(work), ...units() }),
         };
       }
       const { readings: log, windows, fatShare, softShare, seeded, pour, massG } = await pours.view(work.id);
@@ -175,7 +178,7 @@ export function livePourRoutes(router: Router, pours: Pours, judged: JudgedPours
       if (!bowl)
         throw new DomainError('temper/nothing-read', 'The simulated meter needs a pour whose temperature is followed.');
       const readings = simulatedMeter(bowl.iv + bowl.v, seedOf(`${work.id} ${log.length}`));
-      return { readings, badCount: 0, simulated: true, found: readMeter(readings, { massG, unit: unit() }) };
+      return { readings, badCount: 0, simulated: true, found: readMeter(readings, { massG, ...units() }) };
     },
     METER_BODY,
   );

@@ -200,7 +200,9 @@ export function LiveMould({
           value={live.mouldId ?? ''}
           options={[
             ['', there.moulds.length === 0 ? 'none is described yet' : 'not said'],
-            ...there.moulds.map((row) => [row.id, `${row.name}, ${row.cavities} × ${row.cavityG} g`] as const),
+            ...there.moulds.map(
+              (row) => [row.id, `${row.name}, ${row.cavities} × ${show.piece(row.cavityG)}`] as const,
+            ),
           ]}
           onChange={choose}
         />

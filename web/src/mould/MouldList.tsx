@@ -47,7 +47,7 @@ export function MouldList() {
               <span className="min-w-0 flex-1 basis-60">
                 {mould.name}
                 <span className="block text-sm text-soft">
-                  {mould.cavities} × {mould.cavityG} g, {mould.owned} owned{mould.painted && ', painted'},{' '}
+                  {mould.cavities} × {show.piece(mould.cavityG)}, {mould.owned} owned{mould.painted && ', painted'},{' '}
                   {mould.cleanedAt === null ? 'never said to be cleaned' : `cleaned ${show.day(mould.cleanedAt)}`}
                 </span>
               </span>

@@ -1,7 +1,15 @@
 import { createContext, useContext } from 'react';
 import type { WorkshopView } from '@wunsch/core/api/types';
 import { dateFormat } from '@wunsch/core/units/formats';
-import { formatHeavy, formatMass, gramsFrom, gramsTo, massUnitFor, type MassUnit } from '@wunsch/core/units/mass';
+import {
+  formatHeavy,
+  formatMass,
+  formatPiece,
+  gramsFrom,
+  gramsTo,
+  massUnitFor,
+  type MassUnit,
+} from '@wunsch/core/units/mass';
 import { formatNumber } from '@wunsch/core/units/number';
 import { formatMoney } from '@wunsch/core/units/money';
 import { HEAVY_WORDS, heavyUnit, priceOf, type HeavyUnit } from '@wunsch/core/units/price';
@@ -30,6 +38,8 @@ export interface Show {
   massBeside: (mg: number, largerMg: number) => string;
   /** The weight of one piece, in the unit of its own size whatever the screen's is. */
   pieceMass: (mg: number) => string;
+  /** The same as it was said: `12.5 g`, where that would be 13. @param grams of one */
+  piece: (grams: number) => string;
   money: (milli: number) => string;
   /** A price of a kilogram, as it is said of the weight in `heavy`. */
   price: (perKgMilli: number) => string;
@@ -99,6 +109,7 @@ export function useShow(unit?: MassUnit): Show {
     mass: (mg) => formatMass(mg, massSystem, unit ?? screen ?? undefined),
     massBeside: (mg, largerMg) => formatMass(mg, massSystem, unit ?? screen ?? massUnitFor(largerMg, massSystem)),
     pieceMass: (mg) => formatMass(mg, massSystem),
+    piece: (grams) => formatPiece(grams, massSystem),
     money: (milli) => formatMoney(milli, currency),
     priceIn: (perKg, money) => `${priceText(perKg, heavy)} ${money} a ${heavy}`,
     price: (perKgMilli) => formatMoney(priceOf(perKgMilli, heavy), currency),

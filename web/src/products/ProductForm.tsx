@@ -5,7 +5,7 @@ import { productFacts, type Form, type Role } from '@wunsch/core/products/record
 import { z } from 'zod/mini';
 import { send } from '../parts/api';
 import { somebody } from '../parts/save';
-import { useHere } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { Field, Rows, useTyped } from '../record/Field';
 import { RecordSheet, useRecordForm } from '../record/form';
 
@@ -28,6 +28,7 @@ export function ProductForm({
   done: () => void;
 }) {
   const { personId, view: here } = useHere();
+  const show = useShow();
   const record = useRecordForm(`product.${product?.id ?? 'new'}`, productSheet, () => ({
     form: 'plain' as const,
     pack: 'retail' as const,
@@ -65,7 +66,7 @@ export function ProductForm({
             listed
             choices={[
               ['', 'not said'],
-              ...view.moulds.map(({ id, name, cavityG }) => [id, `${name}, ${cavityG} g`] as const),
+              ...view.moulds.map(({ id, name, cavityG }) => [id, `${name}, ${show.piece(cavityG)}`] as const),
             ]}
           />
         </div>

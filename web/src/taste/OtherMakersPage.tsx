@@ -4,7 +4,7 @@ import { send, useApi } from '../parts/api';
 import { Photos } from '../parts/Photos';
 import { Empty, Loading, Section } from '../parts/pieces';
 import { somebody } from '../parts/save';
-import { useHere } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { Field } from '../record/Field';
 import { RecordSheet, useRecordForm } from '../record/form';
 import { TasteHead } from './TasteNav';
@@ -12,6 +12,7 @@ import { TasteHead } from './TasteNav';
 /** Bars of other makers: bought, tasted, kept; outside the ledger. */
 export function OtherMakersPage() {
   const { personId, view } = useHere();
+  const show = useShow();
   const { data, error } = useApi('/api/taste/outside');
   const record = useRecordForm('outside', outsideBar, () => ({}));
   if (!data) return <Loading error={error} />;
@@ -42,7 +43,7 @@ export function OtherMakersPage() {
                     {[
                       bar.origin,
                       bar.cocoaPct === null ? '' : `${bar.cocoaPct}\u00a0%`,
-                      bar.massG === null ? '' : `${bar.massG} g`,
+                      bar.massG === null ? '' : show.piece(bar.massG),
                       bar.price === null ? '' : `${bar.price} ${currency}`,
                       bar.batch === '' ? '' : `batch ${bar.batch}`,
                       bar.bestBefore === null ? '' : `best before ${bar.bestBefore}`,

@@ -8,7 +8,7 @@ import { NumberBox } from '../parts/fields';
 import { readNumber, unreadable } from '../parts/number';
 import { Overrule } from '../parts/Overrule';
 import { priceOf } from '@wunsch/core/units/price';
-import { useShow } from '../parts/workshop';
+import { useHere, useShow } from '../parts/workshop';
 import { sieveOf, type Extras } from './extras';
 
 /** What the samples say, and what a second run would bring. */
@@ -26,6 +26,7 @@ export function Advice({
   /** The step it is of, once it is weighed: what somebody knows better is kept with it. */
   about?: string;
 }) {
+  const { massSystem } = useHere().view.settings;
   const show = useShow();
   const [efficiency, setEfficiency] = useState('70');
   const [minutes, setMinutes] = useState('');
@@ -45,6 +46,7 @@ export function Advice({
           nibPerKg: past.nibPerKg,
           wagePerHour: past.wagePerHour,
           minutes: readNumber(minutes) ?? usualMinutes,
+          massSystem,
         })
       : null;
   const sieve = sieveOf(extras);

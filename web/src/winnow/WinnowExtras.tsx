@@ -221,8 +221,8 @@ function Passes({
                 aria-label={`Take pass ${index + 1} out`}
                 onClick={() => change(passes.filter((_, at) => at !== index))}
               >
-                {PASS_NAMES[pass.what]} {show.mass(pass.nibsG * 1000)}, {pass.minutes} min{' '}
-                <XIcon size={14} aria-hidden />
+                {PASS_NAMES[pass.what]} {show.mass(pass.nibsG * 1000)}
+                {pass.minutes > 0 && `, ${pass.minutes} min`} <XIcon size={14} aria-hidden />
               </button>
             </li>
           ))}

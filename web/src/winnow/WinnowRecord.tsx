@@ -32,7 +32,7 @@ export function WinnowRecord({ step }: { step: StepView }) {
     ...(dials.length === 0 ? [] : [['Set to', dials.join(', ')] as [string, string]]),
     ...passes.map(({ what, nibsG, minutes }): [string, string] => [
       PASS_NAMES[what],
-      `${show.mass(nibsG * 1000)} nibs, ${minutes} min`,
+      `${show.mass(nibsG * 1000)} nibs${minutes > 0 ? `, ${minutes} min` : ''}`,
     ]),
     ...shares('Shell in nibs', shellSamples),
     ...shares('Nib in husk', nibSamples),
