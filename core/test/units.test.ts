@@ -50,7 +50,7 @@ test('masses and money read as people write them', () => {
     '70\u00a0g',
     '8.26\u00a0g',
   ]);
-  expect(formatPiece(70, 'imperial')).toBe('2.47\u00a0oz');
+  expect(formatPiece(70, 'imperial')).toBe('2.47\u00a0oz (70\u00a0g)');
   expect(formatMoney(1_240_000, 'EUR')).toBe('€12.40');
   expect(formatMoney(8_400, 'EUR')).toBe('€0.084');
 });

@@ -111,12 +111,15 @@ export function formatMass(mg: number, system: MassSystem = 'metric', unit = mas
 }
 
 /**
- * What one piece weighs or a cavity holds, to the hundredth of a gram where it was said so.
+ * What one piece weighs or a cavity holds, to the hundredth of a gram where it was said so. Pieces are typed and declared in
+ * grams everywhere; who weighs in ounces reads both.
  *
  * @example formatPiece(12.5, 'metric') // '12.5 g'
+ * @example formatPiece(70, 'imperial') // '2.47 oz (70 g)'
  */
 export function formatPiece(grams: number, system: MassSystem): string {
-  return system === 'metric' ? `${Math.round(100 * grams) / 100}\u00a0g` : formatMass(Math.round(1000 * grams), system);
+  const said = `${Math.round(100 * grams) / 100}\u00a0g`;
+  return system === 'metric' ? said : `${formatMass(Math.round(1000 * grams), system)} (${said})`;
 }
 
 /**

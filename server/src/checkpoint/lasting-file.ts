@@ -51,7 +51,7 @@ export class LastingFile {
     this.kept = null;
     const sections = existsSync(this.path) ? readSections(this.path) : null;
     if (!sections?.[HEAD]) return;
-    const head = JSON.parse(Buffer.from(sections[HEAD]).toString()) as Head;
+    const head = deserialize(sections[HEAD]) as Head;
     if (head.build === this.build && head.lineage === lineage) this.kept = { head, sections };
   }
 
@@ -85,7 +85,7 @@ export class LastingFile {
       settled: Object.fromEntries(Array.from(all, ([name, { settled }]) => [name, settled])),
     };
     putSections(this.path, {
-      [HEAD]: Buffer.from(JSON.stringify(head)),
+      [HEAD]: serialize(head),
       ...Object.fromEntries(Array.from(all, ([name, { past }]) => [name, serialize(past)])),
     });
     this.kept = { head, sections: {} };
