@@ -83,8 +83,8 @@ interface Curve {
   /** How many; grows with them. */
   readings: number;
   seconds: number[];
-  beanC: (number | null)[];
-  airC: (number | null)[];
+  /** Of each channel. */
+  values: (number | null)[][];
 }
 type Export = Record<string, unknown> & { curves?: Curve[] };
 
@@ -103,9 +103,10 @@ function differs(before: string, after: string): string | null {
   if (first.length !== then.length) return `${first.length} curves are ${then.length}`;
   const grew = (a: readonly unknown[], b: readonly unknown[]): boolean =>
     b.length >= a.length && JSON.stringify(b.slice(0, a.length)) === JSON.stringify(a);
-  const other = first.findIndex(({ seconds, beanC, airC, readings: _, ...rest }, i) => {
-    const { seconds: s = [], beanC: b = [], airC: c = [], readings: __, ...others } = then[i] ?? ({} as Curve);
-    return !(JSON.stringify(rest) === JSON.stringify(others) && grew(seconds, s) && grew(beanC, b) && grew(airC, c));
+  const other = first.findIndex(({ seconds, values, readings: _, ...rest }, i) => {
+    const { seconds: s = [], values: v = [], readings: __, ...others } = then[i] ?? ({} as Curve);
+    const grown = grew(seconds, s) && values.every((channel, n) => grew(channel, v[n] ?? []));
+    return !(JSON.stringify(rest) === JSON.stringify(others) && grown);
   });
   return other < 0
     ? null
