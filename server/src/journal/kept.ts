@@ -16,7 +16,7 @@ import type { Tx } from '../store/types';
 import { Lists } from './lists';
 import { Damaged, readWhole } from './whole';
 
-/** What a step takes in a checkpoint, roughly. */
+/** What a step takes in a checkpoint, roughly, and what is made of it much less. */
 const BYTES_A_STEP = 400;
 /** Commits that a start reads in no time. */
 const FEW_LINES = 200;
@@ -99,7 +99,9 @@ export abstract class Kept extends Lists {
 
   /** Keeps what is made of the book for the next start. @throws Error where the disk takes no more */
   keepMade(lasting: ReadonlyMap<string, Lasting>): void {
-    this.checkpoint?.keep(lasting, this.committed, this.book);
+    if (!this.checkpoint) return;
+    this.ready(this.book.steps.size * BYTES_A_STEP);
+    this.checkpoint.keep(lasting, this.committed, this.book);
   }
 
   /** Everything beside the book, as it is read. */
