@@ -4,6 +4,7 @@ import helmet from '@fastify/helmet';
 import fastifyStatic from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { DomainError } from '@wunsch/core/errors/domain-error';
+import type { Lasting } from '@wunsch/core/ledger/follower';
 import { beanRoutes } from './beans/plugin';
 import { clockOf, clockRoutes, type Clock } from './devices/clock';
 import { CoreProbe, watchProbes } from './devices/core-probe';
@@ -162,7 +163,8 @@ export async function buildApp({
   workHere(perform);
   const router = new Router(app, workshop);
   const views = new Views(workshop);
-  const lasting = new Map([...views.lasting, ['losses', lossIndex(views)]]);
+  const { lives } = grindRuns(views);
+  const lasting = new Map<string, Lasting>([...views.lasting, ['losses', lossIndex(views)], ['lives', lives]]);
   workshop.resume(lasting);
   const startedAt = workshop.now();
   let stopProbes = (): void => undefined;
@@ -233,6 +235,7 @@ export async function buildApp({
     stopAhead = workAhead(
       [
         ...Array.from(lasting.values(), ({ follower }) => follower),
+        lives.ahead,
         { catchUp: () => (workshop.keepMade(lasting), true) },
         watchAhead(views),
         notesOf(views).follower,

@@ -1,6 +1,8 @@
 import type { Lasting } from '@wunsch/core/ledger/follower';
+import type { Batch } from '@wunsch/core/ledger/types';
 import { YIELDS } from '@wunsch/core/stations';
 import type { Workshop } from '../src/journal/workshop';
+import { grindRuns } from '../src/grind/study';
 import { Views } from '../src/ledger/views';
 import { lossIndex } from '../src/losses/index-by-month';
 
@@ -14,7 +16,14 @@ export interface Made {
 
 export function madeOf(workshop: Workshop): Made {
   const views = new Views(workshop);
-  return { views, lasting: new Map([...views.lasting, ['losses', lossIndex(views)]]) };
+  return {
+    views,
+    lasting: new Map<string, Lasting>([
+      ...views.lasting,
+      ['losses', lossIndex(views)],
+      ['lives', grindRuns(views).lives],
+    ]),
+  };
 }
 
 /** What is settled of it now, as it is kept; the next start goes on from it. */
@@ -62,6 +71,7 @@ export function said({ views }: Made): string {
         views.bars(id),
         views.batchMarks(id),
         spanOf(views, id),
+        grindRuns(views).lives.of(batches.get(id) as Batch),
         views.stepsOfBatch(id).map((step) => step.id),
       ]),
       losses: [-Infinity, newest - 20 * DAY_MS].map(losses),

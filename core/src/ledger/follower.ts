@@ -59,6 +59,7 @@ export class Follower {
   private settled: Settled | null = null;
   /** Place from which on what is taken in is loose; null while it is, and without layers. */
   private goal: number | null = null;
+  private readonly first: (() => void)[] = [];
 
   /** @param loose how many steps at the end are gone through again after a late one; at most three times as many */
   constructor(
@@ -69,6 +70,11 @@ export class Follower {
   /** Up to where what it took in is settled; null where nothing is. */
   get settledUpTo(): Settled | null {
     return this.goal === null || this.goal === this.settled?.place ? this.settled : null;
+  }
+
+  /** What is done before it is first caught up: to go on from what was kept is left until somebody asks. */
+  whenFirstAsked(work: () => void): void {
+    this.first.push(work);
   }
 
   /** Goes on from what was kept of the book as it is now, instead of from its beginning. */
@@ -87,6 +93,7 @@ export class Follower {
    * @returns whether that is all
    */
   catchUp(most = Infinity): boolean {
+    for (const work of this.first.splice(0)) work();
     const book = this.of.book();
     const { timeline } = book;
     this.meet(book);

@@ -205,9 +205,16 @@ export class Checkpoint {
     if (upTo !== null && !book.isSettled(upTo)) this.made.drop();
   }
 
-  /** Lets what is made of the book go on from what was kept of it. @param lasting by their names */
-  resume(lasting: ReadonlyMap<string, Lasting>): void {
-    for (const [name, own] of lasting) this.tried(() => this.made.resume(name, own));
+  /** Lets what is made of the book go on from what was kept of it, when it is first asked. @param lasting by their names */
+  resume(lasting: ReadonlyMap<string, Lasting>, book: () => Book): void {
+    for (const [name, own] of lasting)
+      own.follower.whenFirstAsked(() =>
+        this.tried(() => {
+          const settled = this.made.settledOf(name);
+          // Something may have been corrected since the start.
+          if (settled && book().isSettled(settled.upTo)) this.made.resume(name, own);
+        }),
+      );
   }
 
   /**

@@ -1,7 +1,9 @@
 import type { CommandOf } from '@wunsch/core/commands';
 import { lifeOf, runningIn, type Life, type RunEvent } from '@wunsch/core/grind/running';
+import type { Follower, Lasting } from '@wunsch/core/ledger/follower';
 import type { Batch, Step } from '@wunsch/core/ledger/types';
 import { runningHours } from '@wunsch/core/run/stretches';
+import { eachAhead, type Ahead } from '../ledger/ahead';
 import type { Views } from '../ledger/views';
 
 /** How a batch's bowl stood from when to when, on whatever machine. */
@@ -17,6 +19,15 @@ interface Begun {
   firstAt: number;
   lastAt: number;
 }
+
+/** What is kept of lives that are over. */
+interface Past {
+  conching: string;
+  over: ReadonlyMap<string, { steps: string; lived: Lived }>;
+}
+
+/** Which steps a word means, in whatever book. */
+const ofSteps = (word: string): string => word.slice(word.indexOf(' ') + 1);
 
 /** What was read or noted of a batch until it was emptied. */
 export const notesOf = (steps: readonly Step[], endedAt: number | null) =>
@@ -37,11 +48,47 @@ const EVENTS: Partial<Record<CommandOf<'reading'>['what'], Exclude<RunEvent['wha
  * The lives of all batches, and the hours of machines that come of them. Less than what a forecast asks of a grind: all
  * that were ever ground are kept.
  */
-export class BatchLives {
+export class BatchLives implements Lasting {
   /** How batches lived that are over, and of which steps that was read. */
   private readonly over = new Map<string, { steps: string; lived: Lived }>();
 
   constructor(private readonly views: Views) {}
+
+  /** A life is read of a batch's steps, and as settled as they are. */
+  get follower(): Follower {
+    return this.views.batchSteps.follower;
+  }
+
+  /** Can be caught up ahead of the first question. */
+  get ahead(): Ahead {
+    return eachAhead(
+      () => this.views.workshop.batches.values(),
+      4,
+      (batch) => this.of(batch),
+    );
+  }
+
+  /** Machines that conche, as every life was read with it. */
+  private get conching(): string {
+    return Array.from(this.views.workshop.machines.values(), ({ id, conches }) => (conches === true ? id : '')).join(
+      ' ',
+    );
+  }
+
+  past(): Past {
+    const over = [...this.over].filter(([batchId]) => this.views.batchSteps.isSettled(batchId));
+    return {
+      conching: this.conching,
+      over: new Map(over.map(([id, { steps, lived }]) => [id, { steps: ofSteps(steps), lived }])),
+    };
+  }
+
+  resume(past: unknown): void {
+    const { conching, over } = past as Past;
+    if (conching !== this.conching) return;
+    const [book] = this.views.workshop.book.line.split('.');
+    for (const [batchId, { steps, lived }] of over) this.over.set(batchId, { steps: `${book} ${steps}`, lived });
+  }
 
   /** How a batch's bowl stood from when to when; null before anything was charged. */
   of(batch: Batch): Lived | null {

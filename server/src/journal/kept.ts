@@ -94,7 +94,7 @@ export abstract class Kept extends Lists {
 
   /** Lets what is made of the book go on from what the last start kept of it. @param lasting by their names */
   resume(lasting: ReadonlyMap<string, Lasting>): void {
-    this.checkpoint?.resume(lasting);
+    this.checkpoint?.resume(lasting, () => this.book);
   }
 
   /** Keeps what is made of the book for the next start. @throws Error where the disk takes no more */

@@ -134,6 +134,12 @@ export class BatchSteps implements Lasting {
     return this.batches.get(batchId) ?? null;
   }
 
+  /** Whether all that is known of a batch is settled. */
+  isSettled(batchId: string): boolean {
+    const own = this.batches.past.get(batchId);
+    return own !== undefined && own === this.batches.get(batchId);
+  }
+
   /** Steps in force that name a batch, in order: a list of its own for whoever asks. */
   of(batchId: string): Step[] {
     this.follower.catchUp();

@@ -317,7 +317,7 @@ export class Views {
     return this.barCounts.of(batchId);
   }
 
-  private readonly batchSteps = new BatchSteps(() => this.workshop.book);
+  readonly batchSteps = new BatchSteps(() => this.workshop.book);
 
   /** What is made of the book, in the order in which it is first asked for. */
   get lasting(): ReadonlyMap<string, Lasting> {
