@@ -117,6 +117,13 @@ test.each(readdirSync(join(__dirname, 'exports')))('the export %s restores, and 
   for (const list of Object.keys(was)) expect({ [list]: is[list] }).toEqual({ [list]: was[list] });
 });
 
+test('an export of every release is kept, but for those before the first and for the newest', () => {
+  const log = readFileSync(join(__dirname, '../../CHANGELOG.md'), 'utf8');
+  const releases = [...log.matchAll(/^## 0\.(\d+)\.0 /gm)].map(([, minor]) => Number(minor));
+  const kept = new Set(readdirSync(join(__dirname, 'exports')));
+  expect(releases.slice(1).filter((minor) => minor >= 12 && !kept.has(`0.${minor}.json.gz`))).toEqual([]);
+});
+
 test('while a workshop is written and read, others get their turn', async () => {
   let turns = 0;
   const beat = setInterval(() => (turns += 1), 0);
